@@ -1,0 +1,37 @@
+# Warnings, sanitizers and the two ways a target is added. Warnings are an interface target that our own
+# targets link privately, so that they never reach the libraries of others.
+
+add_library(ibuki_warnings INTERFACE)
+target_compile_options(ibuki_warnings INTERFACE
+  -Wall -Wextra -Wpedantic -Wconversion -Wshadow
+  $<$<BOOL:${IBUKI_WERROR}>:-Werror>)
+
+if(IBUKI_SANITIZE)
+  add_compile_options(-fsanitize=${IBUKI_SANITIZE} -fno-omit-frame-pointer -fno-sanitize-recover=all)
+  add_link_options(-fsanitize=${IBUKI_SANITIZE})
+endif()
+
+# One static library a floor. Includes are written from src/, for example "core/trace/trace.h".
+function(ibuki_floor name)
+  add_library(${name} STATIC ${ARGN})
+  target_include_directories(${name} PUBLIC ${CMAKE_SOURCE_DIR}/src)
+  target_link_libraries(${name} PRIVATE ibuki_warnings)
+endfunction()
+
+# ibuki_test(NAME tst_x SOURCES … LIBRARIES …): one Qt Test program, run without a display.
+function(ibuki_test)
+  cmake_parse_arguments(T "" "NAME" "SOURCES;LIBRARIES" ${ARGN})
+  add_executable(${T_NAME} ${T_SOURCES})
+  set_target_properties(${T_NAME} PROPERTIES AUTOMOC ON)
+  target_include_directories(${T_NAME} PRIVATE ${CMAKE_SOURCE_DIR}/src ${CMAKE_SOURCE_DIR}/tests)
+  target_link_libraries(${T_NAME} PRIVATE ${T_LIBRARIES} Qt6::Test ibuki_warnings)
+  target_compile_definitions(${T_NAME} PRIVATE
+    IBUKI_TEST_DATA="${CMAKE_SOURCE_DIR}/tests/data"
+    IBUKI_SOURCE_DIR="${CMAKE_SOURCE_DIR}"
+    IBUKI_CLI="$<TARGET_FILE:ibuki-cli>"
+    IBUKI_SAMPLE_PROJECT="${IBUKI_SAMPLE_PROJECT}")
+  add_dependencies(${T_NAME} ibuki-cli)
+  add_test(NAME ${T_NAME} COMMAND ${T_NAME})
+  set_tests_properties(${T_NAME} PROPERTIES TIMEOUT 600
+    ENVIRONMENT "QT_QPA_PLATFORM=offscreen;LC_ALL=C.UTF-8;XDG_CONFIG_HOME=${CMAKE_BINARY_DIR}/test-config")
+endfunction()

@@ -1,0 +1,115 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/verb.h"
+#include "core/domain/input_error.h"
+#include "core/reduce/reduce.h"
+#include "store/json/reduction_json.h"
+#include "store/json/simulate_json.h"
+#include "store/log/log_reader.h"
+#include "store/log/text.h"
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+#include <fmt/ostream.h>
+#include <memory>
+
+namespace ibuki {
+namespace {
+
+struct ReduceArguments {
+    std::string log;
+    std::string probe;
+    std::string ambient;
+    std::string channels;
+    std::optional<double> limit;
+    std::optional<double> nominalPower;
+    std::string metric = "hottest";
+    bool json = false;
+};
+
+/// "21.5" or "21.5±0.3"; wrong usage otherwise.
+EnteredAmbient parseAmbient(const std::string& text) {
+    const auto mark = text.find("±");
+    const auto value = parseNumber(std::string_view(text).substr(0, mark), '.');
+    std::optional<double> uncertainty = 0.0;
+    if (mark != std::string::npos)
+        uncertainty = parseNumber(std::string_view(text).substr(mark + std::string_view("±").size()), '.');
+    if (!value || !uncertainty || *uncertainty < 0)
+        throw UsageError("--ambient: \"" + text + "\" is no temperature such as 21.5 or 21.5±0.3");
+    return {*value, *uncertainty};
+}
+
+RoleMap readRoles(const std::string& path) {
+    RoleMap roles;
+    const auto json = readJsonFile(path);
+    if (!json.is_object())
+        throw InputError("channels-shape", {path, {}, {}}, "a channel map is one object", "Write {\"column\": \"role\"}");
+    for (const auto& [column, role] : json.items()) {
+        const auto known = role.is_string() ? roleFromName(role.get<std::string>()) : std::nullopt;
+        if (!known)
+            throw InputError("channels-role", {path, {}, {}},
+                             fmt::format("the role of \"{}\" is not known", column),
+                             "Use a role such as core, package, ambient or ignore");
+        roles[column] = *known;
+    }
+    return roles;
+}
+
+std::string shown(const std::optional<double>& value, const char* unit, int decimals = 2) {
+    return value ? fmt::format("{:.{}f} {}", *value, decimals, unit) : std::string("-");
+}
+
+void printTable(std::ostream& out, const Reduction& reduction) {
+    fmt::print(out, "{} samples, {:.0f} s, every {:.2f} s\n", reduction.samples, reduction.durationS,
+               reduction.intervalS);
+    if (const LoadReduction* load = reduction.main()) {
+        for (const Phase& phase : load->phases)
+            fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", phase.name, phase.startS, phase.endS);
+        if (load->window) fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", "window", load->window->startS, load->window->endS);
+        fmt::print(out, "room       {}\n", shown(load->ambient.meanC, "°C"));
+        fmt::print(out, "power      {}\nresistance {}\n", shown(load->powerW, "W"), shown(load->rthKPerW, "K/W", 5));
+        fmt::print(out, "steady     {}, slope {}\n",
+                   !load->steady.reached ? "cannot tell" : *load->steady.reached ? "yes" : "no",
+                   shown(load->steady.slopeKPerH, "K/h"));
+        fmt::print(out, "\n{:<14} {:>10} {:>12} {:>10}\n", "metric", "°C", "over room K", "se K");
+        for (const auto& [metric, value] : load->metrics)
+            fmt::print(out, "{:<14} {:10.2f} {:>12} {:>10}\n", metricName(metric), value.temperatureC,
+                       value.deltaK ? fmt::format("{:.2f}", *value.deltaK) : "-",
+                       value.seK ? fmt::format("{:.3f}", *value.seK) : "-");
+    }
+    for (const Flag& flag : reduction.flags)
+        fmt::print(out, "{} {}: {}\n", severityName(flag.severity), flag.code, flag.message);
+}
+
+void runReduce(const ReduceArguments& arguments, std::ostream& out) {
+    if (!arguments.probe.empty()) throw UsageError("--probe: not in this version");
+    ReduceSettings settings;
+    const auto metric = metricFromName(arguments.metric);
+    if (!metric) throw UsageError("--metric: there is no metric \"" + arguments.metric + "\"");
+    settings.metric = *metric;
+    settings.limitC = arguments.limit;
+    settings.nominalPowerW = arguments.nominalPower;
+    if (!arguments.ambient.empty()) settings.ambient = parseAmbient(arguments.ambient);
+    LogOptions options;
+    if (!arguments.channels.empty()) options.roles = readRoles(arguments.channels);
+    const Reduction reduction = reduce(readLogFile(arguments.log, options), settings);
+    if (arguments.json) out << toJson(reduction).dump(2) << '\n';
+    else printTable(out, reduction);
+}
+
+} // namespace
+
+VerbBody addReduce(CLI::App& app) {
+    auto arguments = std::make_shared<ReduceArguments>();
+    app.add_option("LOG", arguments->log, "Sensor log")->required();
+    app.add_option("--probe", arguments->probe, "Separate room log with its own clock");
+    app.add_option("--ambient", arguments->ambient, "Room temperature read by hand, °C, for example 21.5±0.3");
+    app.add_option("--channels", arguments->channels, "JSON file {\"column header\": \"role\"}");
+    app.add_option("--limit", arguments->limit, "Temperature limit of the chip, °C");
+    app.add_option("--nominal-power", arguments->nominalPower, "Nominal power, W");
+    app.add_option("--metric", arguments->metric, "Metric that steadiness and resistance refer to");
+    app.add_flag("--json", arguments->json, "Print one JSON object");
+    app.footer("Example:\nibuki-cli reduce tern-11_1.csv --limit 95 --json");
+    return [arguments](std::ostream& out) { runReduce(*arguments, out); };
+}
+
+} // namespace ibuki

@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The rig: a bench, its dated configurations, the layers of the heat path, the sites a material can take and
+// the sensors that read it. A configuration is what stays the same during a comparison.
+
+#include "core/domain/id.h"
+#include "core/quantity/instant.h"
+#include "core/quantity/quantity.h"
+#include "core/trace/role.h"
+
+#include <optional>
+#include <string>
+
+namespace ibuki {
+
+struct Bench {
+    Id<Bench> id;
+    std::string name;
+    std::string note;
+    bool operator==(const Bench&) const = default;
+};
+
+enum class LidState { lidded, bareDie, noChip };
+enum class FanSetting { fixed, automatic, none };
+
+struct Configuration {
+    Id<Configuration> id;
+    Id<Bench> bench;
+    std::string name;
+    std::optional<Instant> since;
+    std::string cooler;
+    FanSetting fan = FanSetting::fixed;
+    std::string fanNote;
+    LidState lid = LidState::lidded;
+    std::optional<Watt> powerLimit;
+    std::optional<Celsius> temperatureLimit; ///< belongs to the metric's channel; never guessed as a default
+    bool operator==(const Configuration&) const = default;
+};
+
+enum class SiteKind { dieLid, lidPlate, diePlate, memory, powerStage, backplate };
+enum class Metal { unknown, copper, nickelOnCopper, aluminium, silicon, steel, other };
+
+/// A place in the heat path that takes a material: two faces, their metal and size, how many alike, the gap.
+struct Site {
+    Id<Site> id;
+    Id<Configuration> configuration;
+    std::string name;
+    SiteKind kind = SiteKind::lidPlate;
+    Metal lowerFace = Metal::unknown; ///< towards the chip
+    Metal upperFace = Metal::unknown; ///< towards the cooler
+    std::string finish;
+    std::optional<Millimetre> width;
+    std::optional<Millimetre> length;
+    std::optional<Millimetre> gap;
+    int alike = 1;
+    bool exposedContacts = false;
+    bool operator==(const Site&) const = default;
+};
+
+enum class LayerKind { chip, interface, lid, plate, cooler, room };
+
+/// One block of the heat-path strip, chip first, room last.
+struct Layer {
+    Id<Layer> id;
+    Id<Configuration> configuration;
+    int position = 0;
+    LayerKind kind = LayerKind::chip;
+    std::string name;
+    Metal metal = Metal::unknown;
+    std::optional<Millimetre> width;
+    std::optional<Millimetre> length;
+    std::optional<Millimetre> thickness;
+    std::optional<WattPerMetreKelvin> conductivity;
+    std::optional<Id<Site>> site; ///< only of an interface
+    bool operator==(const Layer&) const = default;
+};
+
+struct Sensor {
+    Id<Sensor> id;
+    Id<Configuration> configuration;
+    Role role = Role::ignore;
+    int index = 0;
+    std::string column; ///< header of the log column it is read from
+    std::string reads;  ///< the layer or place it reads
+    std::optional<Kelvin> accuracy;
+    std::optional<Kelvin> resolution;
+    std::optional<Kelvin> offset;
+    bool operator==(const Sensor&) const = default;
+};
+
+} // namespace ibuki

@@ -1,0 +1,90 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/lookup.h"
+
+#include <algorithm>
+
+namespace ibuki {
+namespace {
+
+template <class E> std::vector<const E*> byPosition(std::vector<const E*> entities) {
+    std::stable_sort(entities.begin(), entities.end(),
+                     [](const E* a, const E* b) { return a->position < b->position; });
+    return entities;
+}
+
+} // namespace
+
+const Configuration* currentConfiguration(const Document& document, Id<Bench> bench) {
+    const auto all = document.where(&Configuration::bench, bench);
+    return all.empty() ? nullptr : all.back();
+}
+
+std::vector<const Layer*> layersOf(const Document& document, Id<Configuration> configuration) {
+    return byPosition(document.where(&Layer::configuration, configuration));
+}
+
+const Bench* benchOf(const Document& document, const Mount& mount) {
+    const Configuration* configuration = document.find(mount.configuration);
+    return configuration ? document.find(configuration->bench) : nullptr;
+}
+
+std::vector<const Mount*> mountsOf(const Document& document, Id<Bench> bench) {
+    std::vector<const Mount*> mounts;
+    for (const auto& [id, mount] : document.all<Mount>()) {
+        const Bench* of = benchOf(document, mount);
+        if (of && of->id == bench) mounts.push_back(&mount);
+    }
+    std::stable_sort(mounts.begin(), mounts.end(),
+                     [](const Mount* a, const Mount* b) { return a->order < b->order; });
+    return mounts;
+}
+
+std::vector<const Slot*> slotsOf(const Document& document, Id<Study> study) {
+    return byPosition(document.where(&Slot::study, study));
+}
+
+const Slot* slotOf(const Document& document, Id<Study> study, Id<Mount> mount) {
+    for (const auto& [id, slot] : document.all<Slot>())
+        if (slot.study == study && slot.mount == mount) return &slot;
+    return nullptr;
+}
+
+std::vector<const Level*> levelsOf(const Document& document, Id<Question> question) {
+    return byPosition(document.where(&Level::question, question));
+}
+
+const Question* firstQuestion(const Document& document, Id<Study> study) {
+    const auto all = document.where(&Question::study, study);
+    return all.empty() ? nullptr : all.front();
+}
+
+const Application* applicationAt(const Document& document, Id<Mount> mount, Id<Site> site) {
+    for (const MountApplication* use : document.where(&MountApplication::mount, mount)) {
+        const Application* application = document.find(use->application);
+        if (application && application->site == site) return application;
+    }
+    return nullptr;
+}
+
+const Material* materialAt(const Document& document, Id<Mount> mount, Id<Site> site) {
+    const Application* application = applicationAt(document, mount, site);
+    const Lot* lot = application ? document.find(application->lot) : nullptr;
+    return lot ? document.find(lot->material) : nullptr;
+}
+
+const Reduction* reductionOf(const Document& document, Id<Run> run) {
+    for (const auto& [id, stored] : document.all<RunReduction>())
+        if (stored.run == run) return &stored.reduction;
+    return nullptr;
+}
+
+std::vector<const Run*> runsOf(const Document& document, Id<Mount> mount) {
+    auto runs = document.where(&Run::mount, mount);
+    std::erase_if(runs, [&](const Run* run) {
+        const Recording* recording = document.find(run->recording);
+        return !recording || recording->withdrawn;
+    });
+    return runs;
+}
+
+} // namespace ibuki

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Walks along the references of a document that more than one room needs.
+
+#include "core/domain/document.h"
+
+namespace ibuki {
+
+/// The bench's newest configuration; nullptr when it has none.
+const Configuration* currentConfiguration(const Document& document, Id<Bench> bench);
+
+/// Layers chip first.
+std::vector<const Layer*> layersOf(const Document& document, Id<Configuration> configuration);
+
+const Bench* benchOf(const Document& document, const Mount& mount);
+
+/// Mounts of a bench in the order of its record.
+std::vector<const Mount*> mountsOf(const Document& document, Id<Bench> bench);
+
+/// Slots of a study in order.
+std::vector<const Slot*> slotsOf(const Document& document, Id<Study> study);
+const Slot* slotOf(const Document& document, Id<Study> study, Id<Mount> mount);
+
+std::vector<const Level*> levelsOf(const Document& document, Id<Question> question);
+const Question* firstQuestion(const Document& document, Id<Study> study);
+
+/// The application that a mount has at a site; nullptr when none is stated.
+const Application* applicationAt(const Document& document, Id<Mount> mount, Id<Site> site);
+
+/// The material at a site of a mount; nullptr when it is not known.
+const Material* materialAt(const Document& document, Id<Mount> mount, Id<Site> site);
+
+const Reduction* reductionOf(const Document& document, Id<Run> run);
+
+/// Runs of a mount whose recording is not withdrawn, in order of id.
+std::vector<const Run*> runsOf(const Document& document, Id<Mount> mount);
+
+} // namespace ibuki

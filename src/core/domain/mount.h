@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// What was done at the bench: applications of a lot at a site, mounts (one fastening, the experimental unit),
+// recordings (one log as it came) and runs (one stretch of load in it). Nothing measured is ever deleted:
+// runs and mounts are rejected with a reason, a recording is withdrawn.
+
+#include "core/domain/bench.h"
+#include "core/domain/material.h"
+
+namespace ibuki {
+
+/// A lot placed at one site; it can outlive a fastening. No lot: unknown, as found.
+struct Application {
+    Id<Application> id;
+    Id<Site> site;
+    std::optional<Id<Lot>> lot;
+    std::optional<Gram> amount;
+    std::string pattern; ///< dot, line, cross, five dots, film, sheet
+    std::optional<Instant> start;
+    std::optional<Instant> end;
+    std::string note;
+    bool operator==(const Application&) const = default;
+};
+
+/// One fastening of a bench in one configuration.
+struct Mount {
+    Id<Mount> id;
+    Id<Configuration> configuration;
+    std::string name;
+    std::optional<Instant> at;
+    bool atAssumed = false; ///< taken from a file's time, not stated
+    int order = 0;          ///< place in the bench's record
+    std::string block;      ///< day or session
+    std::optional<NewtonMetre> torque;
+    bool rejected = false;
+    std::string reason;
+    std::string note;
+    bool operator==(const Mount&) const = default;
+};
+
+/// Which application a mount has at a site, and whether it is new with this mount.
+struct MountApplication {
+    Id<MountApplication> id;
+    Id<Mount> mount;
+    Id<Application> application;
+    bool isNew = true;
+    bool operator==(const MountApplication&) const = default;
+};
+
+/// One log as it came. Its channels are stored beside it in the project, by column.
+struct Recording {
+    Id<Recording> id;
+    Id<Bench> bench;
+    std::string fileName;
+    std::string sha256;
+    std::int64_t bytes = 0;
+    std::optional<Instant> start;
+    bool startAssumed = false;
+    std::int64_t samples = 0;
+    double durationS = 0;
+    bool withdrawn = false;
+    bool operator==(const Recording&) const = default;
+};
+
+enum class Purpose { baseline, fresh, conditioning, check };
+
+/// A stretch of load on one mount, with three clocks at its start.
+struct Run {
+    Id<Run> id;
+    Id<Mount> mount;
+    Id<Recording> recording;
+    int loadIndex = -1; ///< which load of the recording; −1 the longest
+    std::string load;   ///< name of the load step
+    int repeat = 1;
+    Purpose purpose = Purpose::fresh;
+    std::optional<Hour> sinceApplication;
+    std::optional<Hour> underLoad;
+    std::optional<int> cycles;
+    std::optional<Celsius> enteredAmbient; ///< room read by hand when the log has none
+    std::optional<Kelvin> enteredAmbientU;
+    bool rejected = false;
+    std::string reason;
+    bool operator==(const Run&) const = default;
+};
+
+} // namespace ibuki

@@ -1,0 +1,68 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The stable word of every enumerated domain value: what the project file stores, what a table exports and
+// what a choice in the window starts from. Order follows the enumeration.
+
+#include "core/domain/study.h"
+
+#include <array>
+#include <optional>
+#include <string_view>
+
+namespace ibuki {
+
+template <class Enum> struct Words;
+
+template <> struct Words<LidState> {
+    static constexpr std::array<std::string_view, 3> all{"lidded", "bare die", "no chip"};
+};
+template <> struct Words<FanSetting> {
+    static constexpr std::array<std::string_view, 3> all{"fixed", "automatic", "none"};
+};
+template <> struct Words<SiteKind> {
+    static constexpr std::array<std::string_view, 6> all{"die–lid", "lid–plate",   "die–plate",
+                                                         "memory",  "power stage", "backplate"};
+};
+template <> struct Words<Metal> {
+    static constexpr std::array<std::string_view, 7> all{"not stated", "copper",  "nickel on copper", "aluminium",
+                                                         "silicon",    "steel",   "other"};
+};
+template <> struct Words<LayerKind> {
+    static constexpr std::array<std::string_view, 6> all{"chip", "interface", "lid", "plate", "cooler", "room"};
+};
+template <> struct Words<MaterialClass> {
+    static constexpr std::array<std::string_view, 8> all{"paste",        "putty",  "gap pad", "sheet",
+                                                         "phase change", "liquid metal", "solder",  "unknown"};
+};
+template <> struct Words<Purpose> {
+    static constexpr std::array<std::string_view, 4> all{"baseline", "fresh", "conditioning", "check"};
+};
+template <> struct Words<StudyState> {
+    static constexpr std::array<std::string_view, 4> all{"draft", "planned", "measuring", "closed"};
+};
+template <> struct Words<Factor> {
+    static constexpr std::array<std::string_view, 9> all{"material",  "amount", "pattern",  "torque",      "lid state",
+                                                         "cooler",    "supplier", "age",    "before/after"};
+};
+template <> struct Words<ReferenceTemperature> {
+    static constexpr std::array<std::string_view, 2> all{"room", "coolant"};
+};
+template <> struct Words<Normalisation> {
+    static constexpr std::array<std::string_view, 3> all{"raw", "at nominal power", "per watt"};
+};
+template <> struct Words<SlotKind> {
+    static constexpr std::array<std::string_view, 3> all{"level", "check mount", "baseline"};
+};
+template <class Enum> std::string_view word(Enum value) { return Words<Enum>::all.at(static_cast<std::size_t>(value)); }
+
+inline std::string_view word(Role role) { return roleName(role); }
+
+template <class Enum> std::optional<Enum> fromWord(std::string_view text) {
+    for (std::size_t i = 0; i < Words<Enum>::all.size(); ++i)
+        if (Words<Enum>::all[i] == text) return static_cast<Enum>(i);
+    return std::nullopt;
+}
+template <> inline std::optional<Role> fromWord<Role>(std::string_view text) { return roleFromName(text); }
+
+} // namespace ibuki

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// From the document to what a question can be judged by: the tidy table (one row a run), the values that
+// enter the comparison, and the comparison itself. Window, command and report all call these.
+
+#include "core/domain/document.h"
+#include "core/stats/compare.h"
+
+namespace ibuki {
+
+/// One row of the tidy table; docs/file-format.md lists the columns.
+struct TidyRow {
+    std::string study;
+    std::string bench;
+    std::string site;
+    std::string material;
+    std::string lot;
+    std::string level;
+    std::string mount;
+    std::string block;
+    int order = 0;
+    std::string run;
+    std::string load;
+    std::string purpose;
+    std::optional<double> ageH;
+    std::optional<int> cycles;
+    std::map<Metric, double> metricsC; ///< temperatures over the steady window
+    std::optional<double> deltaK;      ///< of the question's metric over room
+    std::optional<double> rthKPerW;
+    std::optional<double> powerW;
+    bool limitBound = false;
+    bool excluded = false;
+    std::string reason;
+    std::optional<double> response; ///< what the question compares
+    Id<Mount> mountId;
+    Id<Run> runId;
+    SlotKind kind = SlotKind::level;
+};
+
+/// Every run of the study's mounts that is not withdrawn, in the order of the bench's record.
+std::vector<TidyRow> tidyTable(const Document& document, const Question& question);
+
+/// Rows that enter the comparison: levels only, fresh runs, neither excluded nor without a response.
+std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows);
+
+struct Evidence {
+    std::vector<TidyRow> rows;
+    std::optional<Comparison> comparison;
+    std::string whyNot; ///< when there is none: what is missing and how to mend it
+    int excludedMounts = 0;
+    std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it
+};
+
+Evidence gatherEvidence(const Document& document, const Question& question);
+
+} // namespace ibuki

@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evidence/response.h"
+
+namespace ibuki {
+
+const LoadReduction* loadOf(const Reduction& reduction, const Run& run) {
+    if (run.loadIndex < 0) return reduction.main();
+    const auto index = static_cast<std::size_t>(run.loadIndex);
+    return index < reduction.loads.size() ? &reduction.loads[index] : nullptr;
+}
+
+std::optional<double> responseOf(const LoadReduction& load, const Question& question) {
+    const auto metric = metricFromName(question.metric);
+    if (!metric) return std::nullopt;
+    const auto value = load.metrics.find(*metric);
+    if (value == load.metrics.end()) return std::nullopt;
+    std::optional<double> delta = value->second.deltaK;
+    if (question.reference == ReferenceTemperature::coolant) {
+        const auto coolant = load.metrics.find(Metric::coolant);
+        if (coolant == load.metrics.end()) return std::nullopt;
+        delta = value->second.temperatureC - coolant->second.temperatureC;
+    }
+    if (!delta || question.normalisation == Normalisation::raw) return delta;
+    if (!load.powerW || *load.powerW <= 0) return std::nullopt;
+    const double perWatt = *delta / *load.powerW;
+    if (question.normalisation == Normalisation::perWatt) return perWatt;
+    if (!question.nominalPower) return std::nullopt;
+    return perWatt * question.nominalPower->value;
+}
+
+std::string_view responseUnit(const Question& question) {
+    return question.normalisation == Normalisation::perWatt ? "K/W" : "K";
+}
+
+std::string responseTitle(const Question& question) {
+    const auto metric = metricFromName(question.metric);
+    std::string title(metric ? metricTitle(*metric) : std::string_view(question.metric));
+    title += question.reference == ReferenceTemperature::room ? " over room" : " over coolant";
+    if (question.normalisation == Normalisation::perWatt) title += ", per watt";
+    if (question.normalisation == Normalisation::atNominalPower) title += ", at nominal power";
+    return title;
+}
+
+ReduceSettings settingsFor(const Document& document, const Run& run, const Question* question) {
+    ReduceSettings settings;
+    if (question) {
+        settings.metric = metricFromName(question->metric).value_or(Metric::hottest);
+        if (question->nominalPower) settings.nominalPowerW = question->nominalPower->value;
+    }
+    if (const Mount* mount = document.find(run.mount))
+        if (const Configuration* configuration = document.find(mount->configuration))
+            if (configuration->temperatureLimit) settings.limitC = configuration->temperatureLimit->value;
+    if (run.enteredAmbient)
+        settings.ambient =
+            EnteredAmbient{run.enteredAmbient->value, run.enteredAmbientU ? run.enteredAmbientU->value : 0.0};
+    return settings;
+}
+
+} // namespace ibuki

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The one number a question takes from a run: metric × reference temperature × normalisation.
+
+#include "core/domain/document.h"
+
+namespace ibuki {
+
+/// The load of a reduction that a run stands for; nullptr when there is none.
+const LoadReduction* loadOf(const Reduction& reduction, const Run& run);
+
+/// ΔT, ΔT at nominal power or K/W of the question's metric; nothing when the run does not have it. With the
+/// coolant as reference, the coolant's ΔT is taken off the metric's (both over the same window).
+std::optional<double> responseOf(const LoadReduction& load, const Question& question);
+
+/// "K" or "K/W".
+std::string_view responseUnit(const Question& question);
+/// "hottest core over room"
+std::string responseTitle(const Question& question);
+
+/// Settings under which a run of this mount is reduced: the question's metric and power, the configuration's
+/// limit, the room entered by hand.
+ReduceSettings settingsFor(const Document& document, const Run& run, const Question* question);
+
+} // namespace ibuki

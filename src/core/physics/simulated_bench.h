@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// A bench that is not there: thermal ladder with an interface, a room that drifts, cores with offsets, sensors
+// with lag, noise and steps, a temperature limit that cuts power. It stands in for hardware in the demo, in
+// tests and in error-rate simulations; its logs look like a logger's.
+
+#include "core/physics/thermal_ladder.h"
+#include "core/quantity/instant.h"
+#include "core/trace/trace.h"
+
+#include <cstdint>
+#include <optional>
+
+namespace ibuki {
+
+struct SimulatedBench {
+    std::vector<LadderNode> layers{{0.26, 0.057}, {7.7, 0.060}, {100, 0.045}, {540, 0.090}};
+    std::size_t interfaceAfter = 1;    ///< the interface's resistance is added to this layer's link
+    double interfaceKPerW = 0.015;
+    int cores = 8;
+    double coreSpreadK = 1.2;          ///< standard deviation of the core offsets, drawn once a bench
+    std::uint64_t coreSeed = 2;        ///< the chip: same seed, same offsets
+    double hotSpotKPerW = 0.02;        ///< cores above the die's mean
+    double sensorLagS = 1;
+    double sensorNoiseK = 0.35;
+    double sensorStepK = 0.5;
+    double roomC = 22;
+    double roomDriftKPerH = 0.2;
+    double roomSwingK = 0.15;
+    double roomSwingPeriodS = 2400;
+    double roomNoiseK = 0.04;
+    double roomStepK = 0.1;
+    bool roomLogged = true;
+    double idleW = 28;
+    double powerNoiseW = 0.4;
+    std::optional<double> limitC = 95; ///< the controller cuts power here
+    double clockMHz = 4200;
+    double idleClockMHz = 1600;
+    double fanRpm = 1420;
+    double fanNoiseRpm = 5;
+};
+
+struct SimulatedProtocol {
+    double idleS = 300;
+    double loadS = 2400;
+    double cooldownS = 420;
+    double powerW = 150;
+    double intervalS = 1;
+    std::optional<Instant> start; ///< stamps carry dates when given, else elapsed seconds
+};
+
+struct SimulatedRun {
+    Trace trace;
+    double trueDeltaK = 0; ///< steady mean of the hottest core over room, without noise and limit
+    bool limited = false;  ///< the controller had to cut power
+};
+
+/// The same seed gives the same values. Throws InputError for times or steps that are not above 0.
+SimulatedRun simulate(const SimulatedBench& bench, const SimulatedProtocol& protocol, std::uint64_t seed);
+
+} // namespace ibuki

@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/physics/thermal_ladder.h"
+
+#include "core/domain/input_error.h"
+
+#include <Eigen/Dense>
+#include <cmath>
+
+namespace ibuki {
+
+struct ThermalLadder::State {
+    Eigen::VectorXd rise;       ///< over the room
+    Eigen::VectorXd perWatt;    ///< steady rise per watt into node 0
+    Eigen::MatrixXd transition; ///< C^{-½} V e^{−ΛΔt} Vᵀ C^{½}
+    double roomC = 0;
+};
+
+namespace {
+
+Eigen::MatrixXd conductanceMatrix(const std::vector<LadderNode>& nodes) {
+    const auto n = static_cast<Eigen::Index>(nodes.size());
+    Eigen::MatrixXd g = Eigen::MatrixXd::Zero(n, n);
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const double link = 1 / nodes[static_cast<std::size_t>(i)].toNextKPerW;
+        g(i, i) += link;
+        if (i + 1 == n) continue;
+        g(i + 1, i + 1) += link;
+        g(i, i + 1) -= link;
+        g(i + 1, i) -= link;
+    }
+    return g;
+}
+
+} // namespace
+
+ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS) : state_(std::make_unique<State>()) {
+    bool sound = !nodes.empty() && stepS > 0;
+    for (const LadderNode& node : nodes) sound = sound && node.capacityJPerK > 0 && node.toNextKPerW > 0;
+    if (!sound)
+        throw InputError("ladder-values", {}, "every layer needs a heat capacity and a resistance above 0",
+                         "Correct the layers of the bench");
+    const auto n = static_cast<Eigen::Index>(nodes.size());
+    Eigen::VectorXd rootC(n);
+    for (Eigen::Index i = 0; i < n; ++i) rootC[i] = std::sqrt(nodes[static_cast<std::size_t>(i)].capacityJPerK);
+    const Eigen::MatrixXd g = conductanceMatrix(nodes);
+    const Eigen::MatrixXd symmetric = rootC.cwiseInverse().asDiagonal() * g * rootC.cwiseInverse().asDiagonal();
+    const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(symmetric);
+    const Eigen::VectorXd decay = (-eigen.eigenvalues() * stepS).array().exp();
+    state_->transition = rootC.cwiseInverse().asDiagonal() * eigen.eigenvectors() * decay.asDiagonal()
+                         * eigen.eigenvectors().transpose() * rootC.asDiagonal();
+    state_->perWatt = g.ldlt().solve(Eigen::VectorXd::Unit(n, 0));
+    state_->rise = Eigen::VectorXd::Zero(n);
+}
+
+ThermalLadder::~ThermalLadder() = default;
+ThermalLadder::ThermalLadder(ThermalLadder&&) noexcept = default;
+ThermalLadder& ThermalLadder::operator=(ThermalLadder&&) noexcept = default;
+
+void ThermalLadder::settle(double powerW, double roomC) {
+    state_->rise = powerW * state_->perWatt;
+    state_->roomC = roomC;
+}
+
+void ThermalLadder::step(double powerW, double roomC) {
+    const Eigen::VectorXd steady = powerW * state_->perWatt;
+    // Absolute temperatures are carried over a change of the room; only their rise is measured anew.
+    state_->rise.array() += state_->roomC - roomC;
+    state_->roomC = roomC;
+    state_->rise = steady + state_->transition * (state_->rise - steady);
+}
+
+double ThermalLadder::chipC() const { return state_->roomC + state_->rise[0]; }
+double ThermalLadder::totalKPerW() const { return state_->perWatt[0]; }
+
+} // namespace ibuki

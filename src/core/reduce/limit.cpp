@@ -1,0 +1,82 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/reduce/limit.h"
+
+#include "core/stats/autocorrelation.h"
+#include "core/stats/summary.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace ibuki {
+namespace {
+
+/// Share of the finite samples of a segment that satisfy the condition; nothing without any.
+template <class Condition>
+std::optional<double> share(std::span<const double> x, Segment segment, Condition condition) {
+    std::size_t all = 0;
+    std::size_t met = 0;
+    for (std::size_t i = segment.begin; i < segment.end; ++i) {
+        if (!std::isfinite(x[i])) continue;
+        ++all;
+        met += condition(x[i]) ? 1 : 0;
+    }
+    if (all == 0) return std::nullopt;
+    return static_cast<double>(met) / static_cast<double>(all);
+}
+
+std::optional<double> meanOver(std::span<const double> x, Segment segment) {
+    if (x.empty()) return std::nullopt;
+    std::vector<double> part;
+    for (std::size_t i = segment.begin; i < segment.end; ++i)
+        if (std::isfinite(x[i])) part.push_back(x[i]);
+    if (part.empty()) return std::nullopt;
+    return mean(part);
+}
+
+Segment first(std::span<const double> timeS, Segment load, double lengthS) {
+    std::size_t end = load.begin;
+    while (end < load.end && timeS[end] - timeS[load.begin] < lengthS) ++end;
+    return {load.begin, end};
+}
+
+bool standsStill(const LimitInput& input) {
+    const auto fit =
+        fitSlope(input.timeS.subspan(input.window.begin, input.window.size()),
+                 input.temperature.subspan(input.window.begin, input.window.size()));
+    return fit && std::abs(fit->slope) * 60 < 0.1;
+}
+
+bool cut(const LimitInput& input, const LimitSummary& summary, const ReduceSettings& settings) {
+    const Segment minute = first(input.timeS, input.load, 60);
+    const auto firstPower = meanOver(input.power, minute);
+    const auto firstClock = meanOver(input.clock, minute);
+    const auto asked = settings.nominalPowerW && firstPower && *settings.nominalPowerW <= 1.02 * *firstPower
+                           ? settings.nominalPowerW
+                           : firstPower;
+    if (!asked || !firstClock || !summary.sustainedPowerW || !summary.sustainedClockMHz) return false;
+    return *summary.sustainedPowerW < settings.cutShare * *asked
+           && *summary.sustainedClockMHz < settings.cutShare * *firstClock && standsStill(input);
+}
+
+} // namespace
+
+LimitSummary judgeLimit(const LimitInput& input, const ReduceSettings& settings) {
+    LimitSummary summary;
+    summary.limitC = settings.limitC;
+    summary.sustainedPowerW = meanOver(input.power, input.window);
+    summary.sustainedClockMHz = meanOver(input.clock, input.window);
+    const Segment settled{first(input.timeS, input.load, 60).end, input.load.end};
+    if (settings.limitC) {
+        const double reach = std::max(1.0, input.sensorStepK);
+        summary.fraction =
+            share(input.temperature, settled, [&](double v) { return v >= *settings.limitC - reach; });
+    }
+    const auto flagged = input.limitFlag.empty()
+                             ? std::optional<double>()
+                             : share(input.limitFlag, settled, [](double v) { return v != 0; });
+    summary.bound = (summary.fraction && *summary.fraction >= settings.limitShare)
+                    || (flagged && *flagged >= 0.01) || cut(input, summary, settings);
+    return summary;
+}
+
+} // namespace ibuki

@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The temperatures a run can be judged by, over one stretch of samples. Numbers in brackets are the
+// definitions of docs/methods.md, section "Metrics".
+
+#include "core/trace/trace.h"
+
+#include <array>
+#include <span>
+
+namespace ibuki {
+
+enum class Metric {
+    hottest,     ///< time mean of the hottest core at each sample (M7)
+    coreAverage, ///< time mean of the mean over cores (M2)
+    coreMaxima,  ///< mean over cores of each core's maximum (M4)
+    peak,        ///< the single highest core sample (M3)
+    p95,         ///< 95th percentile over time of the hottest core (M8)
+    package,
+    hotspot,
+    gpu,
+    memory,
+    vrm,
+    coolant
+};
+
+inline constexpr std::array allMetrics{Metric::hottest, Metric::coreAverage, Metric::coreMaxima, Metric::peak,
+                                       Metric::p95,     Metric::package,     Metric::hotspot,    Metric::gpu,
+                                       Metric::memory,  Metric::vrm,         Metric::coolant};
+
+std::string_view metricName(Metric metric); ///< "core-average"
+std::optional<Metric> metricFromName(std::string_view name);
+std::string_view metricTitle(Metric metric); ///< "average over cores"
+bool isGraphicsMetric(Metric metric);
+
+/// Half-open range of sample indexes.
+struct Segment {
+    std::size_t begin = 0;
+    std::size_t end = 0;
+    std::size_t size() const { return end - begin; }
+    bool operator==(const Segment&) const = default;
+};
+
+/// The channels the metrics are made from: stuck sensors are already left out.
+struct ChipChannels {
+    std::vector<const Channel*> cores; ///< cores, else the package, else the GPU die
+    bool coresAreReal = false;         ///< false when the package or the GPU stands in
+};
+ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> stuck);
+
+/// The series a metric averages, sample by sample over the whole trace (°C); for core-maxima and peak that of
+/// the hottest core. Empty when the trace has no such channel.
+std::vector<double> metricSeries(const Trace& trace, const ChipChannels& chip, Metric metric);
+
+/// The metric over a segment of the temperatures, or of the temperatures less `ambient` (sample by sample)
+/// when it is not empty. Nothing when the trace has no such channel or no sample of it in the segment.
+std::optional<double> metricOver(const Trace& trace, const ChipChannels& chip, Metric metric, Segment segment,
+                                 std::span<const double> ambient);
+
+/// Arithmetic mean when the stamps are equidistant, else by trapezoids that do not bridge gaps of more than
+/// five median intervals. NaN samples are left out.
+double timeMean(std::span<const double> timeS, std::span<const double> x);
+
+} // namespace ibuki

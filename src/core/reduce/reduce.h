@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// trace → steady figures with flags, the one call behind the window and the command. Pure.
+
+#include "core/reduce/reduction.h"
+
+namespace ibuki {
+
+/// Never throws on doubtful data: what cannot be told is empty and flagged.
+Reduction reduce(const Trace& trace, const ReduceSettings& settings = {});
+
+} // namespace ibuki

@@ -1,0 +1,131 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// What a log is reduced to, and the settings it was reduced with. Plain values; stored beside the run.
+
+#include "core/reduce/flag.h"
+#include "core/reduce/phases.h"
+#include "core/stats/interval.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace ibuki {
+
+/// A room temperature read by hand.
+struct EnteredAmbient {
+    double temperatureC = 0;
+    double uncertaintyK = 0; ///< standard uncertainty
+    bool operator==(const EnteredAmbient&) const = default;
+};
+
+/// Every threshold is a default that the user can change.
+struct ReduceSettings {
+    Metric metric = Metric::hottest;
+    std::optional<double> limitC;
+    std::optional<double> nominalPowerW;
+    std::optional<EnteredAmbient> ambient;
+    PhaseSettings phases;
+    double windowMinS = 120;
+    double windowMaxS = 1200;
+    double guardS = 5;                     ///< the window ends this long before the load does
+    double slopeLimitKPerH = 6;            ///< the whole 90 % slope interval must lie within ± this
+    double unidentifiedSlopeLimitKPerH = 3; ///< the same when the tail tells no time constant
+    double remainingLimitK = 0.2;          ///< upper 95 % limit of |remaining rise|
+    double windowBiasK = 0.05;             ///< |slope| × length / 2 that a window may carry
+    double ambientSlopeKPerH = 1;
+    double ambientRangeK = 1;
+    double powerDriftShare = 0.03;
+    double fanRangeShare = 0.05;
+    double limitShare = 0.05;              ///< samples at the limit that make a run limit-bound
+    double cutShare = 0.98;                ///< power and clock below this share of their start: cut
+};
+
+struct Phase {
+    std::string name; ///< idle, load, cooldown
+    double startS = 0;
+    double endS = 0;
+    bool operator==(const Phase&) const = default;
+};
+
+struct MetricValue {
+    double temperatureC = 0;
+    std::optional<double> deltaK;
+    std::optional<double> seK; ///< of deltaK, else of temperatureC; this run's, not the material's
+    bool operator==(const MetricValue&) const = default;
+};
+using MetricTable = std::map<Metric, MetricValue>;
+
+/// Steadiness of the chosen metric's ΔT (of the temperature when there is no ambient).
+struct Steady {
+    std::optional<bool> reached; ///< nothing when the data cannot tell
+    std::optional<double> slopeKPerH;
+    std::optional<Interval> slopeIntervalKPerH; ///< 90 %, autocorrelation-adjusted
+    std::optional<double> asymptoteK;
+    std::optional<Interval> asymptoteIntervalK; ///< 95 %, profile
+    std::optional<double> remainingK;
+    bool operator==(const Steady&) const = default;
+};
+
+enum class AmbientSource { none, column, probe, entered };
+
+struct AmbientSummary {
+    AmbientSource source = AmbientSource::none;
+    std::optional<double> meanC;
+    std::optional<double> minC;
+    std::optional<double> maxC;
+    std::optional<double> probeShiftS;
+    bool operator==(const AmbientSummary&) const = default;
+};
+
+struct LimitSummary {
+    bool bound = false;
+    std::optional<double> fraction;
+    std::optional<double> limitC;
+    std::optional<double> sustainedPowerW;
+    std::optional<double> sustainedClockMHz;
+    bool operator==(const LimitSummary&) const = default;
+};
+
+/// One load of a log.
+struct LoadReduction {
+    int index = 0;
+    std::optional<double> nominalW;
+    std::vector<Phase> phases;
+    std::optional<Phase> window; ///< named "window"
+    Steady steady;
+    AmbientSummary ambient;
+    MetricTable metrics;
+    std::optional<double> powerW;
+    std::optional<double> rthKPerW;
+    std::optional<double> deltaAtNominalK;
+    LimitSummary limit;
+    std::vector<Flag> flags;
+    bool operator==(const LoadReduction&) const = default;
+};
+
+struct ChannelInfo {
+    std::string column;
+    Role role = Role::ignore;
+    int index = 0;
+    Unit unit = Unit::none;
+    bool operator==(const ChannelInfo&) const = default;
+};
+
+struct Reduction {
+    Metric metric = Metric::hottest; ///< the one that steadiness and resistance refer to
+    std::size_t samples = 0;
+    double durationS = 0;
+    double intervalS = 0;
+    std::vector<ChannelInfo> channels;
+    std::vector<LoadReduction> loads;   ///< in time order
+    std::optional<std::size_t> longest; ///< index into loads; nothing when there is no load
+    std::optional<MetricTable> idle;    ///< before the longest load
+    std::vector<Flag> flags;            ///< of the log and of its longest load
+
+    const LoadReduction* main() const { return longest ? &loads[*longest] : nullptr; }
+    bool operator==(const Reduction&) const = default;
+};
+
+} // namespace ibuki

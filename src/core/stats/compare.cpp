@@ -1,0 +1,279 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/stats/compare.h"
+
+#include "core/domain/input_error.h"
+#include "core/stats/studentized_range.h"
+#include "core/stats/summary.h"
+#include "core/stats/tiers.h"
+
+#include <algorithm>
+#include <boost/math/distributions/normal.hpp>
+#include <boost/math/distributions/students_t.hpp>
+#include <cmath>
+#include <fmt/format.h>
+#include <numeric>
+
+namespace ibuki {
+namespace {
+
+double studentQuantile(double p, double df) { return boost::math::quantile(boost::math::students_t(df), p); }
+
+double studentUpper(double t, double df) {
+    return boost::math::cdf(boost::math::complement(boost::math::students_t(df), t));
+}
+
+struct MountRuns {
+    std::string name;
+    std::vector<double> values;
+    bool limitBound = false;
+};
+
+struct GroupRuns {
+    std::string name;
+    std::vector<MountRuns> mounts;
+};
+
+std::vector<GroupRuns> gather(const std::vector<RunValue>& runs, bool mountsKnown) {
+    std::vector<GroupRuns> groups;
+    for (const RunValue& run : runs) {
+        auto group = std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.name == run.group; });
+        if (group == groups.end()) group = groups.insert(groups.end(), {run.group, {}});
+        auto mount = mountsKnown ? std::find_if(group->mounts.begin(), group->mounts.end(),
+                                                [&](const auto& m) { return m.name == run.mount; })
+                                 : group->mounts.end();
+        if (mount == group->mounts.end()) mount = group->mounts.insert(mount, {run.mount, {}, false});
+        mount->values.push_back(run.value);
+        mount->limitBound = mount->limitBound || run.limitBound;
+    }
+    return groups;
+}
+
+GroupSummary summarise(const GroupRuns& runs, bool lowerIsBetter) {
+    GroupSummary group;
+    group.name = runs.name;
+    group.mounts = static_cast<int>(runs.mounts.size());
+    for (const MountRuns& mount : runs.mounts) {
+        group.runs += static_cast<int>(mount.values.size());
+        group.limitBoundMounts += mount.limitBound ? 1 : 0;
+        group.mountMeans.push_back(mean(mount.values));
+        group.mountNames.push_back(mount.name);
+    }
+    const auto [low, high] = std::minmax_element(group.mountMeans.begin(), group.mountMeans.end());
+    group.sd = sampleSd(group.mountMeans);
+    group.best = lowerIsBetter ? *low : *high;
+    group.median = median(group.mountMeans);
+    if (group.limitBoundMounts == 0) group.mean = mean(group.mountMeans);
+    else group.bound = mean(group.mountMeans);
+    return group;
+}
+
+void checkOptions(const CompareOptions& options) {
+    if (!(options.margin > 0) || !std::isfinite(options.margin))
+        throw InputError("compare-margin", {}, fmt::format("the margin is {} and must be above 0", options.margin),
+                         "State the smallest difference that matters");
+    if (!(options.confidence > 0.5 && options.confidence < 1))
+        throw InputError("compare-confidence", {},
+                         fmt::format("the confidence is {} and must lie between 0.5 and 1", options.confidence),
+                         "Usual is 0.95");
+}
+
+/// What all pairs of one comparison share.
+struct Pooled {
+    double variance = 0;
+    double df = 0;
+    int groups = 0;
+    double alpha = 0;
+    double critical = 0;     ///< of |d|/se, simultaneous
+    double equivalenceT = 0; ///< t_{1−α, df}
+};
+
+DifferenceSize sizeOf(const PairComparison& pair, double margin) {
+    if (pair.ci->lo > margin || pair.ci->hi < -margin) return DifferenceSize::beyondMargin;
+    if (pair.equivalenceCi->within(margin)) return DifferenceSize::withinMargin;
+    return DifferenceSize::notKnown;
+}
+
+void addFurtherMounts(PairComparison& pair, const Pooled& pooled, const GroupSummary& a, const GroupSummary& b,
+                      const CompareOptions& options) {
+    for (int m = 1; m <= options.mostFurtherMounts; ++m) {
+        const double df = pooled.df + static_cast<double>(pooled.groups) * m;
+        const double chance = settleChance(*pair.difference, std::sqrt(pooled.variance), a.mounts + m,
+                                           b.mounts + m, pooled.groups, df, options.margin, pooled.alpha);
+        if (chance < options.settleChance) continue;
+        pair.settleable = true;
+        pair.furtherMounts = m;
+        return;
+    }
+}
+
+PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t i, std::size_t j,
+                           const Pooled& pooled, const CompareOptions& options) {
+    PairComparison pair;
+    pair.a = i;
+    pair.b = j;
+    pair.adjustment = pooled.groups == 2 ? "none" : "tukey";
+    const GroupSummary& a = groups[i];
+    const GroupSummary& b = groups[j];
+    if (!a.mean || !b.mean) return pair;
+    const double d = *a.mean - *b.mean;
+    const double se = std::sqrt(pooled.variance * (1.0 / a.mounts + 1.0 / b.mounts));
+    pair.difference = d;
+    pair.se = se;
+    pair.df = pooled.df;
+    pair.ci = Interval{d - pooled.critical * se, d + pooled.critical * se};
+    pair.equivalenceCi = Interval{d - pooled.equivalenceT * se, d + pooled.equivalenceT * se};
+    if (se > 0) {
+        pair.pAdjusted =
+            pooled.groups == 2
+                ? 2 * studentUpper(std::abs(d) / se, pooled.df)
+                : 1 - studentizedRangeCdf(std::sqrt(2.0) * std::abs(d) / se, pooled.groups, pooled.df);
+        pair.equivalenceP = std::max(studentUpper((d + options.margin) / se, pooled.df),
+                                     studentUpper((options.margin - d) / se, pooled.df));
+    } else { // no spread at all between mounts: what is seen is exact
+        pair.pAdjusted = d == 0 ? 1 : 0;
+        pair.equivalenceP = std::abs(d) < options.margin ? 0 : 1;
+    }
+    const bool excludesZero = pair.ci->lo > 0 || pair.ci->hi < 0;
+    pair.verdict = excludesZero                              ? Verdict::different
+                   : *pair.equivalenceP < pooled.alpha ? Verdict::equivalent
+                                                             : Verdict::unresolved;
+    pair.size = sizeOf(pair, options.margin);
+    if (pair.verdict == Verdict::unresolved) addFurtherMounts(pair, pooled, a, b, options);
+    return pair;
+}
+
+void addTiers(Comparison& comparison) {
+    std::vector<std::size_t> told; // groups with a mean take part
+    for (std::size_t i = 0; i < comparison.groups.size(); ++i)
+        if (comparison.groups[i].mean) told.push_back(i);
+    std::vector<int> order(told.size());
+    std::iota(order.begin(), order.end(), 0);
+    std::stable_sort(order.begin(), order.end(), [&](int x, int y) {
+        const double a = *comparison.groups[told[static_cast<std::size_t>(x)]].mean;
+        const double b = *comparison.groups[told[static_cast<std::size_t>(y)]].mean;
+        return comparison.options.lowerIsBetter ? a < b : a > b;
+    });
+    std::vector<int> ranks(told.size());
+    for (std::size_t r = 0; r < order.size(); ++r) ranks[static_cast<std::size_t>(order[r])] = static_cast<int>(r);
+    std::vector<std::pair<int, int>> different;
+    const auto localIndex = [&](std::size_t group) {
+        return static_cast<int>(std::find(told.begin(), told.end(), group) - told.begin());
+    };
+    for (const PairComparison& pair : comparison.pairs)
+        if (pair.verdict == Verdict::different) different.emplace_back(localIndex(pair.a), localIndex(pair.b));
+    const Tiers tiers = letterTiers(ranks, different);
+    for (std::size_t i = 0; i < told.size(); ++i) comparison.groups[told[i]].tier = tiers.letters[i];
+    for (const auto& members : tiers.members) {
+        std::vector<std::size_t> tier;
+        for (int member : members) tier.push_back(told[static_cast<std::size_t>(member)]);
+        comparison.tiers.push_back(std::move(tier));
+    }
+}
+
+void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
+    std::vector<std::string> single;
+    std::vector<std::string> bound;
+    for (const GroupSummary& group : comparison.groups) {
+        if (group.mounts == 1) single.push_back(group.name);
+        if (group.limitBoundMounts > 0) bound.push_back(group.name);
+    }
+    const std::size_t runs = gathered.front().mounts.front().values.size();
+    const bool unequal = std::any_of(gathered.begin(), gathered.end(), [&](const GroupRuns& group) {
+        return std::any_of(group.mounts.begin(), group.mounts.end(),
+                           [&](const MountRuns& mount) { return mount.values.size() != runs; });
+    });
+    if (!comparison.options.mountsKnown)
+        raise(comparison.flags, {"mount-missing", Severity::info, "No mount column: every row counts as a mount"});
+    if (!single.empty())
+        raise(comparison.flags, {"single-mount", Severity::warn,
+                                 fmt::format("From a single mount: {}", fmt::join(single, ", "))});
+    if (!bound.empty())
+        raise(comparison.flags, {"limit-bound", Severity::warn,
+                                 fmt::format("At the temperature limit, without a mean, tests or tier: {}",
+                                             fmt::join(bound, ", "))});
+    if (unequal)
+        raise(comparison.flags, {"unequal-runs", Severity::warn,
+                                 "Mounts have unequal numbers of runs; their plain means are compared"});
+}
+
+} // namespace
+
+std::string_view verdictName(Verdict verdict) {
+    switch (verdict) {
+    case Verdict::different: return "different";
+    case Verdict::equivalent: return "equivalent";
+    case Verdict::unresolved: return "unresolved";
+    }
+    return "";
+}
+
+std::string_view sizeName(DifferenceSize size) {
+    switch (size) {
+    case DifferenceSize::beyondMargin: return "beyond-margin";
+    case DifferenceSize::withinMargin: return "within-margin";
+    case DifferenceSize::notKnown: return "not-known";
+    }
+    return "";
+}
+
+double settleChance(double d, double sigma, int nA, int nB, int k, double df, double margin, double alpha) {
+    const double se = sigma * std::sqrt(1.0 / nA + 1.0 / nB);
+    if (!(se > 0)) return 1;
+    const double c = k == 2 ? studentQuantile(1 - alpha / 2, df)
+                            : studentizedRangeQuantile(1 - alpha, k, df) / std::sqrt(2.0);
+    const double t = studentQuantile(1 - alpha, df);
+    const boost::math::normal normal;
+    const auto below = [&](double limit) { // P(|estimate| < limit)
+        if (limit <= 0) return 0.0;
+        return boost::math::cdf(normal, (limit - d) / se) - boost::math::cdf(normal, (-limit - d) / se);
+    };
+    return expectOverScale(df, [&](double s) {
+        const double differentFrom = c * s * se;
+        const double equivalentTo = margin - t * s * se;
+        return 1 - std::max(0.0, below(differentFrom) - below(equivalentTo));
+    });
+}
+
+Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options) {
+    checkOptions(options);
+    Comparison comparison;
+    comparison.options = options;
+    const auto gathered = gather(runs, options.mountsKnown);
+    Groups tested;
+    for (const GroupRuns& group : gathered) {
+        comparison.groups.push_back(summarise(group, options.lowerIsBetter));
+        if (comparison.groups.back().mean) tested.push_back(comparison.groups.back().mountMeans);
+    }
+    if (gathered.size() < 2)
+        throw InputError("compare-one-group", {}, "there is nothing to compare: fewer than two groups",
+                         "Measure at least two materials");
+    const auto anova = oneWayAnova(tested);
+    if (!anova)
+        throw InputError("compare-no-df", {}, "no group has two mounts, so the scatter between mounts is not known",
+                         "Mount at least one material twice");
+    const bool spread = anova->withinSs > 0;
+    if (spread) comparison.anova = anova->test;
+    comparison.welch = welchAnova(tested);
+    comparison.brownForsythe = brownForsytheSpread(tested);
+    comparison.pooledSd = std::sqrt(anova->pooledVariance);
+    comparison.df = anova->test.df2;
+
+    Pooled pooled{anova->pooledVariance, anova->test.df2, static_cast<int>(tested.size()), 1 - options.confidence,
+                  0, 0};
+    pooled.critical = studentizedRangeQuantile(options.confidence, pooled.groups, pooled.df) / std::sqrt(2.0);
+    pooled.equivalenceT = studentQuantile(options.confidence, pooled.df);
+    const double t = studentQuantile(0.5 + options.confidence / 2, pooled.df);
+    for (GroupSummary& group : comparison.groups) {
+        if (!group.mean) continue;
+        group.se = std::sqrt(pooled.variance / group.mounts);
+        group.ci = Interval{*group.mean - t * *group.se, *group.mean + t * *group.se};
+    }
+    for (std::size_t i = 0; i < comparison.groups.size(); ++i)
+        for (std::size_t j = i + 1; j < comparison.groups.size(); ++j)
+            comparison.pairs.push_back(comparePair(comparison.groups, i, j, pooled, options));
+    addTiers(comparison);
+    addFlags(comparison, gathered);
+    return comparison;
+}
+
+} // namespace ibuki

@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Comparison of groups on mount means. Model: y_ij = μ_i + M_ij, M normal, independent, equal spread; the
+// experimental unit is the mount, repeated runs inside it are averaged first. Intervals by Tukey–Kramer
+// (Student for two groups), verdict in three ways (docs/methods.md, "Comparison"). The user's duty: mounts of
+// a group are new applications in an order that was not chosen by their results.
+
+#include "core/reduce/flag.h"
+#include "core/stats/anova.h"
+#include "core/stats/interval.h"
+
+#include <string>
+#include <vector>
+
+namespace ibuki {
+
+/// One run as the comparison reads it.
+struct RunValue {
+    std::string group;
+    std::string mount; ///< runs that share group and mount are repeats inside that mount
+    double value = 0;
+    bool limitBound = false; ///< right-censored: at least this much
+};
+
+struct CompareOptions {
+    double margin = 1.0;      ///< smallest difference that matters, > 0, in the unit of the values
+    double confidence = 0.95; ///< in (0.5, 1); α = 1 − confidence
+    bool lowerIsBetter = true;
+    bool mountsKnown = true;  ///< false: every run is a mount of its own (flag mount-missing)
+    double settleChance = 0.8;
+    int mostFurtherMounts = 30;
+};
+
+struct GroupSummary {
+    std::string name;
+    int mounts = 0;
+    int runs = 0;
+    int limitBoundMounts = 0;
+    std::vector<double> mountMeans;
+    std::vector<std::string> mountNames; ///< beside mountMeans
+    std::optional<double> mean;          ///< nothing when limit-bound mounts forbid one
+    std::optional<double> bound;         ///< then: the mean is at least this
+    std::optional<double> sd;            ///< of the mount means
+    std::optional<double> se;            ///< from the pooled variance
+    std::optional<Interval> ci;
+    std::optional<double> best;
+    std::optional<double> median;
+    std::optional<std::string> tier;
+};
+
+enum class Verdict { different, equivalent, unresolved };
+enum class DifferenceSize { beyondMargin, withinMargin, notKnown };
+
+std::string_view verdictName(Verdict verdict);
+std::string_view sizeName(DifferenceSize size);
+
+struct PairComparison {
+    std::size_t a = 0; ///< index into groups
+    std::size_t b = 0;
+    std::optional<double> difference; ///< mean(a) − mean(b)
+    std::optional<double> se;
+    std::optional<double> df;
+    std::optional<Interval> ci;            ///< simultaneous, 1 − α
+    std::optional<Interval> equivalenceCi; ///< unadjusted, 1 − 2α
+    std::optional<double> pAdjusted;
+    std::string adjustment; ///< tukey, none
+    std::optional<double> equivalenceP;
+    Verdict verdict = Verdict::unresolved;
+    DifferenceSize size = DifferenceSize::notKnown;
+    bool settleable = false;
+    std::optional<int> furtherMounts;
+};
+
+struct Comparison {
+    CompareOptions options;
+    std::vector<GroupSummary> groups; ///< in order of first appearance
+    std::optional<FTest> anova;
+    std::optional<FTest> welch;
+    std::optional<FTest> brownForsythe;
+    std::optional<double> pooledSd; ///< of mount means
+    double df = 0;
+    std::vector<PairComparison> pairs;
+    std::vector<std::vector<std::size_t>> tiers; ///< group indexes, best first
+    std::vector<Flag> flags;
+};
+
+/// Throws InputError when there is nothing to compare: fewer than two groups, no degrees of freedom inside
+/// them, a margin or confidence out of range.
+Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options = {});
+
+/// Chance that a pair with true difference d and mount spread sigma is found different or equivalent with
+/// nA and nB mounts, k groups and df degrees of freedom, integrated over the estimated spread.
+double settleChance(double d, double sigma, int nA, int nB, int k, double df, double margin, double alpha);
+
+} // namespace ibuki

@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/stats/tail_fit.h"
+
+#include "core/stats/autocorrelation.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <boost/math/distributions/students_t.hpp>
+#include <boost/math/tools/minima.hpp>
+#include <cmath>
+#include <vector>
+
+namespace ibuki {
+namespace {
+
+struct Linear {
+    double asymptote = 0;
+    double amplitude = 0;
+    double rss = 0;
+};
+
+/// The data with what every trial τ shares.
+class Projection {
+public:
+    Projection(std::span<const double> t, std::span<const double> x) : t_(t), x_(x), decay_(t.size()) {}
+
+    Linear solve(double tau) {
+        decayAt(tau);
+        const auto n = static_cast<Eigen::Index>(t_.size());
+        Eigen::MatrixXd design(n, 2);
+        design.col(0).setOnes();
+        design.col(1) = -Eigen::Map<const Eigen::VectorXd>(decay_.data(), n);
+        const Eigen::Map<const Eigen::VectorXd> y(x_.data(), n);
+        const Eigen::Vector2d beta = design.colPivHouseholderQr().solve(y);
+        return {beta[0], beta[1], (y - design * beta).squaredNorm()};
+    }
+
+    /// RSS at τ with the asymptote held: one parameter, A = Σ e (x_∞ − x) / Σ e².
+    double rssAtAsymptote(double tau, double asymptote) {
+        decayAt(tau);
+        double ey = 0;
+        double ee = 0;
+        double yy = 0;
+        for (std::size_t i = 0; i < t_.size(); ++i) {
+            const double y = asymptote - x_[i];
+            ey += decay_[i] * y;
+            ee += decay_[i] * decay_[i];
+            yy += y * y;
+        }
+        return ee > 0 ? yy - ey * ey / ee : yy;
+    }
+
+    const std::vector<double>& decay() const { return decay_; }
+
+private:
+    void decayAt(double tau) {
+        for (std::size_t i = 0; i < t_.size(); ++i) decay_[i] = std::exp(-(t_[i] - t_.front()) / tau);
+    }
+
+    std::span<const double> t_;
+    std::span<const double> x_;
+    std::vector<double> decay_;
+};
+
+/// Minimises f over log τ: a coarse grid first, since profiles can have several minima, then Brent.
+template <class F> double minimiseLogTau(F&& f, double logLo, double logHi) {
+    constexpr int points = 48;
+    const double step = (logHi - logLo) / (points - 1);
+    int best = 0;
+    double bestValue = f(std::exp(logLo));
+    for (int i = 1; i < points; ++i) {
+        const double value = f(std::exp(logLo + i * step));
+        if (value < bestValue) {
+            bestValue = value;
+            best = i;
+        }
+    }
+    const double lo = logLo + std::max(0, best - 1) * step;
+    const double hi = logLo + std::min(points - 1, best + 1) * step;
+    return boost::math::tools::brent_find_minima([&](double u) { return f(std::exp(u)); }, lo, hi, 40).first;
+}
+
+/// Limits of {x_∞ : min_τ RSS ≤ threshold}, walked outwards in growing steps and then halved.
+double profileLimit(Projection& projection, double from, double step, double threshold, double logLo,
+                    double logHi) {
+    const auto outside = [&](double asymptote) {
+        const double u = minimiseLogTau(
+            [&](double tau) { return projection.rssAtAsymptote(tau, asymptote); }, logLo, logHi);
+        return projection.rssAtAsymptote(std::exp(u), asymptote) > threshold;
+    };
+    double inner = from;
+    double outer = from + step;
+    for (int i = 0; i < 30 && !outside(outer); ++i) {
+        inner = outer;
+        step *= 1.6;
+        outer += step;
+    }
+    for (int i = 0; i < 24; ++i) {
+        const double middle = 0.5 * (inner + outer);
+        (outside(middle) ? outer : inner) = middle;
+    }
+    return 0.5 * (inner + outer);
+}
+
+} // namespace
+
+std::optional<TailFit> fitTail(std::span<const double> t, std::span<const double> x, double confidence,
+                               double varianceInflation) {
+    const std::size_t n = t.size();
+    if (n < 6 || x.size() != n || !(t.back() > t.front())) return std::nullopt;
+    Projection projection(t, x);
+    const double spanT = t.back() - t.front();
+    const double logLo = std::log(spanT / static_cast<double>(n - 1));
+    const double logHi = std::log(10 * spanT);
+    const double logTau = minimiseLogTau([&](double tau) { return projection.solve(tau).rss; }, logLo, logHi);
+
+    TailFit fit;
+    fit.tau = std::exp(logTau);
+    const Linear linear = projection.solve(fit.tau);
+    fit.asymptote = linear.asymptote;
+    fit.amplitude = linear.amplitude;
+    fit.rss = linear.rss;
+    fit.df = static_cast<double>(n) - 3;
+
+    // Covariance s² (JᵀJ)⁻¹ with columns 1, −e, −A e (t−t₀)/τ².
+    Eigen::MatrixXd jacobian(static_cast<Eigen::Index>(n), 3);
+    for (std::size_t i = 0; i < n; ++i) {
+        const double e = projection.decay()[i];
+        jacobian.row(static_cast<Eigen::Index>(i)) << 1.0, -e,
+            -fit.amplitude * e * (t[i] - t.front()) / (fit.tau * fit.tau);
+    }
+    const double s2 = varianceInflation * fit.rss / fit.df;
+    const Eigen::Matrix3d covariance =
+        s2 * (jacobian.transpose() * jacobian).completeOrthogonalDecomposition().pseudoInverse();
+    const double eEnd = std::exp(-spanT / fit.tau);
+    const Eigen::Vector3d gradient(0, eEnd, fit.amplitude * eEnd * spanT / (fit.tau * fit.tau));
+    fit.remaining = fit.amplitude * eEnd;
+    fit.remainingStandardError = std::sqrt(std::max(0.0, gradient.dot(covariance * gradient)));
+
+    const double student =
+        boost::math::quantile(boost::math::students_t(fit.df), 0.5 + confidence / 2);
+    const double margin = 1e-3 * (logHi - logLo);
+    const double amplitudeError = std::sqrt(std::max(0.0, covariance(1, 1)));
+    fit.identified = logTau > logLo + margin && logTau < logHi - margin
+                     && std::abs(fit.amplitude) > 3 * amplitudeError && fit.tau < spanT;
+    if (fit.rss > 0) {
+        const double threshold = fit.rss * (1 + varianceInflation * student * student / fit.df);
+        const double step = std::max(student * std::sqrt(std::max(0.0, covariance(0, 0))), 1e-9) / 4;
+        fit.asymptoteInterval = {profileLimit(projection, fit.asymptote, -step, threshold, logLo, logHi),
+                                 profileLimit(projection, fit.asymptote, step, threshold, logLo, logHi)};
+    } else {
+        fit.asymptoteInterval = {fit.asymptote, fit.asymptote};
+    }
+    return fit;
+}
+
+std::optional<TailFit> fitCorrelatedTail(std::span<const double> t, std::span<const double> x,
+                                         double confidence) {
+    const auto plain = fitTail(t, x, confidence, 1.0);
+    if (!plain) return plain;
+    std::vector<double> residuals(t.size());
+    for (std::size_t i = 0; i < t.size(); ++i)
+        residuals[i] =
+            x[i] - plain->asymptote + plain->amplitude * std::exp(-(t[i] - t.front()) / plain->tau);
+    return fitTail(t, x, confidence, integratedAutocorrelationTime(residuals));
+}
+
+} // namespace ibuki

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// What a logged channel reads, and how a role is guessed from the words of its header.
+
+#include <map>
+#include <optional>
+#include <string>
+#include <string_view>
+
+namespace ibuki {
+
+enum class Role {
+    core,
+    package,
+    hotspot,
+    gpu,
+    memory,
+    vrm,
+    coolant,
+    ambient,
+    packagePower,
+    gpuPower,
+    wallPower,
+    clock,
+    gpuClock,
+    fan,
+    limitFlag,
+    noise,
+    score,
+    load,
+    time,
+    ignore
+};
+
+enum class Unit { none, celsius, fahrenheit, kelvin, watt, milliwatt, megahertz, gigahertz, rpm, percent, decibel,
+                  second, millisecond, other };
+
+std::string_view roleName(Role role); ///< the word used in files and by the command: "package-power"
+std::optional<Role> roleFromName(std::string_view name);
+std::string_view unitName(Unit unit); ///< "degC", "W", …; empty for none
+
+bool isTemperature(Role role);
+bool isChipTemperature(Role role); ///< a temperature other than coolant and ambient
+
+/// A header such as "CPU Core #1 Temp [°C]" taken apart.
+struct Header {
+    std::string words; ///< lower case, without the unit
+    Unit unit = Unit::none;
+};
+Header parseHeader(std::string_view column);
+
+/// The role that the words and the unit speak for; Role::ignore when nothing does.
+Role guessRole(const Header& header);
+
+/// Value in the canonical unit of its kind (°C, W, MHz, rpm, s) from a value in `unit`.
+double toCanonical(double value, Unit unit);
+
+/// Roles stated by the user: column header (as in the file, or without its unit) → role.
+using RoleMap = std::map<std::string, Role, std::less<>>;
+
+} // namespace ibuki

@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/trace/time_axis.h"
+
+#include "core/stats/summary.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace ibuki {
+namespace {
+
+constexpr double secondsPerDay = 86'400;
+constexpr double halfHourS = 1'800;
+
+/// Stamps of coarse resolution (several rows in one whole second) are spread evenly up to the next stamp.
+void spreadCoarseStamps(std::vector<double>& stamps) {
+    std::size_t begin = 0;
+    std::size_t repeats = 0;
+    for (std::size_t i = 1; i < stamps.size(); ++i) repeats += stamps[i] == stamps[i - 1] ? 1 : 0;
+    if (repeats * 3 < stamps.size()) return; // a few repeats are duplicates, not a coarse clock
+    while (begin < stamps.size()) {
+        std::size_t end = begin;
+        while (end < stamps.size() && stamps[end] == stamps[begin]) ++end;
+        const double next = end < stamps.size() ? stamps[end] : stamps[begin] + 1.0;
+        const double span = next > stamps[begin] ? std::min(next - stamps[begin], 1.0) : 1.0;
+        const double first = stamps[begin];
+        for (std::size_t i = begin; i < end; ++i)
+            stamps[i] = first + span * static_cast<double>(i - begin) / static_cast<double>(end - begin);
+        begin = end;
+    }
+}
+
+bool goesOn(std::span<const double> witness, std::size_t before, std::size_t after) {
+    if (witness.empty()) return true;
+    return !(std::abs(witness[after] - witness[before]) > 3.0); // NaN counts as going on
+}
+
+} // namespace
+
+TimeAxis repairTimeAxis(std::span<const double> stampsS, bool clockOnly, std::span<const double> witness) {
+    TimeAxis axis;
+    std::vector<double> stamps;
+    for (std::size_t i = 0; i < stampsS.size(); ++i) {
+        if (!std::isfinite(stampsS[i])) continue;
+        stamps.push_back(stampsS[i]);
+        axis.keep.push_back(i);
+    }
+    if (stamps.empty()) return axis;
+    spreadCoarseStamps(stamps);
+
+    std::vector<double> steps;
+    for (std::size_t i = 1; i < stamps.size(); ++i)
+        if (stamps[i] > stamps[i - 1]) steps.push_back(stamps[i] - stamps[i - 1]);
+    const double typical = steps.empty() ? 1.0 : median(steps);
+
+    std::vector<std::size_t> kept{axis.keep.front()};
+    axis.timeS.push_back(0.0);
+    for (std::size_t i = 1; i < stamps.size(); ++i) {
+        double step = stamps[i] - stamps[i - 1];
+        if (clockOnly && step < -secondsPerDay / 2) step += secondsPerDay;
+        if (step == 0.0) {
+            ++axis.report.duplicatesDropped;
+            continue;
+        }
+        const double halfHours = std::round(step / halfHourS);
+        const bool setForward = halfHours >= 1 && std::abs(step - typical - halfHours * halfHourS) <= 2.0
+                                && goesOn(witness, kept.back(), axis.keep[i]);
+        if (step < 0 || setForward) {
+            ++axis.report.clockJumps;
+            step = typical;
+        } else if (step > 5 * typical && step > 10.0) {
+            ++axis.report.gaps;
+        }
+        axis.timeS.push_back(axis.timeS.back() + step);
+        kept.push_back(axis.keep[i]);
+    }
+    axis.keep = std::move(kept);
+    return axis;
+}
+
+} // namespace ibuki

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// From the stamps as logged to seconds since the first sample: midnight, clock jumps, duplicates and gaps.
+// Rules: a step backwards, or forwards by a whole multiple of 30 minutes (± 2 s) while the temperature goes
+// on, is a clock jump and is taken out; another forward step longer than five median intervals and ten
+// seconds is a gap and stays; rows that repeat the previous stamp are dropped.
+
+#include "core/trace/trace.h"
+
+#include <span>
+
+namespace ibuki {
+
+struct TimeAxis {
+    std::vector<double> timeS;      ///< of the rows kept
+    std::vector<std::size_t> keep;  ///< indexes of the rows kept
+    TimeAxisReport report;
+};
+
+/// stampsS: seconds on the logger's clock, one a row; NaN for a row without a stamp (dropped).
+/// clockOnly: stamps are seconds of a day without a date, so 24 h → 0 h is a new day.
+/// witness: a temperature a row, or empty; tells a real pause from a clock that was set.
+TimeAxis repairTimeAxis(std::span<const double> stampsS, bool clockOnly, std::span<const double> witness);
+
+} // namespace ibuki

@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/atomic_file.h"
+
+#include "core/domain/input_error.h"
+
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <fmt/format.h>
+#include <unistd.h>
+
+namespace ibuki {
+namespace {
+
+[[noreturn]] void refuse(const std::filesystem::path& path, int error) {
+    throw InputError("file-not-writable", {path.string(), {}, {}},
+                     fmt::format("the file cannot be written ({})", std::strerror(error)),
+                     error == ENOSPC ? "Make room on the disk or choose another folder"
+                                     : "Choose a folder that exists and that you may write to");
+}
+
+bool writeAll(int fd, std::string_view bytes) {
+    while (!bytes.empty()) {
+        const ssize_t n = ::write(fd, bytes.data(), bytes.size());
+        if (n < 0 && errno == EINTR) continue;
+        if (n <= 0) return false;
+        bytes.remove_prefix(static_cast<std::size_t>(n));
+    }
+    return true;
+}
+
+} // namespace
+
+std::filesystem::path temporaryBeside(const std::filesystem::path& path) {
+    std::filesystem::path name = path;
+    name += fmt::format(".part-{}", ::getpid());
+    return name;
+}
+
+void putInPlace(const std::filesystem::path& temporary, const std::filesystem::path& path) {
+    const int fd = ::open(temporary.c_str(), O_RDONLY | O_CLOEXEC);
+    const bool synced = fd >= 0 && ::fsync(fd) == 0;
+    int error = errno;
+    if (fd >= 0) ::close(fd);
+    if (synced && ::rename(temporary.c_str(), path.c_str()) == 0) return;
+    if (synced) error = errno;
+    ::unlink(temporary.c_str());
+    refuse(path, error);
+}
+
+void writeFileAtomically(const std::filesystem::path& path, std::string_view bytes) {
+    const auto temporary = temporaryBeside(path);
+    const int fd = ::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
+    if (fd < 0) refuse(path, errno);
+    const bool written = writeAll(fd, bytes);
+    const int error = errno;
+    ::close(fd);
+    if (!written) {
+        ::unlink(temporary.c_str());
+        refuse(path, error);
+    }
+    putInPlace(temporary, path);
+}
+
+} // namespace ibuki

@@ -1,0 +1,294 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/json/reduction_json.h"
+
+#include "core/domain/input_error.h"
+
+#include <array>
+#include <utility>
+
+namespace ibuki {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Json orNull(const std::optional<double>& value) { return value ? Json(*value) : Json(nullptr); }
+Json orNull(const std::optional<Interval>& interval) {
+    return interval ? Json::array({interval->lo, interval->hi}) : Json(nullptr);
+}
+template <class T> Json orNull(const std::optional<T>& value) { return value ? Json(*value) : Json(nullptr); }
+
+std::optional<double> number(const Json& json) {
+    return json.is_null() ? std::nullopt : std::optional(json.get<double>());
+}
+std::optional<Interval> interval(const Json& json) {
+    return json.is_null() ? std::nullopt : std::optional(Interval{json.at(0), json.at(1)});
+}
+
+constexpr std::array<std::pair<AmbientSource, const char*>, 3> sources{
+    {{AmbientSource::column, "column"}, {AmbientSource::probe, "probe"}, {AmbientSource::entered, "entered"}}};
+
+Json sourceJson(AmbientSource source) {
+    for (const auto& [value, name] : sources)
+        if (value == source) return name;
+    return nullptr;
+}
+
+AmbientSource sourceFrom(const Json& json) {
+    for (const auto& [value, name] : sources)
+        if (json == name) return value;
+    return AmbientSource::none;
+}
+
+Json phasesJson(const std::vector<Phase>& phases) {
+    Json array = Json::array();
+    for (const Phase& phase : phases)
+        array.push_back({{"name", phase.name}, {"start_s", phase.startS}, {"end_s", phase.endS}});
+    return array;
+}
+
+Json windowJson(const std::optional<Phase>& window) {
+    if (!window) return nullptr;
+    return {{"start_s", window->startS}, {"end_s", window->endS}};
+}
+
+Json steadyJson(const Steady& steady) {
+    return {{"reached", orNull(steady.reached)},
+            {"slope_K_per_h", orNull(steady.slopeKPerH)},
+            {"slope_ci_K_per_h", orNull(steady.slopeIntervalKPerH)},
+            {"asymptote_K", orNull(steady.asymptoteK)},
+            {"asymptote_ci_K", orNull(steady.asymptoteIntervalK)},
+            {"remaining_K", orNull(steady.remainingK)}};
+}
+
+Json ambientJson(const AmbientSummary& ambient) {
+    return {{"mean_C", orNull(ambient.meanC)},
+            {"min_C", orNull(ambient.minC)},
+            {"max_C", orNull(ambient.maxC)},
+            {"source", sourceJson(ambient.source)},
+            {"probe_shift_s", orNull(ambient.probeShiftS)}};
+}
+
+Json metricsJson(const MetricTable& metrics) {
+    Json json = Json::object();
+    for (const auto& [metric, value] : metrics)
+        json[std::string(metricName(metric))] = {{"temperature_C", value.temperatureC},
+                                                 {"delta_K", orNull(value.deltaK)},
+                                                 {"se_K", orNull(value.seK)}};
+    return json;
+}
+
+Json limitJson(const LimitSummary& limit) {
+    return {{"bound", limit.bound},
+            {"fraction", orNull(limit.fraction)},
+            {"limit_C", orNull(limit.limitC)},
+            {"sustained_power_W", orNull(limit.sustainedPowerW)},
+            {"sustained_clock_MHz", orNull(limit.sustainedClockMHz)}};
+}
+
+Json loadJson(const LoadReduction& load) {
+    return {{"index", load.index},
+            {"nominal_W", orNull(load.nominalW)},
+            {"phases", phasesJson(load.phases)},
+            {"window", windowJson(load.window)},
+            {"steady", steadyJson(load.steady)},
+            {"ambient", ambientJson(load.ambient)},
+            {"metrics", metricsJson(load.metrics)},
+            {"power_W", orNull(load.powerW)},
+            {"rth_K_per_W", orNull(load.rthKPerW)},
+            {"delta_at_nominal_K", orNull(load.deltaAtNominalK)},
+            {"limit", limitJson(load.limit)},
+            {"flags", toJson(load.flags)}};
+}
+
+Json channelsJson(const std::vector<ChannelInfo>& channels) {
+    Json array = Json::array();
+    for (const ChannelInfo& channel : channels)
+        array.push_back({{"column", channel.column},
+                         {"role", roleName(channel.role)},
+                         {"index", channel.index},
+                         {"unit", channel.unit == Unit::none ? Json(nullptr) : Json(unitName(channel.unit))}});
+    return array;
+}
+
+// ---- and back ----
+
+Phase phaseFrom(const Json& json, std::string name) {
+    return {std::move(name), json.at("start_s"), json.at("end_s")};
+}
+
+Steady steadyFrom(const Json& json) {
+    Steady steady;
+    if (!json.at("reached").is_null()) steady.reached = json.at("reached").get<bool>();
+    steady.slopeKPerH = number(json.at("slope_K_per_h"));
+    steady.slopeIntervalKPerH = interval(json.at("slope_ci_K_per_h"));
+    steady.asymptoteK = number(json.at("asymptote_K"));
+    steady.asymptoteIntervalK = interval(json.at("asymptote_ci_K"));
+    steady.remainingK = number(json.at("remaining_K"));
+    return steady;
+}
+
+MetricTable metricsFrom(const Json& json) {
+    MetricTable table;
+    for (const auto& [name, value] : json.items())
+        if (const auto metric = metricFromName(name))
+            table[*metric] = {value.at("temperature_C"), number(value.at("delta_K")), number(value.at("se_K"))};
+    return table;
+}
+
+std::vector<Flag> flagsFrom(const Json& json) {
+    std::vector<Flag> flags;
+    for (const Json& flag : json) {
+        Severity severity = Severity::info;
+        for (Severity candidate : {Severity::warn, Severity::reject})
+            if (flag.at("severity") == severityName(candidate)) severity = candidate;
+        flags.push_back({flag.at("code"), severity, flag.at("message")});
+    }
+    return flags;
+}
+
+LoadReduction loadFrom(const Json& json) {
+    LoadReduction load;
+    load.index = json.at("index");
+    load.nominalW = number(json.at("nominal_W"));
+    for (const Json& phase : json.at("phases")) load.phases.push_back(phaseFrom(phase, phase.at("name")));
+    if (!json.at("window").is_null()) load.window = phaseFrom(json.at("window"), "window");
+    load.steady = steadyFrom(json.at("steady"));
+    const Json& ambient = json.at("ambient");
+    load.ambient = {sourceFrom(ambient.at("source")), number(ambient.at("mean_C")), number(ambient.at("min_C")),
+                    number(ambient.at("max_C")), number(ambient.at("probe_shift_s"))};
+    load.metrics = metricsFrom(json.at("metrics"));
+    load.powerW = number(json.at("power_W"));
+    load.rthKPerW = number(json.at("rth_K_per_W"));
+    load.deltaAtNominalK = number(json.at("delta_at_nominal_K"));
+    const Json& limit = json.at("limit");
+    load.limit = {limit.at("bound"), number(limit.at("fraction")), number(limit.at("limit_C")),
+                  number(limit.at("sustained_power_W")), number(limit.at("sustained_clock_MHz"))};
+    load.flags = flagsFrom(json.at("flags"));
+    return load;
+}
+
+Unit unitFrom(const Json& json) {
+    if (json.is_null()) return Unit::none;
+    for (int i = 0; i <= static_cast<int>(Unit::other); ++i)
+        if (json == unitName(static_cast<Unit>(i))) return static_cast<Unit>(i);
+    return Unit::other;
+}
+
+} // namespace
+
+Json toJson(const std::vector<Flag>& flags) {
+    Json array = Json::array();
+    for (const Flag& flag : flags)
+        array.push_back(
+            {{"code", flag.code}, {"severity", severityName(flag.severity)}, {"message", flag.message}});
+    return array;
+}
+
+Json toJson(const Reduction& reduction) {
+    const LoadReduction empty;
+    const LoadReduction* main = reduction.main();
+    const Json top = loadJson(main ? *main : empty);
+    Json json;
+    json["metric"] = metricName(reduction.metric);
+    json["samples"] = reduction.samples;
+    json["duration_s"] = reduction.durationS;
+    json["interval_s"] = reduction.intervalS;
+    json["channels"] = channelsJson(reduction.channels);
+    for (const char* field : {"phases", "window", "steady", "ambient"}) json[field] = top[field];
+    json["metrics"] = main ? top["metrics"] : Json(nullptr);
+    json["idle"] = reduction.idle ? Json{{"metrics", metricsJson(*reduction.idle)}} : Json(nullptr);
+    for (const char* field : {"power_W", "rth_K_per_W", "delta_at_nominal_K", "limit"}) json[field] = top[field];
+    json["loads"] = Json::array();
+    for (const LoadReduction& load : reduction.loads) json["loads"].push_back(loadJson(load));
+    json["longest"] = orNull(reduction.longest);
+    json["flags"] = toJson(reduction.flags);
+    return json;
+}
+
+Reduction reductionFromJson(const Json& json) {
+    try {
+        Reduction reduction;
+        reduction.metric = metricFromName(json.at("metric").get<std::string>()).value_or(Metric::hottest);
+        reduction.samples = json.at("samples");
+        reduction.durationS = json.at("duration_s");
+        reduction.intervalS = json.at("interval_s");
+        for (const Json& channel : json.at("channels"))
+            reduction.channels.push_back({channel.at("column"),
+                                          roleFromName(channel.at("role").get<std::string>()).value_or(Role::ignore),
+                                          channel.at("index"), unitFrom(channel.at("unit"))});
+        for (const Json& load : json.at("loads")) reduction.loads.push_back(loadFrom(load));
+        if (!json.at("longest").is_null()) reduction.longest = json.at("longest").get<std::size_t>();
+        if (!json.at("idle").is_null()) reduction.idle = metricsFrom(json.at("idle").at("metrics"));
+        reduction.flags = flagsFrom(json.at("flags"));
+        if (reduction.longest && *reduction.longest >= reduction.loads.size()) reduction.longest.reset();
+        return reduction;
+    } catch (const nlohmann::json::exception& error) {
+        throw InputError("project-damaged", {}, std::string("a stored reduction cannot be read (") + error.what() + ")",
+                         "Reduce the run again");
+    }
+}
+
+namespace {
+
+Json fTestJson(const std::optional<FTest>& test) {
+    if (!test) return nullptr;
+    return {{"F", test->f}, {"df1", test->df1}, {"df2", test->df2}, {"p", test->p}};
+}
+
+Json groupJson(const GroupSummary& group) {
+    return {{"name", group.name},
+            {"mounts", group.mounts},
+            {"runs", group.runs},
+            {"mean_K", orNull(group.mean)},
+            {"adjusted_mean_K", nullptr},
+            {"sd_mount_K", orNull(group.sd)},
+            {"se_K", orNull(group.se)},
+            {"ci_K", orNull(group.ci)},
+            {"best_K", orNull(group.best)},
+            {"median_K", orNull(group.median)},
+            {"tier", orNull(group.tier)},
+            {"bound_K", orNull(group.bound)},
+            {"limit_bound_mounts", group.limitBoundMounts}};
+}
+
+Json pairJson(const Comparison& comparison, const PairComparison& pair) {
+    return {{"a", comparison.groups[pair.a].name},
+            {"b", comparison.groups[pair.b].name},
+            {"difference_K", orNull(pair.difference)},
+            {"se_K", orNull(pair.se)},
+            {"df", orNull(pair.df)},
+            {"ci_K", orNull(pair.ci)},
+            {"p_adjusted", orNull(pair.pAdjusted)},
+            {"adjustment", pair.adjustment},
+            {"equivalence_p", orNull(pair.equivalenceP)},
+            {"equivalence_ci_K", orNull(pair.equivalenceCi)},
+            {"verdict", verdictName(pair.verdict)},
+            {"size", sizeName(pair.size)},
+            {"settleable", pair.settleable},
+            {"further_mounts", orNull(pair.furtherMounts)}};
+}
+
+} // namespace
+
+Json toJson(const Comparison& comparison, const std::string& unit) {
+    Json json;
+    json["unit"] = unit;
+    json["groups"] = Json::array();
+    for (const GroupSummary& group : comparison.groups) json["groups"].push_back(groupJson(group));
+    json["anova"] = fTestJson(comparison.anova);
+    json["welch"] = fTestJson(comparison.welch);
+    json["brown_forsythe"] = fTestJson(comparison.brownForsythe);
+    json["variance"] = nullptr; // by REML, with the comparison in depth
+    json["pairs"] = Json::array();
+    for (const PairComparison& pair : comparison.pairs) json["pairs"].push_back(pairJson(comparison, pair));
+    json["tiers"] = Json::array();
+    for (const auto& tier : comparison.tiers) {
+        Json names = Json::array();
+        for (std::size_t group : tier) names.push_back(comparison.groups[group].name);
+        json["tiers"].push_back(std::move(names));
+    }
+    json["flags"] = toJson(comparison.flags);
+    return json;
+}
+
+} // namespace ibuki

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Reductions and comparisons as JSON with the field names of docs/cli.md; the project stores reductions in
+// the same form. A value that does not exist is null.
+
+#include "core/reduce/reduction.h"
+#include "core/stats/compare.h"
+
+#include <nlohmann/json.hpp>
+
+namespace ibuki {
+
+nlohmann::ordered_json toJson(const Reduction& reduction);
+
+/// Reads back what toJson wrote. Throws InputError (project-damaged) when a field is missing or of another kind.
+Reduction reductionFromJson(const nlohmann::ordered_json& json);
+
+nlohmann::ordered_json toJson(const Comparison& comparison, const std::string& unit = "K");
+nlohmann::ordered_json toJson(const std::vector<Flag>& flags);
+
+} // namespace ibuki

@@ -1,0 +1,130 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/json/simulate_json.h"
+
+#include "core/domain/input_error.h"
+#include "store/log/mapped_file.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <set>
+
+namespace ibuki {
+namespace {
+
+/// Takes named fields out of an object and remembers which were known.
+class Fields {
+public:
+    Fields(const nlohmann::json& json, const std::string& fileName) : json_(json), file_(fileName) {
+        if (!json.is_object()) refuse("", "an object is due here");
+    }
+
+    template <class T> void take(const char* name, T& value) {
+        known_.insert(name);
+        if (!json_.contains(name) || json_[name].is_null()) return;
+        try {
+            value = json_[name].get<T>();
+        } catch (const nlohmann::json::exception&) {
+            refuse(name, "the value is of the wrong kind");
+        }
+    }
+
+    void take(const char* name, std::optional<double>& value) {
+        known_.insert(name);
+        if (!json_.contains(name)) return;
+        if (json_[name].is_null()) value.reset();
+        else if (json_[name].is_number()) value = json_[name].get<double>();
+        else refuse(name, "a number or null is due here");
+    }
+
+    void finish() const {
+        for (const auto& [name, value] : json_.items())
+            if (!known_.contains(name)) refuse(name, "there is no such field");
+    }
+
+    [[noreturn]] void refuse(const std::string& name, const std::string& what) const {
+        throw InputError("simulate-field", {file_, {}, {}}, name.empty() ? what : fmt::format("\"{}\": {}", name, what),
+                         "See docs/file-format.md, \"Simulated bench\"");
+    }
+
+private:
+    const nlohmann::json& json_;
+    const std::string& file_;
+    std::set<std::string> known_;
+};
+
+} // namespace
+
+SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
+    SimulatedBench bench;
+    Fields fields(json, fileName);
+    nlohmann::json layers = nlohmann::json::array();
+    fields.take("layers", layers);
+    if (!layers.empty()) bench.layers.clear();
+    for (const auto& layer : layers) {
+        LadderNode node;
+        Fields layerFields(layer, fileName);
+        std::string name;
+        layerFields.take("name", name);
+        layerFields.take("capacity_J_per_K", node.capacityJPerK);
+        layerFields.take("to_next_K_per_W", node.toNextKPerW);
+        layerFields.finish();
+        bench.layers.push_back(node);
+    }
+    fields.take("interface_after_layer", bench.interfaceAfter);
+    fields.take("interface_K_per_W", bench.interfaceKPerW);
+    fields.take("cores", bench.cores);
+    fields.take("core_spread_K", bench.coreSpreadK);
+    fields.take("core_seed", bench.coreSeed);
+    fields.take("hot_spot_K_per_W", bench.hotSpotKPerW);
+    fields.take("sensor_lag_s", bench.sensorLagS);
+    fields.take("sensor_noise_K", bench.sensorNoiseK);
+    fields.take("sensor_step_K", bench.sensorStepK);
+    fields.take("room_C", bench.roomC);
+    fields.take("room_drift_K_per_h", bench.roomDriftKPerH);
+    fields.take("room_swing_K", bench.roomSwingK);
+    fields.take("room_swing_period_s", bench.roomSwingPeriodS);
+    fields.take("room_noise_K", bench.roomNoiseK);
+    fields.take("room_step_K", bench.roomStepK);
+    fields.take("room_logged", bench.roomLogged);
+    fields.take("idle_W", bench.idleW);
+    fields.take("power_noise_W", bench.powerNoiseW);
+    fields.take("limit_C", bench.limitC);
+    fields.take("clock_MHz", bench.clockMHz);
+    fields.take("idle_clock_MHz", bench.idleClockMHz);
+    fields.take("fan_rpm", bench.fanRpm);
+    fields.take("fan_noise_rpm", bench.fanNoiseRpm);
+    fields.finish();
+    return bench;
+}
+
+SimulatedProtocol protocolFromJson(const nlohmann::json& json, const std::string& fileName) {
+    SimulatedProtocol protocol;
+    Fields fields(json, fileName);
+    std::string start;
+    fields.take("idle_s", protocol.idleS);
+    fields.take("load_s", protocol.loadS);
+    fields.take("cooldown_s", protocol.cooldownS);
+    fields.take("power_W", protocol.powerW);
+    fields.take("interval_s", protocol.intervalS);
+    fields.take("start", start);
+    fields.finish();
+    if (!start.empty()) {
+        protocol.start = parseInstant(start);
+        if (!protocol.start) fields.refuse("start", "a time such as 2031-03-04T14:02:11 is due here");
+    }
+    return protocol;
+}
+
+nlohmann::json readJsonFile(const std::string& path) {
+    const MappedFile file(path);
+    const std::string_view text = file.bytes();
+    try {
+        return nlohmann::json::parse(text);
+    } catch (const nlohmann::json::parse_error& error) {
+        const auto upTo = text.substr(0, std::min(text.size(), error.byte));
+        throw InputError("json-syntax", {path, std::count(upTo.begin(), upTo.end(), '\n') + 1, {}},
+                         "this is not valid JSON", "Check the brackets, quotes and commas near that line");
+    }
+}
+
+} // namespace ibuki

@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// A trace as the text a logger would write: fixed decimals, so that the same trace gives the same bytes.
+
+#include "core/trace/trace.h"
+
+#include <string>
+
+namespace ibuki {
+
+/// Comma separated, decimal point, "Time [s]" or, when the trace has a start, ISO stamps.
+std::string logText(const Trace& trace);
+
+} // namespace ibuki

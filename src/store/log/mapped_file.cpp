@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/log/mapped_file.h"
+
+#include "core/domain/input_error.h"
+
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <fmt/format.h>
+#include <sys/mman.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
+namespace ibuki {
+namespace {
+
+struct Descriptor {
+    int fd;
+    ~Descriptor() {
+        if (fd >= 0) ::close(fd);
+    }
+};
+
+[[noreturn]] void refuse(const std::filesystem::path& path, int error) {
+    if (error == ENOENT)
+        throw InputError("file-missing", {path.string(), {}, {}}, "there is no such file", "Check the name");
+    throw InputError("file-unreadable", {path.string(), {}, {}},
+                     fmt::format("the file cannot be read ({})", std::strerror(error)),
+                     "Check that it is a file and that you may read it");
+}
+
+} // namespace
+
+MappedFile::MappedFile(const std::filesystem::path& path) {
+    const Descriptor file{::open(path.c_str(), O_RDONLY | O_CLOEXEC)};
+    if (file.fd < 0) refuse(path, errno);
+    struct stat info {};
+    if (::fstat(file.fd, &info) != 0) refuse(path, errno);
+    if (!S_ISREG(info.st_mode)) refuse(path, EISDIR);
+    size_ = static_cast<std::size_t>(info.st_size);
+    if (size_ == 0) return;
+    void* address = ::mmap(nullptr, size_, PROT_READ, MAP_PRIVATE, file.fd, 0);
+    if (address == MAP_FAILED) refuse(path, errno);
+    ::madvise(address, size_, MADV_SEQUENTIAL);
+    data_ = static_cast<const char*>(address);
+}
+
+MappedFile::~MappedFile() {
+    if (data_) ::munmap(const_cast<char*>(data_), size_);
+}
+
+} // namespace ibuki

@@ -1,0 +1,127 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/ladder_layout.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <numeric>
+
+namespace ibuki {
+namespace {
+
+struct Scale {
+    double low = 0;
+    double high = 1;
+    double left = 0;
+    double right = 1;
+    double x(double value) const { return left + (value - low) / (high - low) * (right - left); }
+};
+
+double niceStep(double span, int most) {
+    const double raw = span / most;
+    const double power = std::pow(10, std::floor(std::log10(raw)));
+    for (double factor : {1.0, 2.0, 5.0})
+        if (factor * power >= raw) return factor * power;
+    return 10 * power;
+}
+
+std::vector<std::size_t> bestFirst(const Comparison& comparison) {
+    std::vector<std::size_t> order(comparison.groups.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        const GroupSummary& x = comparison.groups[a];
+        const GroupSummary& y = comparison.groups[b];
+        if (x.mean.has_value() != y.mean.has_value()) return x.mean.has_value();
+        const double vx = x.mean ? *x.mean : *x.bound;
+        const double vy = y.mean ? *y.mean : *y.bound;
+        return comparison.options.lowerIsBetter ? vx < vy : vx > vy;
+    });
+    return order;
+}
+
+Scale scaleFor(const Comparison& comparison, const LadderSize& size) {
+    double low = 1e300;
+    double high = -1e300;
+    for (const GroupSummary& group : comparison.groups) {
+        for (double value : group.mountMeans) {
+            low = std::min(low, value);
+            high = std::max(high, value);
+        }
+        if (!group.ci) continue;
+        low = std::min(low, group.ci->lo);
+        high = std::max(high, group.ci->hi);
+    }
+    const double pad = std::max(0.04 * (high - low), 1e-9 + 1e-6 * std::abs(high));
+    return {low - pad, high + pad, size.nameWidth + size.bracketWidth, size.width - size.right};
+}
+
+void addTicks(LadderLayout& layout, const Scale& scale, const std::string& unit) {
+    const double step = niceStep(scale.high - scale.low, 8);
+    const int decimals = std::max(0, static_cast<int>(-std::floor(std::log10(step) + 1e-9)));
+    for (double v = std::ceil(scale.low / step) * step; v <= scale.high; v += step)
+        layout.ticks.push_back({scale.x(v), fmt::format("{:.{}f}", std::abs(v) < 1e-12 ? 0.0 : v, decimals)});
+    if (!layout.ticks.empty()) layout.ticks.back().text += " " + unit;
+}
+
+std::string figureOf(const GroupSummary& group, const std::string& unit) {
+    const int decimals = unit == "K" ? 1 : 4;
+    if (!group.mean) return fmt::format("≥ {:.{}f}", *group.bound, decimals);
+    return fmt::format("{:.{}f} ± {:.{}f}", *group.mean, decimals, 0.5 * (group.ci->hi - group.ci->lo), decimals);
+}
+
+} // namespace
+
+LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, const std::string& unit) {
+    LadderLayout layout;
+    const Scale scale = scaleFor(comparison, size);
+    layout.scaleLeft = scale.left;
+    layout.scaleRight = scale.right;
+    layout.axisY = size.height - size.bottom;
+    const auto order = bestFirst(comparison);
+    layout.rungHeight =
+        std::min(size.mostRung, (layout.axisY - size.top) / static_cast<double>(std::max<std::size_t>(1, order.size())));
+    std::vector<double> rungY(comparison.groups.size());
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        const GroupSummary& group = comparison.groups[order[i]];
+        LadderRung rung;
+        rung.group = order[i];
+        rung.name = group.name;
+        rung.figure = figureOf(group, unit);
+        rung.y = size.top + layout.rungHeight * (static_cast<double>(i) + 0.4);
+        rung.isBound = !group.mean;
+        for (double value : group.mountMeans) rung.marksX.push_back(scale.x(value));
+        rung.meanX = scale.x(group.mean ? *group.mean : *group.bound);
+        rung.lowX = group.ci ? scale.x(group.ci->lo) : rung.meanX;
+        rung.highX = group.ci ? scale.x(group.ci->hi) : rung.meanX;
+        rungY[order[i]] = rung.y;
+        layout.rungs.push_back(std::move(rung));
+    }
+    double x = size.nameWidth + size.bracketWidth - 8;
+    for (const auto& tier : comparison.tiers) {
+        if (tier.size() < 2) continue;
+        LadderBracket bracket{x, {}};
+        for (std::size_t group : tier) bracket.ys.push_back(rungY[group]);
+        layout.brackets.push_back(std::move(bracket));
+        x -= 10;
+    }
+    double sameX = scale.right + size.right - 14;
+    for (const PairComparison& pair : comparison.pairs) {
+        const bool within = pair.verdict == Verdict::equivalent
+                            || (pair.verdict == Verdict::different && pair.size == DifferenceSize::withinMargin);
+        if (!within) continue;
+        layout.same.push_back({sameX, std::min(rungY[pair.a], rungY[pair.b]), std::max(rungY[pair.a], rungY[pair.b])});
+        sameX -= 7;
+    }
+    if (!layout.rungs.empty() && !layout.rungs.front().isBound) {
+        const double best = *comparison.groups[layout.rungs.front().group].mean;
+        const double other = comparison.options.lowerIsBetter ? best + comparison.options.margin
+                                                              : best - comparison.options.margin;
+        layout.marginLeftX = std::clamp(scale.x(std::min(best, other)), scale.left, scale.right);
+        layout.marginRightX = std::clamp(scale.x(std::max(best, other)), scale.left, scale.right);
+        layout.hasMargin = true;
+    }
+    addTicks(layout, scale, unit);
+    return layout;
+}
+
+} // namespace ibuki

@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/ladder_svg.h"
+
+#include "store/paper/class_mark.h"
+
+#include <fmt/format.h>
+#include <iterator>
+
+namespace ibuki {
+namespace {
+
+constexpr const char* ink = "#1f1b16";
+constexpr const char* quiet = "#6d655a";
+constexpr const char* hot = "#b8431c";
+constexpr const char* cold = "#1d6a86";
+
+class Svg {
+public:
+    explicit Svg(const LadderSize& size) {
+        put("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.0f}\" height=\"{1:.0f}\" viewBox=\"0 0 {0:.0f} "
+            "{1:.0f}\" font-family=\"Inter, sans-serif\" font-size=\"12\">\n",
+            size.width, size.height);
+    }
+    template <class... Args> void put(fmt::format_string<Args...> format, Args&&... args) {
+        fmt::format_to(std::back_inserter(text_), format, std::forward<Args>(args)...);
+    }
+    void line(double x1, double y1, double x2, double y2, const char* colour, double width) {
+        put("<line x1=\"{:.1f}\" y1=\"{:.1f}\" x2=\"{:.1f}\" y2=\"{:.1f}\" stroke=\"{}\" stroke-width=\"{}\"/>\n", x1,
+            y1, x2, y2, colour, width);
+    }
+    void label(double x, double y, const char* colour, const char* anchor, std::string_view what, int size = 12) {
+        put("<text x=\"{:.1f}\" y=\"{:.1f}\" fill=\"{}\" text-anchor=\"{}\" font-size=\"{}\">{}</text>\n", x, y, colour,
+            anchor, size, xmlText(what));
+    }
+    std::string finish() {
+        text_ += "</svg>\n";
+        return std::move(text_);
+    }
+
+private:
+    std::string text_;
+};
+
+void drawClassMark(Svg& svg, MaterialClass kind, double x, double y, double r) {
+    const ClassMark mark = classMark(kind);
+    if (mark.corners.empty()) {
+        svg.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"{:.1f}\" fill=\"{}\"/>\n", x, y, r, quiet);
+    } else {
+        svg.put("<polygon fill=\"{}\" points=\"", quiet);
+        for (const auto& [cx, cy] : mark.corners) svg.put("{:.1f},{:.1f} ", x + r * cx, y + r * cy);
+        svg.put("\"/>\n");
+    }
+    svg.label(x + 10, y + 4, quiet, "start", mark.letter, 11);
+}
+
+void drawRung(Svg& svg, const LadderLayout& layout, const LadderRung& rung,
+              const std::map<std::string, MaterialClass>& kinds) {
+    svg.line(layout.scaleLeft, rung.y, layout.scaleRight, rung.y, "#ddd5c6", 1);
+    svg.label(8, rung.y + 1, ink, "start", rung.name, 13);
+    if (const auto kind = kinds.find(rung.name); kind != kinds.end())
+        drawClassMark(svg, kind->second, 14, rung.y + 14, 4.5);
+    for (double x : rung.marksX)
+        svg.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"4.5\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.3\"/>\n", x,
+                rung.y, ink);
+    const double y = rung.y + 13;
+    if (rung.isBound) {
+        svg.put("<path d=\"M{0:.1f} {1:.1f} l8 -4 v8 z\" fill=\"{2}\"/>\n", rung.meanX, y, hot);
+    } else {
+        svg.line(rung.lowX, y, rung.highX, y, hot, 3);
+        svg.line(rung.meanX, y - 5, rung.meanX, y + 5, hot, 2);
+    }
+    svg.label(std::max(rung.highX, rung.meanX) + 12, y + 4, ink, "start", rung.figure);
+}
+
+} // namespace
+
+std::string xmlText(std::string_view text) {
+    std::string out;
+    for (char c : text) {
+        switch (c) {
+        case '&': out += "&amp;"; break;
+        case '<': out += "&lt;"; break;
+        case '>': out += "&gt;"; break;
+        case '"': out += "&quot;"; break;
+        default: out += c;
+        }
+    }
+    return out;
+}
+
+std::string ladderSvg(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
+                      const std::string& unit, const LadderSize& size) {
+    const LadderLayout layout = layoutLadder(comparison, size, unit);
+    Svg svg(size);
+    if (layout.hasMargin)
+        svg.put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"{:.1f}\" fill=\"#f3e3d6\"/>\n",
+                layout.marginLeftX, size.top - 12, layout.marginRightX - layout.marginLeftX,
+                layout.axisY - size.top + 12);
+    for (const LadderRung& rung : layout.rungs) drawRung(svg, layout, rung, kinds);
+    for (const LadderBracket& bracket : layout.brackets) {
+        svg.line(bracket.x, bracket.ys.front(), bracket.x, bracket.ys.back(), cold, 2);
+        for (double y : bracket.ys) svg.line(bracket.x, y, bracket.x + 6, y, cold, 2);
+    }
+    for (const LadderSame& same : layout.same) {
+        svg.line(same.x, same.y1, same.x, same.y2, ink, 1);
+        for (double y : {same.y1, same.y2})
+            svg.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"3\" fill=\"{}\"/>\n", same.x, y, ink);
+    }
+    for (const LadderTick& tick : layout.ticks) svg.label(tick.x, layout.axisY + 20, quiet, "middle", tick.text, 11);
+    return svg.finish();
+}
+
+} // namespace ibuki

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The ladder as a self-contained SVG for reports.
+
+#include "store/paper/ladder_layout.h"
+
+#include "core/domain/material.h"
+
+#include <map>
+#include <string>
+
+namespace ibuki {
+
+/// kinds: class of each group by name; groups without one get no mark.
+std::string ladderSvg(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
+                      const std::string& unit, const LadderSize& size = {});
+
+std::string xmlText(std::string_view text); ///< with &, <, >, " escaped
+
+} // namespace ibuki

@@ -1,0 +1,226 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/report.h"
+
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/evidence/response.h"
+#include "store/json/reduction_json.h"
+#include "store/paper/ladder_svg.h"
+#include "store/table/table.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+#include <iterator>
+
+namespace ibuki {
+namespace {
+
+constexpr const char* style =
+    "body{font:14px/1.5 Inter,'Liberation Sans',sans-serif;color:#1f1b16;background:#fffefa;max-width:820px;"
+    "margin:32px auto;padding:0 24px}h1{font-size:24px}h2{font-size:16px;margin-top:28px}"
+    "table{border-collapse:collapse;font-variant-numeric:tabular-nums;width:100%}"
+    "th,td{padding:4px 8px;border-bottom:1px solid #ddd5c6;text-align:left}td.n,th.n{text-align:right}"
+    ".q{color:#6d655a}tr.x td{color:#6d655a;text-decoration:line-through}svg{max-width:100%;height:auto}";
+
+class Html {
+public:
+    template <class... Args> void put(fmt::format_string<Args...> format, Args&&... args) {
+        fmt::format_to(std::back_inserter(text), format, std::forward<Args>(args)...);
+    }
+    std::string text;
+};
+
+std::string shown(const std::optional<double>& value, int decimals) {
+    return value ? fmt::format("{:.{}f}", *value, decimals) : std::string("–");
+}
+
+std::string shownP(const std::optional<double>& p) {
+    if (!p) return "–";
+    return *p < 0.0001 ? std::string("&lt; 0.0001") : fmt::format("{:.4f}", *p);
+}
+
+int decimalsFor(const Question& question) { return responseUnit(question) == "K" ? 2 : 5; }
+
+void putSentences(Html& html, const Evidence& evidence, const Question& question) {
+    html.put("<h2>What these mounts can bear</h2>\n");
+    for (const VerdictSentence& sentence : verdictSentences(evidence, question))
+        html.put("<p{}>{}</p>\n", sentence.kind == SentenceKind::caveat ? " class=\"q\"" : "", xmlText(sentence.text));
+}
+
+void putGroups(Html& html, const Comparison& comparison, const Question& question) {
+    const int decimals = decimalsFor(question);
+    html.put("<h2>Materials</h2>\n<table><tr><th>Level</th><th class=\"n\">Mounts</th><th class=\"n\">Mean {0}</th>"
+             "<th class=\"n\">{1:.0f} % interval</th><th class=\"n\">Scatter</th><th class=\"n\">Median</th>"
+             "<th class=\"n\">Best</th><th>Tier</th></tr>\n",
+             responseUnit(question), 100 * comparison.options.confidence);
+    for (const GroupSummary& group : comparison.groups)
+        html.put("<tr><td>{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td>"
+                 "<td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td>{}</td></tr>\n",
+                 xmlText(group.name), group.mounts,
+                 group.mean ? shown(group.mean, decimals) : "≥ " + shown(group.bound, decimals),
+                 group.ci ? fmt::format("{:.{}f} to {:.{}f}", group.ci->lo, decimals, group.ci->hi, decimals) : "–",
+                 shown(group.sd, decimals), shown(group.median, decimals), shown(group.best, decimals),
+                 group.tier.value_or("–"));
+    html.put("</table>\n<p class=\"q\">Sharing a letter means: not shown to differ with these data. The mean is what "
+             "to expect; the best of several mounts is biased by their number.</p>\n");
+}
+
+void putPairs(Html& html, const Comparison& comparison, const Question& question) {
+    const int decimals = decimalsFor(question);
+    html.put("<h2>Pairs</h2>\n<table><tr><th>Pair</th><th class=\"n\">Difference {}</th><th class=\"n\">Interval</th>"
+             "<th class=\"n\">p</th><th>Verdict</th></tr>\n",
+             responseUnit(question));
+    for (const PairComparison& pair : comparison.pairs)
+        html.put("<tr><td>{} − {}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td>{}</td></tr>\n",
+                 xmlText(comparison.groups[pair.a].name), xmlText(comparison.groups[pair.b].name),
+                 shown(pair.difference, decimals),
+                 pair.ci ? fmt::format("{:.{}f} to {:.{}f}", pair.ci->lo, decimals, pair.ci->hi, decimals) : "–",
+                 shownP(pair.pAdjusted), verdictName(pair.verdict));
+    html.put("</table>\n<p class=\"q\">Intervals and p are {} on mount means, {:.0f} degrees of freedom.</p>\n",
+             comparison.pairs.size() == 1 ? "Student's" : "simultaneous (Tukey–Kramer)", comparison.df);
+}
+
+void putRuns(Html& html, const Evidence& evidence, const Question& question) {
+    html.put("<h2>Runs</h2>\n<table><tr><th>Mount</th><th>Day</th><th>Lot</th><th class=\"n\">{}</th>"
+             "<th class=\"n\">Power W</th><th class=\"n\">K/W</th><th>Remark</th></tr>\n",
+             responseUnit(question));
+    for (const TidyRow& row : evidence.rows)
+        html.put("<tr{}><td>{}</td><td>{}</td><td>{}</td><td class=\"n\">{}{}</td><td class=\"n\">{}</td>"
+                 "<td class=\"n\">{}</td><td>{}</td></tr>\n",
+                 row.excluded ? " class=\"x\"" : "", xmlText(row.mount), xmlText(row.block), xmlText(row.lot),
+                 row.limitBound ? "≥ " : "", shown(row.response, decimalsFor(question)), shown(row.powerW, 1),
+                 shown(row.rthKPerW, 4),
+                 xmlText(row.excluded ? "rejected: " + row.reason
+                         : row.purpose != word(Purpose::fresh) ? row.purpose
+                         : row.limitBound                      ? std::string("at the temperature limit")
+                                                               : std::string()));
+    html.put("</table>\n");
+}
+
+void putConditions(Html& html, const Document& document, const Question& question) {
+    const Study* study = document.find(question.study);
+    const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    html.put("<h2>Conditions</h2>\n<table>\n");
+    const auto row = [&](std::string_view name, const std::string& value) {
+        if (!value.empty()) html.put("<tr><td>{}</td><td>{}</td></tr>\n", name, xmlText(value));
+    };
+    if (const Bench* bench = study ? document.find(study->bench) : nullptr) row("Bench", bench->name);
+    if (configuration) {
+        row("Cooler", configuration->cooler);
+        row("Fan", std::string(word(configuration->fan)) + (configuration->fanNote.empty() ? "" : ", " + configuration->fanNote));
+        row("Lid", std::string(word(configuration->lid)));
+        if (configuration->temperatureLimit)
+            row("Temperature limit", fmt::format("{:.0f} °C", configuration->temperatureLimit->value));
+    }
+    for (const Load* load : document.where(&Load::study, question.study))
+        row("Load", load->name + (load->target ? fmt::format(", {:.0f} W", load->target->value) : ""));
+    row("Response", responseTitle(question));
+    if (study) row("Held constant", study->heldConstant);
+    html.put("</table>\n");
+}
+
+void putCautions(Html& html, const Document& document, const Question& question) {
+    const Study* study = document.find(question.study);
+    const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    html.put("<h2>Cautions</h2>\n<ul>\n");
+    for (const std::string& caution :
+         cautions(levelMaterials(document, question), configuration ? configuration->lid : LidState::lidded))
+        html.put("<li>{}</li>\n", xmlText(caution));
+    html.put("</ul>\n");
+}
+
+std::string csvNumber(const std::optional<double>& value) { return value ? fmt::format("{}", *value) : std::string(); }
+
+} // namespace
+
+const Question* findStudyQuestion(const Document& document, const std::string& studyName) {
+    for (const auto& [id, study] : document.all<Study>())
+        if (studyName.empty() || study.name == studyName) return firstQuestion(document, id);
+    return nullptr;
+}
+
+std::vector<const Material*> levelMaterials(const Document& document, const Question& question) {
+    std::vector<const Material*> materials;
+    for (const Level* level : levelsOf(document, question.id))
+        if (const Material* material = document.find(level->material)) materials.push_back(material);
+    return materials;
+}
+
+std::map<std::string, MaterialClass> levelClasses(const Document& document, const Question& question) {
+    std::map<std::string, MaterialClass> classes;
+    for (const Level* level : levelsOf(document, question.id))
+        if (const Material* material = document.find(level->material)) classes[level->name] = material->kind;
+    return classes;
+}
+
+std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts) {
+    const Evidence evidence = gatherEvidence(document, question);
+    const Study* study = document.find(question.study);
+    const std::string title = study ? study->name : "Study";
+    Html html;
+    html.put("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>{}</title>"
+             "<style>{}</style></head><body>\n<h1>{}</h1>\n<p>{}</p>\n",
+             xmlText(title), style, xmlText(title), xmlText(studySentence(document, question)));
+    if (parts.ladder && evidence.comparison) {
+        LadderSize size;
+        size.height = 80 + 62 * static_cast<double>(evidence.comparison->groups.size());
+        html.put("<h2>{}, {} (each mark one mount)</h2>\n{}", xmlText(responseTitle(question)), responseUnit(question),
+                 ladderSvg(*evidence.comparison, levelClasses(document, question), std::string(responseUnit(question)), size));
+    }
+    if (parts.sentences) putSentences(html, evidence, question);
+    if (evidence.comparison) putGroups(html, *evidence.comparison, question);
+    if (parts.pairs && evidence.comparison) putPairs(html, *evidence.comparison, question);
+    if (parts.runs) putRuns(html, evidence, question);
+    if (parts.conditions) putConditions(html, document, question);
+    if (parts.cautions) putCautions(html, document, question);
+    html.put("</body></html>\n");
+    return std::move(html.text);
+}
+
+std::string tidyCsv(const Document& document, const Question& question) {
+    std::string csv = "study,bench,site,material,lot,level,mount,block,order,run,load,purpose,age_h,cycles";
+    for (Metric metric : allMetrics) csv += fmt::format(",{}_C", metricName(metric));
+    csv += ",delta_K,rth_K_per_W,power_W,limit_bound,excluded,reason\n";
+    for (const TidyRow& row : tidyTable(document, question)) {
+        for (const std::string* text : {&row.study, &row.bench, &row.site, &row.material, &row.lot, &row.level,
+                                        &row.mount, &row.block})
+            csv += csvField(*text) + ',';
+        csv += fmt::format("{},{},{},{},{},{}", row.order, csvField(row.run), csvField(row.load), row.purpose,
+                           csvNumber(row.ageH), row.cycles ? fmt::format("{}", *row.cycles) : "");
+        for (Metric metric : allMetrics) {
+            const auto value = row.metricsC.find(metric);
+            csv += ',' + (value == row.metricsC.end() ? std::string() : fmt::format("{}", value->second));
+        }
+        csv += fmt::format(",{},{},{},{},{},{}\n", csvNumber(row.deltaK), csvNumber(row.rthKPerW),
+                           csvNumber(row.powerW), row.limitBound, row.excluded, csvField(row.reason));
+    }
+    return csv;
+}
+
+std::string jsonReport(const Document& document, const Question& question) {
+    const Evidence evidence = gatherEvidence(document, question);
+    nlohmann::ordered_json json;
+    const Study* study = document.find(question.study);
+    json["study"] = study ? study->name : "";
+    json["question"] = studySentence(document, question);
+    json["comparison"] = evidence.comparison
+                             ? toJson(*evidence.comparison, std::string(responseUnit(question)))
+                             : nlohmann::ordered_json(nullptr);
+    json["sentences"] = nlohmann::ordered_json::array();
+    for (const VerdictSentence& sentence : verdictSentences(evidence, question)) json["sentences"].push_back(sentence.text);
+    json["runs"] = nlohmann::ordered_json::array();
+    for (const TidyRow& row : evidence.rows) {
+        const Reduction* reduction = reductionOf(document, row.runId);
+        json["runs"].push_back({{"mount", row.mount},
+                                {"level", row.level},
+                                {"run", row.run},
+                                {"purpose", row.purpose},
+                                {"excluded", row.excluded},
+                                {"reason", row.reason},
+                                {"response", row.response ? nlohmann::ordered_json(*row.response) : nullptr},
+                                {"reduction", reduction ? toJson(*reduction) : nullptr}});
+    }
+    return json.dump(2) + "\n";
+}
+
+} // namespace ibuki

@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// A study as a document or as data: self-contained HTML, tidy CSV (one row a run), JSON.
+
+#include "store/paper/sentences.h"
+
+#include <map>
+
+namespace ibuki {
+
+/// What goes into the document; the data exports are always whole.
+struct ReportParts {
+    bool ladder = true;
+    bool sentences = true;
+    bool pairs = true;
+    bool runs = true;
+    bool conditions = true;
+    bool cautions = true;
+};
+
+/// First question of the study of that name, or of the first study when the name is empty; nullptr when none.
+const Question* findStudyQuestion(const Document& document, const std::string& studyName);
+
+std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts = {});
+std::string tidyCsv(const Document& document, const Question& question);
+std::string jsonReport(const Document& document, const Question& question);
+
+/// Class of each level's material by level name.
+std::map<std::string, MaterialClass> levelClasses(const Document& document, const Question& question);
+
+/// Materials of the question's levels.
+std::vector<const Material*> levelMaterials(const Document& document, const Question& question);
+
+} // namespace ibuki

@@ -1,0 +1,146 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/sentences.h"
+
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/evidence/response.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+std::string plainAmount(double value, std::string_view unit) {
+    return unit == "K" ? fmt::format("{:.1f}", value) : fmt::format("{:.4f}", value);
+}
+
+/// Interval of |difference|, smaller end first.
+std::string rangeText(const Interval& ci, double sign, std::string_view unit) {
+    const double a = sign * ci.lo;
+    const double b = sign * ci.hi;
+    return fmt::format("{} to {}", plainAmount(std::min(a, b), unit), amountText(std::max(a, b), unit));
+}
+
+std::string singleMountNote(const GroupSummary& a, const GroupSummary& b) {
+    if (a.mounts > 1 && b.mounts > 1) return "";
+    return fmt::format(" {} is from a single mount.", a.mounts == 1 ? a.name : b.name);
+}
+
+VerdictSentence pairSentence(const Comparison& comparison, std::size_t index, std::string_view unit) {
+    const PairComparison& pair = comparison.pairs[index];
+    const double sign = *pair.difference <= 0 ? -1 : 1; // the cooler one is named first
+    const GroupSummary& cool = comparison.groups[*pair.difference <= 0 ? pair.a : pair.b];
+    const GroupSummary& warm = comparison.groups[*pair.difference <= 0 ? pair.b : pair.a];
+    const std::string margin = amountText(comparison.options.margin, unit);
+    const double percent = 100 * comparison.options.confidence;
+    VerdictSentence sentence;
+    sentence.pair = index;
+    if (pair.verdict == Verdict::different && pair.size == DifferenceSize::withinMargin) {
+        sentence.kind = SentenceKind::practical;
+        sentence.text = fmt::format("{} was measurably cooler than {} ({}), but by less than {}: practically the same.",
+                                    cool.name, warm.name, rangeText(*pair.ci, sign, unit), margin);
+    } else if (pair.verdict == Verdict::different) {
+        sentence.text = fmt::format("{} ran {} cooler than {} ({:.0f} % interval {}).", cool.name,
+                                    amountText(std::abs(*pair.difference), unit), warm.name, percent,
+                                    rangeText(*pair.ci, sign, unit));
+        if (pair.size == DifferenceSize::beyondMargin)
+            sentence.text += fmt::format(" That is more than your margin of {}.", margin);
+    } else if (pair.verdict == Verdict::equivalent) {
+        sentence.kind = SentenceKind::practical;
+        sentence.text = fmt::format("{} and {} are the same within ±{} ({:.0f} % interval {}).", cool.name, warm.name,
+                                    margin, 100 - 2 * (100 - percent), rangeText(*pair.equivalenceCi, sign, unit));
+    } else {
+        sentence.kind = SentenceKind::open;
+        sentence.text = fmt::format("{} and {} are not settled: the difference may lie anywhere from {}.", cool.name,
+                                    warm.name, rangeText(*pair.ci, sign, unit));
+        sentence.text += pair.furtherMounts
+                             ? fmt::format(" About {} more {} of each would settle it.", *pair.furtherMounts,
+                                           *pair.furtherMounts == 1 ? "mount" : "mounts")
+                             : std::string(" Mounting them again will not settle it: widen the margin or calm the bench.");
+    }
+    sentence.text += singleMountNote(cool, warm);
+    return sentence;
+}
+
+void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidence, std::string_view unit) {
+    const Comparison& comparison = *evidence.comparison;
+    for (const GroupSummary& group : comparison.groups)
+        if (group.bound)
+            sentences.push_back({SentenceKind::caveat,
+                                 fmt::format("{} reached the temperature limit in {} of {} mounts; its difference is at "
+                                             "least {}. Compare it by thermal resistance or power.",
+                                             group.name, group.limitBoundMounts, group.mounts,
+                                             amountText(*group.bound, unit)),
+                                 {}});
+    if (evidence.excludedMounts > 0)
+        sentences.push_back({SentenceKind::caveat,
+                             fmt::format("{} rejected {} left out; the {} stands in the table with its reason.",
+                                         evidence.excludedMounts, evidence.excludedMounts == 1 ? "mount is" : "mounts are",
+                                         evidence.excludedMounts == 1 ? "mount" : "list"),
+                             {}});
+    for (const Flag& flag : evidence.runFlags)
+        if (flag.code != "limit-bound") sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
+    for (const Flag& flag : comparison.flags)
+        if (flag.code == "unequal-runs") sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
+}
+
+} // namespace
+
+std::string amountText(double value, std::string_view unit) {
+    return plainAmount(value, unit) + " " + std::string(unit);
+}
+
+std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Question& question) {
+    if (!evidence.comparison) return {{SentenceKind::caveat, evidence.whyNot, {}}};
+    const Comparison& comparison = *evidence.comparison;
+    const std::string_view unit = responseUnit(question);
+    std::vector<VerdictSentence> sentences;
+    for (std::size_t i = 0; i < comparison.pairs.size(); ++i)
+        if (comparison.pairs[i].difference) sentences.push_back(pairSentence(comparison, i, unit));
+    const auto coolest = [&](const VerdictSentence& sentence) {
+        const PairComparison& pair = comparison.pairs[*sentence.pair];
+        return std::min(*comparison.groups[pair.a].mean, *comparison.groups[pair.b].mean);
+    };
+    std::stable_sort(sentences.begin(), sentences.end(), [&](const VerdictSentence& a, const VerdictSentence& b) {
+        if (a.kind != b.kind) return a.kind < b.kind;
+        return coolest(a) < coolest(b);
+    });
+    addCaveats(sentences, evidence, unit);
+    return sentences;
+}
+
+std::string studySentence(const Document& document, const Question& question) {
+    const Study* study = document.find(question.study);
+    const Bench* bench = study ? document.find(study->bench) : nullptr;
+    const Site* site = document.find(question.site);
+    const auto levels = levelsOf(document, question.id);
+    std::string text = fmt::format("On {}, at {}, compare {} {} by {}", bench ? bench->name : "a bench",
+                                   site ? site->name : "a site", levels.size(),
+                                   levels.size() == 1 ? "material" : "materials", responseTitle(question));
+    const auto loads = document.where(&Load::study, question.study);
+    if (!loads.empty()) text += " under " + loads.front()->name;
+    return text + fmt::format("; a difference of {} matters, {:.0f} % sure.",
+                              amountText(question.margin.value, responseUnit(question)), 100 * question.confidence);
+}
+
+std::vector<std::string> cautions(const std::vector<const Material*>& materials, LidState lid) {
+    std::vector<std::string> list;
+    const auto any = [&](auto condition) {
+        return std::any_of(materials.begin(), materials.end(), [&](const Material* m) { return condition(*m); });
+    };
+    if (any([](const Material& m) { return m.containsGallium; }))
+        list.emplace_back("Gallium destroys aluminium: never let them meet. Keep it off skin and eyes.");
+    if (any([](const Material& m) { return m.conductsElectricity; }))
+        list.emplace_back("A material here conducts electricity: insulate open contacts before it comes near.");
+    if (lid == LidState::bareDie)
+        list.emplace_back("A bare die cracks under uneven screws: tighten crosswise in small steps.");
+    list.emplace_back("Unplug, discharge and let it cool before you open it. Plates stay hot, fans start by themselves.");
+    list.emplace_back("Warm and twist a stuck cooler, never pull: a chip can come out of its socket with it.");
+    list.emplace_back("Solvents burn: ventilate. Dispose of residues by local rules.");
+    list.emplace_back("Manufacturers' instructions and local safety rules come first; opening a device may end its warranty.");
+    return list;
+}
+
+} // namespace ibuki

@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// A comparison in words (docs/methods.md, "Sentences"): what is settled, what is not, how many more mounts
+// would settle it, which caveats weigh. The window and the reports show the same sentences.
+
+#include "core/evidence/evidence.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace ibuki {
+
+enum class SentenceKind { settled, practical, open, caveat };
+
+struct VerdictSentence {
+    SentenceKind kind = SentenceKind::settled;
+    std::string text;
+    std::optional<std::size_t> pair; ///< index into Comparison::pairs: its evidence
+};
+
+/// Settled pairs first (best group against the others, then the rest), then practical, open, caveats.
+std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Question& question);
+
+/// "On node-2, at lid–plate, compare 5 materials by hottest core over room; a difference of 1.0 K matters, 95 % sure."
+std::string studySentence(const Document& document, const Question& question);
+
+/// The usual cautions for what these materials are, in the order of weight. They defer to the manufacturers'
+/// instructions and local rules.
+std::vector<std::string> cautions(const std::vector<const Material*>& materials, LidState lid);
+
+/// 1.23 K, 0.0123 K/W: decimals by unit.
+std::string amountText(double value, std::string_view unit);
+
+} // namespace ibuki

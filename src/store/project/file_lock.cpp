@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/project/file_lock.h"
+
+#include "core/domain/input_error.h"
+
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <fmt/format.h>
+#include <sys/file.h>
+#include <unistd.h>
+#include <utility>
+
+namespace ibuki {
+
+FileLock::FileLock(const std::filesystem::path& project) : path_(project.string() + "-lock") {
+    fd_ = ::open(path_.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
+    if (fd_ < 0)
+        throw InputError("file-not-writable", {project.string(), {}, {}},
+                         fmt::format("nothing can be written beside the project ({})", std::strerror(errno)),
+                         "Copy the project to a folder that you may write to and open it there");
+    if (::flock(fd_, LOCK_EX | LOCK_NB) == 0) return;
+    ::close(fd_);
+    fd_ = -1;
+    throw InputError("project-locked", {project.string(), {}, {}}, "another window has this project open",
+                     "Close it there, or open a copy");
+}
+
+FileLock::~FileLock() {
+    if (fd_ < 0) return;
+    ::unlink(path_.c_str());
+    ::close(fd_);
+}
+
+FileLock::FileLock(FileLock&& other) noexcept
+    : fd_(std::exchange(other.fd_, -1)), path_(std::move(other.path_)) {}
+
+FileLock& FileLock::operator=(FileLock&& other) noexcept {
+    std::swap(fd_, other.fd_);
+    std::swap(path_, other.path_);
+    return *this;
+}
+
+} // namespace ibuki

@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Columns of a recording as compressed bytes. Numbers: little-endian doubles, their bytes gathered plane by
+// plane (first bytes of all, then second bytes, …), then zstd. Words: joined by newlines, then zstd.
+
+#include <span>
+#include <string>
+#include <vector>
+
+namespace ibuki {
+
+std::string packNumbers(std::span<const double> values);
+/// Throws InputError (project-damaged) when the bytes do not hold `count` numbers.
+std::vector<double> unpackNumbers(std::string_view bytes, std::size_t count);
+
+std::string packWords(const std::vector<std::string>& words);
+std::vector<std::string> unpackWords(std::string_view bytes, std::size_t count);
+
+/// Lower-case hexadecimal SHA-256.
+std::string sha256(std::string_view bytes);
+
+} // namespace ibuki

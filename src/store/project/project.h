@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// One *.ibuki project: a SQLite database that is always up to date (there is no Save). A user action is one
+// ChangeSet, one transaction and one line of history. docs/file-format.md has the schema.
+
+#include "core/domain/edit.h"
+
+#include <filesystem>
+#include <memory>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace ibuki {
+
+/// The channels of a recording that a change set adds.
+struct RecordingData {
+    Id<Recording> id;
+    Trace trace;
+};
+
+struct HistoryLine {
+    std::int64_t number = 0;
+    std::string at;      ///< UTC, ISO 8601
+    std::string action;  ///< "do", "undo", "redo"
+    std::string title;
+    std::string changes; ///< JSON: table, id, before, after of the members that differ
+};
+
+enum class Access { readWrite, readOnly };
+enum class Direction { forward, undo, redo };
+
+class Project {
+public:
+    /// A new, empty project. Throws InputError (file-exists, file-not-writable, project-locked).
+    static Project create(const std::filesystem::path& path);
+
+    /// Throws InputError: file-missing, project-not-one, project-newer, project-damaged, project-locked (another
+    /// writer has it), file-not-writable. An older file is copied beside itself first, then migrated.
+    static Project open(const std::filesystem::path& path, Access access = Access::readWrite);
+
+    Project(Project&&) noexcept;
+    Project& operator=(Project&&) noexcept;
+    ~Project();
+
+    const std::filesystem::path& path() const;
+    const Document& document() const;
+
+    /// One transaction: rows, new recordings' channels, a line of history. On any failure nothing has changed,
+    /// in the file or here, and InputError says why (file-not-writable, project-moved).
+    void apply(const ChangeSet& set, std::span<const RecordingData> recordings = {},
+               Direction direction = Direction::forward);
+
+    Trace loadTrace(Id<Recording> id) const;
+    std::vector<HistoryLine> history() const;
+
+    /// A finished file, written beside and put in place at once. Refuses the project's own path.
+    void saveCopy(const std::filesystem::path& target) const;
+
+    static constexpr int formatVersion = 1;
+    static constexpr int applicationId = 0x49425549; ///< "IBUI"
+
+private:
+    struct State;
+    explicit Project(std::unique_ptr<State> state);
+    std::unique_ptr<State> state_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,242 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Makes the demo project: simulates a log a mount, writes it as a logger would, reads it back as a user's
+// import does, and puts everything into one project file. ibuki-make-demo SOURCE.json TARGET.ibuki [LOG-FOLDER]
+
+#include "core/domain/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/evidence/response.h"
+#include "core/physics/random.h"
+#include "core/record/bench_template.h"
+#include "core/record/import.h"
+#include "core/reduce/reduce.h"
+#include "store/atomic_file.h"
+#include "store/json/simulate_json.h"
+#include "store/log/log_reader.h"
+#include "store/log/log_writer.h"
+#include "store/project/packing.h"
+#include "store/project/project.h"
+
+#include <algorithm>
+#include <filesystem>
+#include <fmt/format.h>
+#include <iostream>
+
+namespace ibuki {
+namespace {
+
+using nlohmann::json;
+
+std::optional<Instant> dateIn(const json& object, const char* name) {
+    return object.contains(name) ? parseInstant(object[name].get<std::string>()) : std::nullopt;
+}
+
+template <class T> std::optional<T> valueIn(const json& object, const char* name) {
+    if (!object.contains(name)) return std::nullopt;
+    return T{object[name].get<double>()};
+}
+
+void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels) {
+    for (const json& entry : source["materials"]) {
+        Material material;
+        material.name = entry["name"];
+        material.kind = fromWord<MaterialClass>(entry["class"].get<std::string>()).value_or(MaterialClass::unknown);
+        material.claimedConductivity = valueIn<WattPerMetreKelvin>(entry, "claimed_W_per_mK");
+        if (entry.contains("density_g_per_ml")) material.densityGPerMl = entry["density_g_per_ml"].get<double>();
+        material.thickness = valueIn<Millimetre>(entry, "thickness_mm");
+        material.melts = valueIn<Celsius>(entry, "melts_C");
+        material.conductsElectricity = entry.value("conducts", false);
+        material.containsGallium = entry.value("gallium", false);
+        material.reusable = entry.value("reusable", false);
+        material.conditioning = entry.value("conditioning", "");
+        material.note = entry.value("note", "");
+        levels.push_back(edit.add(material));
+        for (const json& tube : entry["lots"]) {
+            Lot lot;
+            lot.material = levels.back();
+            lot.name = tube["name"];
+            lot.supplier = tube.value("supplier", "");
+            lot.condition = tube.value("condition", "");
+            lot.bought = dateIn(tube, "bought");
+            lot.opened = dateIn(tube, "opened");
+            lot.expires = dateIn(tube, "expires");
+            lot.content = tube["content"].get<double>();
+            lot.remaining = tube["remaining"].get<double>();
+            lot.contentUnit = tube["unit"];
+            lot.price = tube["price"].get<double>();
+            lot.currency = tube["currency"];
+            edit.add(lot);
+        }
+    }
+}
+
+void describeBench(Edit& edit, Id<Bench> bench, const json& source) {
+    Configuration configuration = *currentConfiguration(edit.document(), bench);
+    configuration.cooler = source["cooler"];
+    configuration.fanNote = source["fan_note"];
+    configuration.temperatureLimit = Celsius{source["limit_C"].get<double>()};
+    edit.put(configuration);
+    std::vector<Layer> layers;
+    for (const Layer* layer : layersOf(edit.document(), configuration.id)) layers.push_back(*layer);
+    const auto sized = [&](LayerKind kind, const json& mm) {
+        for (Layer& layer : layers) {
+            if (layer.kind != kind) continue;
+            layer.width = Millimetre{mm[0].get<double>()};
+            layer.length = Millimetre{mm[1].get<double>()};
+            layer.thickness = Millimetre{mm[2].get<double>()};
+            edit.put(layer);
+        }
+    };
+    sized(LayerKind::chip, source["die_mm"]);
+    sized(LayerKind::lid, source["lid_mm"]);
+    sized(LayerKind::plate, source["plate_mm"]);
+    std::vector<Site> sites;
+    for (const Site* site : edit.document().where(&Site::configuration, configuration.id)) sites.push_back(*site);
+    for (Site& site : sites) {
+        const json& face = site.kind == SiteKind::dieLid ? source["die_mm"] : source["lid_mm"];
+        site.width = Millimetre{face[0].get<double>()};
+        site.length = Millimetre{face[1].get<double>()};
+        edit.put(site);
+    }
+}
+
+struct Prepared {
+    std::vector<ImportedLog> logs;
+    std::vector<ImportRow> rows;
+};
+
+Prepared recordMounts(const Document& document, const json& source, Id<Study> study, const std::filesystem::path& logFolder) {
+    const Question& question = *firstQuestion(document, study);
+    const auto levels = levelsOf(document, question.id);
+    SimulatedBench bench = benchFromJson(source["simulated"], "sample");
+    SimulatedProtocol protocol = protocolFromJson(source["protocol"], "sample");
+    Random scatter(20310304);
+    Prepared prepared;
+    std::map<std::string, int> counts;
+    std::uint64_t seed = 100;
+    for (const json& entry : source["mounts"]) {
+        const std::string name = entry["level"];
+        const auto material = std::find_if(source["materials"].begin(), source["materials"].end(),
+                                           [&](const json& m) { return m["name"] == name; });
+        bench.interfaceKPerW = std::max(0.001, (*material)["interface_K_per_W"].get<double>()
+                                                   + source["mount_sd_K_per_W"].get<double>() * scatter.normal()
+                                                   + entry.value("extra_K_per_W", 0.0));
+        bench.roomC = entry["room_C"];
+        protocol.start = dateIn(entry, "at");
+        const std::string text = logText(simulate(bench, protocol, ++seed).trace);
+        const SlotKind kind = fromWord<SlotKind>(entry.value("kind", "level")).value();
+        const std::string label = kind == SlotKind::checkMount ? "Check" : name;
+        const int number = ++counts[label];
+        ImportedLog log;
+        log.fileName = fmt::format("{}_{}_{}.csv", dateText(*protocol.start), label, number);
+        std::replace(log.fileName.begin(), log.fileName.end(), ' ', '-');
+        std::transform(log.fileName.begin(), log.fileName.end(), log.fileName.begin(), [](char c) { return static_cast<char>(std::tolower(static_cast<unsigned char>(c))); });
+        log.sha256 = sha256(text);
+        log.bytes = static_cast<std::int64_t>(text.size());
+        if (!logFolder.empty()) writeFileAtomically(logFolder / log.fileName, text);
+        LogOptions options;
+        options.allChannels = true;
+        log.trace = readLog(text, log.fileName, options);
+        ReduceSettings settings;
+        settings.limitC = source["bench"]["limit_C"].get<double>();
+        settings.nominalPowerW = source["study"]["power_W"].get<double>();
+        log.reduction = reduce(log.trace, settings);
+        ImportRow row;
+        row.kind = kind;
+        for (const Level* level : levels)
+            if (level->name == name) row.level = level->id;
+        row.mountName = fmt::format("{} {}", label, number);
+        row.at = log.trace.start;
+        prepared.logs.push_back(std::move(log));
+        prepared.rows.push_back(std::move(row));
+    }
+    return prepared;
+}
+
+ChangeSet afterwards(const Document& document, const json& source, Id<Study> study) {
+    Edit edit(document, "Reject a mount and plan the next evening");
+    std::vector<Mount> mounts;
+    for (const auto& [id, mount] : document.all<Mount>()) mounts.push_back(mount);
+    for (std::size_t i = 0; i < source["mounts"].size(); ++i) {
+        const json& entry = source["mounts"][i];
+        Mount mount = *std::find_if(mounts.begin(), mounts.end(), [&](const Mount& m) { return m.at == dateIn(entry, "at"); });
+        mount.torque = NewtonMetre{0.6};
+        mount.note = entry.value("note", "");
+        mount.rejected = entry.contains("rejected");
+        mount.reason = entry.value("rejected", "");
+        edit.put(mount);
+    }
+    int position = static_cast<int>(slotsOf(document, study).size());
+    for (const json& entry : source["planned"]) {
+        Slot slot;
+        slot.study = study;
+        slot.position = ++position;
+        slot.kind = fromWord<SlotKind>(entry.value("kind", "level")).value();
+        slot.plannedFor = dateIn(entry, "at");
+        for (const Level* level : levelsOf(document, firstQuestion(document, study)->id))
+            if (level->name == entry["level"]) slot.level = level->id;
+        edit.add(slot);
+    }
+    return edit.finish();
+}
+
+void makeDemo(const std::string& sourcePath, const std::filesystem::path& target, const std::filesystem::path& logFolder) {
+    const json source = readJsonFile(sourcePath);
+    const std::filesystem::path building = target.string() + ".building";
+    std::filesystem::remove(building);
+    if (!logFolder.empty()) std::filesystem::create_directories(logFolder);
+    {
+        Project project = Project::create(building);
+        Edit shelf(project.document(), "Fill the shelf");
+        std::vector<Id<Material>> materials;
+        addShelf(shelf, source, materials);
+        project.apply(shelf.finish());
+
+        Edit rig(project.document(), "Describe node-2");
+        const Id<Bench> bench = addBench(rig, BenchTemplate::liddedChip, source["bench"]["name"]);
+        describeBench(rig, bench, source["bench"]);
+        project.apply(rig.finish());
+
+        Edit question(project.document(), "Ask");
+        const Id<Study> study = addStudy(question, bench, source["study"]["name"], materials);
+        Study described = *question.document().find(study);
+        described.heldConstant = source["study"]["held_constant"];
+        question.put(described);
+        Load load = *question.document().where(&Load::study, study).front();
+        load.name = source["study"]["load"];
+        load.target = Watt{source["study"]["power_W"].get<double>()};
+        load.durationS = source["protocol"]["load_s"].get<double>();
+        question.put(load);
+        Question asked = *firstQuestion(question.document(), study);
+        asked.margin = Kelvin{source["study"]["margin_K"].get<double>()};
+        asked.nominalPower = load.target;
+        question.put(asked);
+        project.apply(question.finish());
+
+        const Prepared prepared = recordMounts(project.document(), source, study, logFolder);
+        const ImportChanges changes = importChanges(project.document(), study, prepared.logs, prepared.rows);
+        std::vector<RecordingData> recordings;
+        for (const auto& [index, id] : changes.recordings) recordings.push_back({id, prepared.logs[index].trace});
+        project.apply(changes.set, recordings);
+        project.apply(afterwards(project.document(), source, study));
+        project.saveCopy(target);
+    }
+    std::filesystem::remove(building);
+}
+
+} // namespace
+} // namespace ibuki
+
+int main(int argc, char** argv) {
+    if (argc < 3 || argc > 4) {
+        std::cerr << "usage: ibuki-make-demo SOURCE.json TARGET.ibuki [LOG-FOLDER]\n";
+        return 2;
+    }
+    try {
+        ibuki::makeDemo(argv[1], argv[2], argc > 3 ? argv[3] : "");
+        return 0;
+    } catch (const ibuki::InputError& error) {
+        std::cerr << ibuki::sentence(error) << "\n";
+        return 1;
+    }
+}

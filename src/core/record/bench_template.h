@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// How a bench is described at first: a stack of layers with the sites between them, to be edited afterwards.
+
+#include "core/domain/edit.h"
+
+#include <array>
+
+namespace ibuki {
+
+enum class BenchTemplate { liddedChip, bareDie, graphicsCard, laptop, heaterBlock };
+
+struct BenchTemplateInfo {
+    BenchTemplate which;
+    std::string_view name;
+    std::string_view what; ///< one line for the choice
+};
+extern const std::array<BenchTemplateInfo, 5> benchTemplates;
+
+/// Adds the bench with one configuration, its layers, sites and the sensors such a rig usually logs.
+Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name);
+
+/// Adds an interface with its site, or a plain layer, behind `after`; later layers move on by one.
+Id<Layer> addLayer(Edit& edit, const Layer& after, LayerKind kind);
+
+/// Removes a layer and, when no application refers to it, its site. Chip and room stay: nothing happens.
+void removeLayer(Edit& edit, Id<Layer> layer);
+
+/// A study of materials at the bench's site under study (lid–plate, else the first) with one load.
+Id<Study> addStudy(Edit& edit, Id<Bench> bench, const std::string& name, const std::vector<Id<Material>>& materials);
+
+} // namespace ibuki

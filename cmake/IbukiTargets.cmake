@@ -11,6 +11,9 @@ if(IBUKI_SANITIZE)
   add_link_options(-fsanitize=${IBUKI_SANITIZE})
 endif()
 
+# moc 6.4 cannot read libstdc++'s <concepts>: it is told that the header has been read already.
+set(CMAKE_AUTOMOC_MOC_OPTIONS -D_GLIBCXX_CONCEPTS)
+
 # One static library a floor. Includes are written from src/, for example "core/trace/trace.h".
 function(ibuki_floor name)
   add_library(${name} STATIC ${ARGN})

@@ -9,6 +9,7 @@
 #include "core/physics/random.h"
 #include "core/record/bench_template.h"
 #include "core/record/import.h"
+#include "core/record/study_setup.h"
 #include "core/reduce/reduce.h"
 #include "store/atomic_file.h"
 #include "store/json/simulate_json.h"

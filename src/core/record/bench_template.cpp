@@ -4,8 +4,6 @@
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
 
-#include <algorithm>
-
 namespace ibuki {
 
 const std::array<BenchTemplateInfo, 5> benchTemplates{{
@@ -165,39 +163,6 @@ void removeLayer(Edit& edit, Id<Layer> id) {
         --other.position;
         edit.put(other);
     }
-}
-
-Id<Study> addStudy(Edit& edit, Id<Bench> bench, const std::string& name, const std::vector<Id<Material>>& materials) {
-    Study study;
-    study.bench = bench;
-    study.name = name;
-    const Id<Study> id = edit.add(study);
-    Question question;
-    question.study = id;
-    if (const Configuration* configuration = currentConfiguration(edit.document(), bench)) {
-        const auto sites = edit.document().where(&Site::configuration, configuration->id);
-        if (!sites.empty()) question.site = sites.front()->id;
-        for (const Site* site : sites)
-            if (site->kind == SiteKind::lidPlate) question.site = site->id;
-        const auto sensors = edit.document().where(&Sensor::configuration, configuration->id);
-        if (std::any_of(sensors.begin(), sensors.end(), [](const Sensor* s) { return s->role == Role::hotspot; }))
-            question.metric = "hotspot";
-    }
-    const Id<Question> of = edit.add(question);
-    int position = 0;
-    for (Id<Material> material : materials) {
-        Level level;
-        level.question = of;
-        level.position = position++;
-        level.material = material;
-        if (const Material* known = edit.document().find(material)) level.name = known->name;
-        edit.add(level);
-    }
-    Load load;
-    load.study = id;
-    load.name = "sustained load";
-    edit.add(load);
-    return id;
 }
 
 } // namespace ibuki

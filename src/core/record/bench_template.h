@@ -27,7 +27,4 @@ Id<Layer> addLayer(Edit& edit, const Layer& after, LayerKind kind);
 /// Removes a layer and, when no application refers to it, its site. Chip and room stay: nothing happens.
 void removeLayer(Edit& edit, Id<Layer> layer);
 
-/// A study of materials at the bench's site under study (lid–plate, else the first) with one load.
-Id<Study> addStudy(Edit& edit, Id<Bench> bench, const std::string& name, const std::vector<Id<Material>>& materials);
-
 } // namespace ibuki

@@ -218,4 +218,15 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
     return changes;
 }
 
+void placeMountAt(Edit& edit, Id<Mount> id, Instant at) {
+    const Mount* mount = edit.document().find(id);
+    if (!mount) return;
+    Mount placed = *mount;
+    placed.at = at;
+    placed.atAssumed = false;
+    placed.block = dateText(at);
+    edit.put(placed);
+    if (const Bench* bench = benchOf(edit.document(), placed)) orderByTime(edit, bench->id);
+}
+
 } // namespace ibuki

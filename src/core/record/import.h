@@ -46,4 +46,7 @@ struct ImportChanges {
 ImportChanges importChanges(const Document& document, Id<Study> study, const std::vector<ImportedLog>& logs,
                             const std::vector<ImportRow>& rows);
 
+/// States when a mount was made; the bench's record is put in order again.
+void placeMountAt(Edit& edit, Id<Mount> mount, Instant at);
+
 } // namespace ibuki

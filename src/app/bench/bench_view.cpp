@@ -1,0 +1,313 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/bench_view.h"
+
+#include "app/bench/import_dialog.h"
+#include "app/bench/trace_plot.h"
+#include "app/shell/entity_form.h"
+#include "app/shell/theme.h"
+#include "app/shell/widgets.h"
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+#include "core/reduce/reduce.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QInputDialog>
+#include <QProgressDialog>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+QString steadyText(const Steady& steady) {
+    if (!steady.reached) return "cannot tell whether it was steady";
+    if (!*steady.reached) return "not steady yet";
+    return "steady";
+}
+
+} // namespace
+
+BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), session_(session), job_(new JobRunner(this)) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(makeHead());
+    figures_ = new QWidget;
+    auto* below = new QHBoxLayout(figures_);
+    below->setContentsMargins(0, 0, 0, 0);
+    plot_ = new TracePlot;
+    auto* plotLayout = new QVBoxLayout;
+    plotLayout->setContentsMargins(10, 10, 10, 6);
+    plotLayout->addWidget(plot_);
+    below->addWidget(card(plotLayout), 3);
+    below->addWidget(makeFigures(), 2);
+    layout->addWidget(figures_, 1);
+    empty_ = quietLabel();
+    empty_->setAlignment(Qt::AlignCenter);
+    layout->addWidget(empty_, 1);
+    connect(job_, &JobRunner::progressed, this, [this](double share) {
+        if (progress_) progress_->setValue(static_cast<int>(100 * share));
+    });
+    connect(job_, &JobRunner::ended, this, [this] {
+        if (progress_) progress_->deleteLater();
+        progress_ = nullptr;
+    });
+    connect(job_, &JobRunner::cancelled, this, [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
+    refresh();
+}
+
+QWidget* BenchView::makeHead() {
+    auto* layout = new QHBoxLayout;
+    layout->setContentsMargins(22, 8, 18, 8);
+    big_ = new QLabel;
+    big_->setFont(textFont(5.2, QFont::DemiBold));
+    big_->setAccessibleName("Steady difference");
+    unit_ = new QLabel;
+    unit_->setFont(textFont(1.5));
+    unit_->setProperty("quiet", true);
+    layout->addWidget(big_);
+    layout->addWidget(unit_, 0, Qt::AlignBottom);
+    layout->addSpacing(18);
+    auto* words = new QVBoxLayout;
+    title_ = cardTitle({});
+    line_ = new QLabel;
+    line_->setWordWrap(true);
+    flags_ = new QLabel;
+    flags_->setWordWrap(true);
+    words->addStretch(1);
+    for (QLabel* label : {title_, line_, flags_}) words->addWidget(label);
+    words->addStretch(1);
+    layout->addLayout(words, 1);
+    auto* buttons = new QVBoxLayout;
+    auto* bring = button("Bring in logs…", "Ctrl+I. Or drop the files on the window.", true);
+    connect(bring, &QPushButton::clicked, this, &BenchView::chooseLogs);
+    auto* sheet = button("Bench sheet…", "Cooler, fan, limit, sensors");
+    connect(sheet, &QPushButton::clicked, this, &BenchView::benchSheetWanted);
+    reject_ = button("Reject mount…");
+    connect(reject_, &QPushButton::clicked, this, &BenchView::rejectMount);
+    room_ = button("Enter room…", "Room temperature read by hand, for a log without one");
+    connect(room_, &QPushButton::clicked, this, &BenchView::enterRoom);
+    time_ = button("Set time…", "When this mount was made");
+    connect(time_, &QPushButton::clicked, this, &BenchView::setMountTime);
+    auto* second = new QHBoxLayout;
+    auto* third = new QHBoxLayout;
+    buttons->addWidget(bring);
+    second->addWidget(sheet);
+    second->addWidget(reject_);
+    third->addWidget(room_);
+    third->addWidget(time_);
+    buttons->addLayout(second);
+    buttons->addLayout(third);
+    layout->addLayout(buttons);
+    return card(layout);
+}
+
+QWidget* BenchView::makeFigures() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(14, 10, 14, 10);
+    layout->addWidget(cardTitle("Over the steady window"));
+    metrics_ = new QTableWidget(0, 3);
+    metrics_->setAccessibleName("Reduced figures");
+    metrics_->setHorizontalHeaderLabels({"°C", "over room, K", "± K"});
+    metrics_->setEditTriggers(QTableWidget::NoEditTriggers);
+    metrics_->setTabKeyNavigation(false);
+    metrics_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    metrics_->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    layout->addWidget(metrics_, 1);
+    return card(layout);
+}
+
+void BenchView::refresh() {
+    plot_->restyle();
+    const Mount* mount = session_.mount();
+    const Run* run = nullptr;
+    if (mount) {
+        const auto runs = runsOf(session_.document(), mount->id);
+        if (!runs.empty()) run = runs.front();
+    }
+    const Reduction* reduction = run ? reductionOf(session_.document(), run->id) : nullptr;
+    for (QPushButton* action : {reject_, room_, time_}) action->setEnabled(mount != nullptr);
+    figures_->setVisible(reduction != nullptr);
+    empty_->setVisible(reduction == nullptr);
+    if (reduction) showRun(*mount, *run, *reduction);
+    else showEmpty();
+}
+
+void BenchView::showEmpty() {
+    big_->setText("–");
+    unit_->clear();
+    flags_->clear();
+    const Slot* planned = session_.document().find(session_.selection().slot);
+    const Level* level = planned ? session_.document().find(planned->level) : nullptr;
+    title_->setText(level ? "Planned: " + qtext(level->name) : session_.mount() ? qtext(session_.mount()->name) : QString("No mount chosen"));
+    line_->setText(level ? "Mount it, record its load, and bring the log in here." : "Choose a tile on the tape.");
+    empty_->setText(!session_.study() ? "A study comes first: see Question."
+                                      : "Drop sensor logs here, many at once. Each becomes a mount with its steady difference over the room.");
+}
+
+void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& reduction) {
+    const LoadReduction* load = loadOf(reduction, run);
+    const Question* question = session_.question();
+    const Question asked = question ? *question : Question{};
+    const auto response = load ? responseOf(*load, asked) : std::nullopt;
+    const bool kelvin = responseUnit(asked) == "K";
+    const QString bound = load && load->limit.bound ? QString("≥ ") : QString();
+    big_->setText(response ? bound + QString::number(*response, 'f', kelvin ? 1 : 3) : QString("–"));
+    QPalette hot = big_->palette();
+    hot.setColor(QPalette::WindowText, mount.rejected ? colours().quiet : colours().hot);
+    big_->setPalette(hot);
+    unit_->setText(kelvin ? (asked.reference == ReferenceTemperature::room ? "K over room" : "K over coolant") : "K/W");
+    title_->setText(qtext(mount.name) + (mount.rejected ? "  (rejected)" : ""));
+    QStringList parts;
+    if (mount.at) parts << qtext(dateTimeText(*mount.at)) + (mount.atAssumed ? " (assumed)" : "");
+    if (load) {
+        if (load->ambient.meanC) parts << QString("room %1 °C").arg(*load->ambient.meanC, 0, 'f', 1);
+        if (load->powerW) parts << QString("%1 W").arg(*load->powerW, 0, 'f', 1);
+        if (load->rthKPerW) parts << QString("%1 K/W").arg(*load->rthKPerW, 0, 'f', 3);
+        parts << steadyText(load->steady);
+    }
+    if (mount.torque) parts << QString("%1 N·m").arg(mount.torque->value);
+    line_->setText(parts.join("  ·  "));
+    QStringList words;
+    if (mount.rejected) words << "Rejected: " + qtext(mount.reason);
+    for (const Flag& flag : reduction.flags)
+        if (flag.severity != Severity::info) words << "▸ " + qtext(flag.message);
+    if (!mount.note.empty()) words << qtext(mount.note);
+    flags_->setText(words.join("\n"));
+    flags_->setVisible(!words.isEmpty());
+    reject_->setText(mount.rejected ? "Take back" : "Reject mount…");
+    if (load) fillMetrics(*load);
+    else metrics_->setRowCount(0);
+    if (!shownTrace_ || shownTrace_->first != run.recording) {
+        auto trace = session_.trace(run.recording);
+        if (trace) shownTrace_.emplace(run.recording, std::move(*trace));
+        else shownTrace_.reset();
+    }
+    if (shownTrace_) plot_->show(shownTrace_->second, reduction, metricFromName(asked.metric).value_or(Metric::hottest));
+    else plot_->clear();
+}
+
+void BenchView::fillMetrics(const LoadReduction& load) {
+    metrics_->setRowCount(static_cast<int>(load.metrics.size()));
+    int row = 0;
+    QStringList names;
+    const auto cell = [&](int column, const std::optional<double>& value, int decimals) {
+        auto* item = new QTableWidgetItem(value ? QString::number(*value, 'f', decimals) : QString("–"));
+        item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        metrics_->setItem(row, column, item);
+    };
+    for (const auto& [metric, value] : load.metrics) {
+        names << qtext(metricTitle(metric));
+        cell(0, value.temperatureC, 1);
+        cell(1, value.deltaK, 1);
+        cell(2, value.seK, 2);
+        ++row;
+    }
+    metrics_->setVerticalHeaderLabels(names);
+}
+
+void BenchView::rejectMount() {
+    const Mount* mount = session_.mount();
+    if (!mount) return;
+    Mount changed = *mount;
+    changed.rejected = !mount->rejected;
+    if (changed.rejected) {
+        bool ok = false;
+        const QString reason = QInputDialog::getText(this, "Reject this mount", "Why? The reason stays in the record and in the report.", QLineEdit::Normal, {}, &ok).trimmed();
+        if (!ok) return;
+        if (reason.isEmpty()) {
+            session_.post("A mount is rejected with a reason only: say what was physically wrong with it.");
+            return;
+        }
+        changed.reason = reason.toStdString();
+    }
+    Edit edit(session_.document(), (changed.rejected ? "Reject " : "Take back ") + changed.name);
+    edit.put(changed);
+    session_.perform(edit.finish());
+}
+
+void BenchView::enterRoom() {
+    const Mount* mount = session_.mount();
+    const auto runs = mount ? runsOf(session_.document(), mount->id) : std::vector<const Run*>{};
+    if (runs.empty()) return;
+    bool ok = false;
+    const QString typed = QInputDialog::getText(this, "Room temperature", "°C at the cooler's intake (empty: as logged)", QLineEdit::Normal,
+                                                runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString(), &ok);
+    if (!ok) return;
+    const auto value = numberFrom(typed);
+    if (!typed.trimmed().isEmpty() && !value) {
+        session_.post(QString("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
+        return;
+    }
+    Edit edit(session_.document(), "Enter the room of " + mount->name);
+    for (const Run* run : runs) {
+        Run changed = *run;
+        changed.enteredAmbient = value ? std::optional(Celsius{*value}) : std::nullopt;
+        edit.put(changed);
+        const auto trace = session_.trace(run->recording);
+        if (!trace) return;
+        for (const auto& [id, stored] : session_.document().all<RunReduction>())
+            if (stored.run == run->id)
+                edit.put(RunReduction{id, run->id, reduce(*trace, settingsFor(edit.document(), changed, session_.question()))});
+    }
+    session_.perform(edit.finish());
+}
+
+void BenchView::setMountTime() {
+    const Mount* mount = session_.mount();
+    if (!mount) return;
+    bool ok = false;
+    const QString typed = QInputDialog::getText(this, "When was it mounted", "Date and time, such as 2031-03-04 18:30", QLineEdit::Normal,
+                                                mount->at ? qtext(dateTimeText(*mount->at)) : QString(), &ok);
+    if (!ok) return;
+    const auto at = parseInstant(typed.trimmed().toStdString());
+    if (!at) {
+        session_.post(QString("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
+        return;
+    }
+    Edit edit(session_.document(), "Set the time of " + mount->name);
+    placeMountAt(edit, mount->id, *at);
+    session_.perform(edit.finish());
+}
+
+void BenchView::chooseLogs() {
+    const QStringList files = QFileDialog::getOpenFileNames(this, "Bring in logs", {}, "Logs (*.csv *.txt *.tsv *.log);;All files (*)");
+    if (!files.isEmpty()) bringIn(files);
+}
+
+void BenchView::bringIn(const QStringList& files) {
+    if (!session_.study()) {
+        session_.post("Logs need a study to belong to. Make one on Question first.");
+        return;
+    }
+    std::vector<std::string> paths;
+    for (const QString& file : files) paths.push_back(file.toStdString());
+    Run fresh; // settings of a run that is not there yet: the question's and the bench's
+    ReduceSettings settings = settingsFor(session_.document(), fresh, session_.question());
+    if (const Configuration* configuration = session_.configuration())
+        if (configuration->temperatureLimit) settings.limitC = configuration->temperatureLimit->value;
+    progress_ = new QProgressDialog("Reading logs", "Call off", 0, 100, this);
+    progress_->setMinimumDuration(300);
+    connect(progress_, &QProgressDialog::canceled, job_, &JobRunner::cancel);
+    job_->start<LogBatch>(
+        [paths, settings](std::stop_token stop, const Progress& progress) { return readLogBatch(paths, settings, stop, progress); },
+        [this](LogBatch batch) { logsRead(std::move(batch)); },
+        [this](const InputError& error) { session_.post(error); });
+}
+
+void BenchView::logsRead(LogBatch batch) {
+    if (batch.logs.empty()) {
+        session_.post(batch.refused.empty() ? QString("There was no log among the files.") : qtext(batch.refused.front()));
+        return;
+    }
+    auto* dialog = new ImportDialog(session_, std::move(batch), this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    connect(dialog, &QDialog::accepted, this, [this] {
+        const auto mounts = session_.bench() ? mountsOf(session_.document(), session_.bench()->id) : std::vector<const Mount*>{};
+        if (!mounts.empty()) session_.selectMount(mounts.back()->id);
+    });
+    dialog->open();
+}
+
+} // namespace ibuki

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/bench/log_batch.h"
+#include "app/shell/session.h"
+
+#include <QWidget>
+
+class QLabel;
+class QPushButton;
+class QProgressDialog;
+class QTableWidget;
+
+namespace ibuki {
+
+class TracePlot;
+
+/// The selected mount: its steady difference readable from afar, the trace, the reduced figures and flags.
+/// Logs are brought in here, by dialog or by dropping them anywhere on the window.
+class BenchView : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit BenchView(Session& session, QWidget* parent = nullptr);
+    void refresh();
+    void chooseLogs();
+    void bringIn(const QStringList& files);
+
+signals:
+    void benchSheetWanted();
+
+private:
+    QWidget* makeHead();
+    QWidget* makeFigures();
+    void showRun(const Mount& mount, const Run& run, const Reduction& reduction);
+    void showEmpty();
+    void fillMetrics(const LoadReduction& load);
+    void rejectMount();
+    void enterRoom();
+    void setMountTime();
+    void logsRead(LogBatch batch);
+
+    Session& session_;
+    JobRunner* job_;
+    QLabel* big_ = nullptr;
+    QLabel* unit_ = nullptr;
+    QLabel* title_ = nullptr;
+    QLabel* line_ = nullptr;
+    QLabel* flags_ = nullptr;
+    QWidget* figures_ = nullptr;
+    QTableWidget* metrics_ = nullptr;
+    TracePlot* plot_ = nullptr;
+    QLabel* empty_ = nullptr;
+    QPushButton* reject_ = nullptr;
+    QPushButton* room_ = nullptr;
+    QPushButton* time_ = nullptr;
+    QProgressDialog* progress_ = nullptr;
+    std::optional<std::pair<Id<Recording>, Trace>> shownTrace_; ///< the last one read, so that a refresh is quick
+};
+
+} // namespace ibuki

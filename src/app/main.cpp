@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/paper/printer.h"
+#include "app/shell/main_window.h"
+#include "core/domain/input_error.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QFileInfo>
+#include <QIcon>
+#include <QSettings>
+#include <QTemporaryDir>
+#include <QThread>
+#include <cstdio>
+#include <ctime>
+#include <fstream>
+#include <sstream>
+#include <unistd.h>
+
+namespace {
+
+/// Milliseconds since this process was started by the kernel (to its clock tick, usually 10 ms).
+double msSinceProcessStart() {
+    std::ifstream stat("/proc/self/stat");
+    std::string text((std::istreambuf_iterator<char>(stat)), {});
+    std::istringstream fields(text.substr(text.rfind(')') + 2));
+    std::string field;
+    for (int i = 3; i <= 22; ++i) fields >> field;
+    const double startedS = std::stod(field) / static_cast<double>(::sysconf(_SC_CLK_TCK));
+    timespec now{};
+    ::clock_gettime(CLOCK_BOOTTIME, &now);
+    return 1000 * (static_cast<double>(now.tv_sec) + 1e-9 * static_cast<double>(now.tv_nsec) - startedS);
+}
+
+QString samplePath() {
+    const QString installed = QCoreApplication::applicationDirPath() + "/../share/ibuki/kittiwake.ibuki";
+    return QFileInfo::exists(installed) ? installed : QString(IBUKI_BUILT_SAMPLE);
+}
+
+int printToPdf(const QString& project, const QString& output) {
+    try {
+        const ibuki::Project opened = ibuki::Project::open(project.toStdString(), ibuki::Access::readOnly);
+        const ibuki::Question* question = ibuki::findStudyQuestion(opened.document(), "");
+        if (!question)
+            throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}}, "the project has no study", "Make one in the window first");
+        ibuki::printReport(opened.document(), *question, {}, output);
+        return 0;
+    } catch (const ibuki::InputError& error) {
+        std::fprintf(stderr, "%s\n", ibuki::sentence(error).c_str());
+        return 1;
+    }
+}
+
+/// Every main view of the demo project as a picture of 1280 × 800.
+int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString& suffix) {
+    QDir().mkpath(folder);
+    const std::pair<const char*, ibuki::Stage> views[] = {{"question", ibuki::Stage::question}, {"shelf", ibuki::Stage::shelf},
+                                                          {"bench", ibuki::Stage::bench},       {"verdict", ibuki::Stage::verdict},
+                                                          {"paper", ibuki::Stage::paper}};
+    window.resize(1280, 800);
+    window.show();
+    const auto& mounts = window.session().document().all<ibuki::Mount>();
+    for (const auto& [id, mount] : mounts)
+        if (mount.name == "Tern 11 2") window.session().selectMount(id);
+    for (const auto& [name, stage] : views) {
+        window.showStage(stage);
+        for (int i = 0; i < 5; ++i) {
+            QCoreApplication::processEvents(); // before exec(): there is no other loop to nest in
+            QThread::msleep(20);
+        }
+        const QString file = folder + "/" + name + suffix + ".png";
+        if (!window.grab().save(file)) {
+            std::fprintf(stderr, "%s: the picture cannot be written. Choose a folder that you may write to.\n", qPrintable(file));
+            return 1;
+        }
+        std::printf("%s\n", qPrintable(file));
+    }
+    return 0;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("ibuki");
+    QApplication::setOrganizationName("ibuki");
+    QApplication::setApplicationDisplayName("Ibuki");
+    QApplication::setWindowIcon(QIcon(":/ibuki.svg"));
+    QApplication::setDesktopFileName("ibuki");
+
+    QCommandLineParser parser;
+    parser.setApplicationDescription("Compares thermal interface materials by repeated mounts.");
+    parser.addHelpOption();
+    parser.addPositionalArgument("project", "Project file to open", "[PROJECT.ibuki]");
+    parser.addOption({"demo", "Open the demo project"});
+    parser.addOption({"dark", "Start in the dark variant"});
+    parser.addOption({"text-scale", "Text size, 1.0 is usual", "factor"});
+    parser.addOption({"time-start", "Print how long the first picture took"});
+    parser.addOption({"views", "Write the main views of the demo project as PNG and leave", "folder"});
+    parser.addOption({"suffix", "Ending of the pictures' names", "text"});
+    parser.addOption({"report", "Print the report of a project to PDF and leave", "project"});
+    parser.addOption({"o", "The PDF to write", "file"});
+    parser.process(application);
+
+    const QSettings settings;
+    const bool picturing = parser.isSet("views");
+    const bool dark = parser.isSet("dark") || (!picturing && settings.value("dark", false).toBool());
+    const double scale = parser.isSet("text-scale") ? parser.value("text-scale").toDouble()
+                         : picturing                ? 1.0
+                                                    : settings.value("textScale", 1.0).toDouble();
+    ibuki::applyTheme(application, dark ? ibuki::Shade::dark : ibuki::Shade::light, std::clamp(scale, 0.8, 2.0));
+    if (parser.isSet("report")) {
+        if (!parser.isSet("o")) {
+            std::fprintf(stderr, "ibuki: --report needs -o FILE.pdf\n");
+            return 2;
+        }
+        return printToPdf(parser.value("report"), parser.value("o"));
+    }
+
+    ibuki::MainWindow window(samplePath());
+    if (picturing) {
+        const QTemporaryDir folder;
+        return window.openDemo(folder.filePath("kittiwake.ibuki")) ? pictureViews(window, parser.value("views"), parser.value("suffix")) : 1;
+    }
+    window.restoreGeometry(settings.value("geometry").toByteArray());
+    if (parser.isSet("demo")) window.openDemo();
+    else if (!parser.positionalArguments().isEmpty()) window.session().openProject(parser.positionalArguments().front());
+    else window.openLast();
+    if (parser.isSet("time-start"))
+        QObject::connect(&window, &ibuki::MainWindow::firstPainted, &window, [] {
+            std::printf("first picture after %.0f ms\n", msSinceProcessStart());
+            std::fflush(stdout);
+        });
+    window.show();
+    return QApplication::exec();
+}

@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/paper/paper_view.h"
+
+#include "app/paper/printer.h"
+#include "app/shell/widgets.h"
+#include "store/paper/report.h"
+#include "core/domain/input_error.h"
+#include "store/atomic_file.h"
+
+#include <QCheckBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QTextBrowser>
+#include <QTextDocument>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+PaperView::PaperView(Session& session, QWidget* parent) : QWidget(parent), session_(session), parts_(std::make_unique<ReportParts>()), preview_(new QTextBrowser) {
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    // Paper is white in a dark room too.
+    preview_->setStyleSheet("QTextBrowser { background: #fffefa; color: #1f1b16; padding: 18px; }");
+    preview_->setAccessibleName("Report as it will print");
+    layout->addWidget(preview_, 5);
+    layout->addWidget(makeSwitches(), 2);
+    refresh();
+}
+
+PaperView::~PaperView() { preview_->setDocument(nullptr); }
+
+QWidget* PaperView::makeSwitches() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(16, 12, 16, 12);
+    layout->addWidget(cardTitle("What goes in"));
+    const std::pair<const char*, bool ReportParts::*> switches[] = {{"Ladder", &ReportParts::ladder},
+                                                                    {"Sentences", &ReportParts::sentences},
+                                                                    {"Pairs", &ReportParts::pairs},
+                                                                    {"Runs", &ReportParts::runs},
+                                                                    {"Conditions", &ReportParts::conditions},
+                                                                    {"Cautions", &ReportParts::cautions}};
+    for (const auto& [name, member] : switches) {
+        auto* box = new QCheckBox(name);
+        box->setChecked((*parts_).*member);
+        connect(box, &QCheckBox::toggled, this, [this, member = member](bool on) {
+            (*parts_).*member = on;
+            refresh();
+        });
+        layout->addWidget(box);
+    }
+    layout->addSpacing(14);
+    layout->addWidget(cardTitle("Take it along"));
+    const std::pair<const char*, const char*> kinds[] = {{"Print to PDF…", "pdf"}, {"Page for a browser…", "html"}, {"Table of runs…", "csv"}, {"All figures…", "json"}};
+    for (const auto& [name, ending] : kinds) {
+        auto* made = button(name, QString("A .%1 file").arg(ending));
+        connect(made, &QPushButton::clicked, this, [this, title = QString(name), ending = QString(ending)] { chooseExport(title, ending); });
+        exports_.push_back(made);
+        layout->addWidget(made);
+    }
+    layout->addStretch(1);
+    layout->addWidget(quietLabel("Files are written whole or not at all. The table has one row a run, rejected ones with their reason."));
+    return card(layout);
+}
+
+void PaperView::refresh() {
+    const Question* question = session_.question();
+    for (QPushButton* made : exports_) made->setEnabled(question != nullptr);
+    auto text = question ? reportDocument(session_.document(), *question, *parts_) : std::make_unique<QTextDocument>();
+    if (!question) text->setHtml("<p>The report of a study appears here. Ask a question first.</p>");
+    preview_->setDocument(text.get());
+    text_ = std::move(text);
+}
+
+void PaperView::chooseExport(const QString& title, const QString& ending) {
+    const QString name = session_.study() ? qtext(session_.study()->name) : QString("study");
+    const QString path = QFileDialog::getSaveFileName(this, title, name + "." + ending, "*." + ending);
+    if (!path.isEmpty() && exportTo(path)) session_.post("Written: " + path);
+}
+
+bool PaperView::exportTo(const QString& path) {
+    const Question* question = session_.question();
+    if (!question) return false;
+    const QString ending = QFileInfo(path).suffix();
+    try {
+        if (ending == "pdf") printReport(session_.document(), *question, *parts_, path);
+        else if (ending == "csv") writeFileAtomically(path.toStdString(), tidyCsv(session_.document(), *question));
+        else if (ending == "json") writeFileAtomically(path.toStdString(), jsonReport(session_.document(), *question));
+        else writeFileAtomically(path.toStdString(), htmlReport(session_.document(), *question, *parts_));
+        return true;
+    } catch (const InputError& error) {
+        session_.post(error);
+        return false;
+    }
+}
+
+} // namespace ibuki

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shell/session.h"
+
+#include <QWidget>
+
+class QTextBrowser;
+class QTextDocument;
+class QPushButton;
+
+namespace ibuki {
+
+struct ReportParts;
+
+/// The report as it will print, with switches for what goes in, and the exports.
+class PaperView : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit PaperView(Session& session, QWidget* parent = nullptr);
+    ~PaperView() override;
+    void refresh();
+
+    /// Writes by the ending of the path: .pdf, .html, .csv or .json. False with a notice when it failed.
+    bool exportTo(const QString& path);
+
+private:
+    QWidget* makeSwitches();
+    void chooseExport(const QString& title, const QString& ending);
+
+    Session& session_;
+    std::unique_ptr<ReportParts> parts_;
+    QTextBrowser* preview_;
+    std::unique_ptr<QTextDocument> text_;
+    std::vector<QPushButton*> exports_;
+};
+
+} // namespace ibuki

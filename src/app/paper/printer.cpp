@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/paper/printer.h"
+
+#include "app/shell/theme.h"
+#include "store/atomic_file.h"
+
+#include <QBuffer>
+#include <QPageSize>
+#include <QPainter>
+#include <QPdfWriter>
+#include <QSvgRenderer>
+#include <QTextDocument>
+
+namespace ibuki {
+namespace {
+
+/// Qt's rich text knows no inline SVG: the drawing becomes an image resource.
+QImage rendered(const QByteArray& svg, QSize& size) {
+    QSvgRenderer renderer(svg);
+    size = renderer.defaultSize();
+    QImage image(size * 3, QImage::Format_ARGB32_Premultiplied);
+    image.fill(Qt::transparent);
+    QPainter painter(&image);
+    renderer.render(&painter);
+    return image;
+}
+
+} // namespace
+
+std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question, const ReportParts& parts) {
+    QString html = QString::fromStdString(htmlReport(document, question, parts));
+    auto text = std::make_unique<QTextDocument>();
+    const auto begin = html.indexOf("<svg");
+    const auto end = html.indexOf("</svg>");
+    if (begin >= 0 && end > begin) {
+        QString svg = html.mid(begin, end + 6 - begin);
+        svg.replace("Inter, sans-serif", textFont().family());
+        QSize size;
+        text->addResource(QTextDocument::ImageResource, QUrl("ladder"), rendered(svg.toUtf8(), size));
+        const int width = 640;
+        html.replace(begin, end + 6 - begin, QString("<img src=\"ladder\" width=\"%1\" height=\"%2\">").arg(width).arg(size.height() * width / std::max(1, size.width())));
+    }
+    // Rules that Qt's rich text does not read as a browser would.
+    html.replace("<table>", "<table cellpadding=\"3\" cellspacing=\"0\" width=\"100%\">");
+    html.remove("max-width:820px;margin:32px auto;padding:0 24px");
+    html.replace("class=\"n\"", "align=\"right\"");
+    text->setDefaultFont([] {
+        QFont font = textFont();
+        font.setPointSizeF(10);
+        return font;
+    }());
+    text->setHtml(html);
+    return text;
+}
+
+void printReport(const Document& document, const Question& question, const ReportParts& parts, const QString& path) {
+    QByteArray bytes;
+    {
+        QBuffer buffer(&bytes);
+        buffer.open(QIODevice::WriteOnly);
+        QPdfWriter writer(&buffer);
+        writer.setPageSize(QPageSize(QPageSize::A4));
+        writer.setPageMargins(QMarginsF(18, 18, 18, 18), QPageLayout::Millimeter);
+        writer.setTitle("Ibuki report");
+        const auto text = reportDocument(document, question, parts);
+        text->print(&writer);
+    }
+    writeFileAtomically(path.toStdString(), std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+}
+
+} // namespace ibuki

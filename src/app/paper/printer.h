@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The report as pages: the store's HTML laid out by Qt, its ladder drawn from the same SVG, printed to PDF.
+
+#include "store/paper/report.h"
+
+#include <QString>
+#include <memory>
+
+class QTextDocument;
+
+namespace ibuki {
+
+/// A document for preview and print; dark pages are never made.
+std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question, const ReportParts& parts);
+
+/// Writes an A4 PDF in place at once; throws InputError (file-not-writable).
+void printReport(const Document& document, const Question& question, const ReportParts& parts, const QString& path);
+
+} // namespace ibuki

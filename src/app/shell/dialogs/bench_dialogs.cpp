@@ -1,0 +1,271 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/dialogs/bench_dialogs.h"
+
+#include "app/shell/entity_form.h"
+#include "app/shell/theme.h"
+#include "app/shell/widgets.h"
+#include "core/domain/lookup.h"
+#include "core/record/study_setup.h"
+
+#include <QDialogButtonBox>
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+QDialogButtonBox* buttons(QDialog* dialog, const QString& acceptText) {
+    auto* box = new QDialogButtonBox;
+    auto* accept = box->addButton(acceptText, QDialogButtonBox::AcceptRole);
+    accept->setProperty("main", true);
+    accept->setObjectName("accept");
+    box->addButton("Leave", QDialogButtonBox::RejectRole);
+    QObject::connect(box, &QDialogButtonBox::accepted, dialog, &QDialog::accept);
+    QObject::connect(box, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
+    return box;
+}
+
+QPushButton* closeButton(QDialog* dialog) {
+    auto* close = new QPushButton("Close");
+    close->setProperty("main", true);
+    QObject::connect(close, &QPushButton::clicked, dialog, &QDialog::accept);
+    return close;
+}
+
+/// Runs what was changed on a bench through every question that rests on its runs.
+std::function<bool(Edit&)> reducingAgain(Session& session, Id<Bench> bench) {
+    return [&session, bench](Edit& edit) {
+        for (const Study* study : edit.document().where(&Study::bench, bench))
+            if (const Question* question = firstQuestion(edit.document(), study->id))
+                if (!session.reduceAgain(edit, question->id)) return false;
+        return true;
+    };
+}
+
+} // namespace
+
+NewBenchDialog::NewBenchDialog(Session& session, QWidget* parent)
+    : QDialog(parent), session_(session), name_(new QLineEdit), templates_(new QListWidget) {
+    setWindowTitle("Describe a bench");
+    resize(560, 420);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(cardTitle("Which layers does the heat cross?"));
+    layout->addWidget(quietLabel("Start from the nearest; layers can be added, changed and removed afterwards by opening them on the strip."));
+    auto* form = new QFormLayout;
+    name_->setAccessibleName("Name of the bench");
+    name_->setObjectName("Name of the bench");
+    name_->setPlaceholderText("for example node-2");
+    form->addRow("Name", name_);
+    layout->addLayout(form);
+    templates_->setAccessibleName("Template");
+    templates_->setObjectName("Template");
+    for (const BenchTemplateInfo& info : benchTemplates)
+        templates_->addItem(qtext(info.name) + ": " + qtext(info.what));
+    templates_->setCurrentRow(0);
+    layout->addWidget(templates_, 1);
+    layout->addWidget(buttons(this, "Describe it"));
+}
+
+void NewBenchDialog::accept() {
+    const QString name = name_->text().trimmed();
+    if (name.isEmpty()) {
+        markWrong(name_, true);
+        session_.post("A bench needs a name. Type one.");
+        name_->setFocus();
+        return;
+    }
+    Edit edit(session_.document(), "Describe " + name.toStdString());
+    const auto which = benchTemplates.at(static_cast<std::size_t>(std::max(0, templates_->currentRow()))).which;
+    const Id<Bench> bench = addBench(edit, which, name.toStdString());
+    if (!session_.perform(edit.finish())) return;
+    Selection selection;
+    selection.bench = bench;
+    session_.select(selection);
+    QDialog::accept();
+}
+
+BenchSheet::BenchSheet(Session& session, QWidget* parent) : QDialog(parent) {
+    setWindowTitle("Bench");
+    resize(520, 520);
+    auto* layout = new QVBoxLayout(this);
+    const Bench* bench = session.bench();
+    const Configuration* configuration = session.configuration();
+    if (!bench || !configuration) return;
+    layout->addWidget(cardTitle("What stays the same on this bench"));
+    auto* form = new QFormLayout;
+    layout->addLayout(form);
+    // Kept alive by the dialog: the fields' connections refer to the forms.
+    auto benchForm = std::make_shared<EntityForm<Bench>>(session, form, "bench");
+    benchForm->text("Name", &Bench::name);
+    auto rig = std::make_shared<EntityForm<Configuration>>(session, form, "bench");
+    rig->text("Cooler", &Configuration::cooler);
+    rig->choice("Fan", &Configuration::fan);
+    rig->text("Fan setting", &Configuration::fanNote);
+    rig->choice("Lid", &Configuration::lid);
+    rig->number("Temperature limit, °C", &Configuration::temperatureLimit);
+    rig->number("Power limit, W", &Configuration::powerLimit, 0, true);
+    rig->alsoDo(reducingAgain(session, bench->id));
+    benchForm->note("Remarks", &Bench::note);
+    benchForm->show(bench->id);
+    rig->show(configuration->id);
+    QObject::connect(this, &QObject::destroyed, [benchForm, rig] {});
+    layout->addWidget(quietLabel("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
+                             "it reduces this bench's runs again."));
+    auto* sensors = new QListWidget;
+    sensors->setAccessibleName("Sensors");
+    for (const Sensor* sensor : session.document().where(&Sensor::configuration, configuration->id))
+        sensors->addItem(qtext(roleName(sensor->role)) + " reads " + QString::fromStdString(sensor->reads));
+    layout->addWidget(quietLabel("Sensors"));
+    layout->addWidget(sensors, 1);
+    layout->addWidget(closeButton(this), 0, Qt::AlignRight);
+}
+
+LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
+    : QDialog(parent), session_(session), layer_(layer) {
+    setWindowTitle("Layer");
+    resize(480, 560);
+    auto* layout = new QVBoxLayout(this);
+    const Layer* shown = session.document().find(layer);
+    if (!shown) return;
+    layout->addWidget(cardTitle("Layer: " + QString::fromStdString(shown->name)));
+    auto* form = new QFormLayout;
+    layout->addLayout(form);
+    auto layerForm = std::make_shared<EntityForm<Layer>>(session, form, "layer");
+    layerForm->text("Name", &Layer::name);
+    std::shared_ptr<EntityForm<Site>> siteForm;
+    if (shown->site) {
+        siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
+        siteForm->choice("Site", &Site::kind);
+        siteForm->choice("Face towards the chip", &Site::lowerFace);
+        siteForm->choice("Face towards the cooler", &Site::upperFace);
+        siteForm->text("Finish", &Site::finish);
+        siteForm->number("Width, mm", &Site::width, 0, true);
+        siteForm->number("Length, mm", &Site::length, 0, true);
+        siteForm->number("Gap, mm", &Site::gap, 0);
+        siteForm->requiredNumber("How many alike", [](const Site& site) { return site.alike; },
+                                 [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
+        siteForm->flag("Open contacts beside it", &Site::exposedContacts);
+        siteForm->show(*shown->site);
+    } else if (shown->kind != LayerKind::room) {
+        layerForm->choice("Metal", &Layer::metal);
+        layerForm->number("Width, mm", &Layer::width, 0, true);
+        layerForm->number("Length, mm", &Layer::length, 0, true);
+        layerForm->number("Thickness, mm", &Layer::thickness, 0, true);
+        layerForm->number("Conductivity, W/(m·K)", &Layer::conductivity, 0, true);
+    }
+    layerForm->show(layer);
+    QObject::connect(this, &QObject::destroyed, [layerForm, siteForm] {});
+    if (shown->kind == LayerKind::room)
+        layout->addWidget(quietLabel("The room is the air at the cooler's intake."));
+    layout->addStretch(1);
+    auto* row = new QHBoxLayout;
+    if (shown->kind != LayerKind::room) {
+        auto* addInterface = new QPushButton("Add interface behind");
+        auto* addPlate = new QPushButton("Add layer behind");
+        connect(addInterface, &QPushButton::clicked, this, [this] { addBehind(LayerKind::interface); });
+        connect(addPlate, &QPushButton::clicked, this, [this] { addBehind(LayerKind::plate); });
+        row->addWidget(addInterface);
+        row->addWidget(addPlate);
+    }
+    if (shown->kind != LayerKind::room && shown->kind != LayerKind::chip) {
+        auto* remove = new QPushButton("Remove");
+        connect(remove, &QPushButton::clicked, this, &LayerSheet::removeThis);
+        row->addWidget(remove);
+    }
+    row->addStretch(1);
+    row->addWidget(closeButton(this));
+    layout->addLayout(row);
+}
+
+void LayerSheet::addBehind(LayerKind kind) {
+    const Layer* layer = session_.document().find(layer_);
+    if (!layer) return;
+    Edit edit(session_.document(), "Add a layer");
+    addLayer(edit, *layer, kind);
+    if (session_.perform(edit.finish())) accept();
+}
+
+void LayerSheet::removeThis() {
+    Edit edit(session_.document(), "Remove a layer");
+    removeLayer(edit, layer_);
+    if (session_.perform(edit.finish())) accept();
+}
+
+NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
+    : QDialog(parent), session_(session), name_(new QLineEdit), newMaterial_(new QLineEdit), materials_(new QListWidget) {
+    setWindowTitle("New study");
+    resize(560, 520);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(cardTitle("What is compared?"));
+    auto* form = new QFormLayout;
+    name_->setAccessibleName("Name of the study");
+    name_->setObjectName("Name of the study");
+    form->addRow("Name", name_);
+    layout->addLayout(form);
+    layout->addWidget(quietLabel("Tick the materials. One that is not on the shelf yet can be added here; describe it on Shelf."));
+    materials_->setAccessibleName("Materials");
+    materials_->setObjectName("Materials");
+    for (const auto& [id, material] : session.document().all<Material>()) {
+        auto* item = new QListWidgetItem(QString::fromStdString(material.name), materials_);
+        item->setData(Qt::UserRole, static_cast<qlonglong>(id.value));
+        item->setCheckState(Qt::Unchecked);
+    }
+    layout->addWidget(materials_, 1);
+    auto* row = new QHBoxLayout;
+    newMaterial_->setAccessibleName("Name of a new material");
+    newMaterial_->setObjectName("Name of a new material");
+    newMaterial_->setPlaceholderText("name of a new material");
+    auto* add = new QPushButton("Add material");
+    add->setObjectName("Add material");
+    add->setAutoDefault(false);
+    connect(add, &QPushButton::clicked, this, &NewStudyDialog::addMaterial);
+    row->addWidget(newMaterial_, 1);
+    row->addWidget(add);
+    layout->addLayout(row);
+    layout->addWidget(buttons(this, "Ask"));
+}
+
+void NewStudyDialog::addMaterial() {
+    const QString name = newMaterial_->text().trimmed();
+    if (name.isEmpty()) return;
+    auto* item = new QListWidgetItem(name, materials_);
+    item->setData(Qt::UserRole, qlonglong{0});
+    item->setCheckState(Qt::Checked);
+    newMaterial_->clear();
+    newMaterial_->setFocus();
+}
+
+void NewStudyDialog::accept() {
+    addMaterial(); // a name still in the field counts
+    const QString name = name_->text().trimmed();
+    if (name.isEmpty() || !session_.selection().bench) {
+        markWrong(name_, name.isEmpty());
+        session_.post(name.isEmpty() ? "A study needs a name. Type one." : "Describe a bench first.");
+        name_->setFocus();
+        return;
+    }
+    Edit edit(session_.document(), "Ask: " + name.toStdString());
+    std::vector<Id<Material>> chosen;
+    for (int i = 0; i < materials_->count(); ++i) {
+        const QListWidgetItem* item = materials_->item(i);
+        if (item->checkState() != Qt::Checked) continue;
+        Id<Material> id{item->data(Qt::UserRole).toLongLong()};
+        if (!id) {
+            Material material;
+            material.name = item->text().toStdString();
+            id = edit.add(material);
+        }
+        chosen.push_back(id);
+    }
+    const Id<Study> study = addStudy(edit, *session_.selection().bench, name.toStdString(), chosen);
+    if (!session_.perform(edit.finish())) return;
+    Selection selection = session_.selection();
+    selection.study = study;
+    selection.mount.reset();
+    session_.select(selection);
+    QDialog::accept();
+}
+
+} // namespace ibuki

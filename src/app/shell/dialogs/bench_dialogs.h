@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Sheets for the rig: a new bench from a layer template, the bench's own settings, one layer of its heat path,
+// a new study. Each performs undoable changes at once; closing keeps what was done.
+
+#include "app/shell/session.h"
+#include "core/record/bench_template.h"
+
+#include <QDialog>
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QListWidget;
+
+namespace ibuki {
+
+class NewBenchDialog : public QDialog {
+    Q_OBJECT
+
+public:
+    explicit NewBenchDialog(Session& session, QWidget* parent = nullptr);
+    void accept() override; ///< adds the bench and selects it
+
+private:
+    Session& session_;
+    QLineEdit* name_;
+    QListWidget* templates_;
+};
+
+class BenchSheet : public QDialog {
+    Q_OBJECT
+
+public:
+    explicit BenchSheet(Session& session, QWidget* parent = nullptr);
+};
+
+class LayerSheet : public QDialog {
+    Q_OBJECT
+
+public:
+    LayerSheet(Session& session, Id<Layer> layer, QWidget* parent = nullptr);
+
+private:
+    void addBehind(LayerKind kind);
+    void removeThis();
+
+    Session& session_;
+    Id<Layer> layer_;
+};
+
+class NewStudyDialog : public QDialog {
+    Q_OBJECT
+
+public:
+    explicit NewStudyDialog(Session& session, QWidget* parent = nullptr);
+    void accept() override; ///< adds the study, with materials that are new to the shelf, and selects it
+
+private:
+    void addMaterial();
+
+    Session& session_;
+    QLineEdit* name_;
+    QLineEdit* newMaterial_;
+    QListWidget* materials_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,214 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// A form on one domain value: each field shows a member and, when the user leaves it, performs one undoable
+// change of that member. Bad input keeps the field marked and the project unchanged, and says what is wrong.
+
+#include "app/shell/session.h"
+#include "core/domain/words.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFormLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QStyle>
+#include <functional>
+
+namespace ibuki {
+
+/// "3,5" and "3.5"; nothing for anything that is no number.
+std::optional<double> numberFrom(const QString& text);
+QString numberText(double value); ///< shortest form that reads back the same
+
+void markWrong(QLineEdit* field, bool wrong);
+
+/// A plain text box that tells when the focus has left it with another text.
+class NoteField : public QPlainTextEdit {
+    Q_OBJECT
+
+public:
+    explicit NoteField(int lines, QWidget* parent = nullptr);
+    void show(const QString& text);
+
+signals:
+    void edited(const QString& text);
+
+protected:
+    void focusOutEvent(QFocusEvent* event) override;
+
+private:
+    QString shown_;
+};
+
+template <class E> class EntityForm {
+public:
+    /// what: the word used in undo titles, "material". after: called inside the same action, for example to
+    /// reduce runs again; may be empty.
+    EntityForm(Session& session, QFormLayout* layout, std::string what)
+        : session_(session), layout_(layout), what_(std::move(what)) {}
+
+    QLineEdit* text(const QString& label, std::string E::*member) {
+        auto* field = addLine(label);
+        QObject::connect(field, &QLineEdit::editingFinished, field, [this, field, label, member] {
+            change(label, [&](E& entity) { entity.*member = field->text().trimmed().toStdString(); });
+        });
+        loaders_.push_back([field, member](const E& entity) { field->setText(QString::fromStdString(entity.*member)); });
+        return field;
+    }
+
+    void note(const QString& label, std::string E::*member, int lines = 2) {
+        auto* field = new NoteField(lines);
+        addRow(label, field);
+        QObject::connect(field, &NoteField::edited, field, [this, label, member](const QString& text) {
+            change(label, [&](E& entity) { entity.*member = text.toStdString(); });
+        });
+        loaders_.push_back([field, member](const E& entity) { field->show(QString::fromStdString(entity.*member)); });
+    }
+
+    /// Optional quantity; least: smallest value that makes sense, refused below it.
+    template <class Q>
+    QLineEdit* number(const QString& label, std::optional<Q> E::*member, double least = -1e300, bool above = false) {
+        auto* field = addLine(label);
+        field->setPlaceholderText("not stated");
+        QObject::connect(field, &QLineEdit::editingFinished, field, [=, this] {
+            const QString typed = field->text().trimmed();
+            const auto value = numberFrom(typed);
+            if (!typed.isEmpty() && !acceptable(field, label, value, least, above)) return;
+            markWrong(field, false);
+            change(label, [&](E& entity) {
+                entity.*member = value ? std::optional<Q>(Q{*value}) : std::optional<Q>();
+            });
+        });
+        loaders_.push_back([field, member](const E& entity) {
+            markWrong(field, false);
+            field->setText(entity.*member ? numberText(plain(*(entity.*member))) : QString());
+        });
+        return field;
+    }
+
+    /// A number that has to be there.
+    QLineEdit* requiredNumber(const QString& label, std::function<double(const E&)> get,
+                              std::function<void(E&, double)> set, double least, bool above, double most = 1e300) {
+        auto* field = addLine(label);
+        QObject::connect(field, &QLineEdit::editingFinished, field, [=, this] {
+            const auto value = numberFrom(field->text());
+            if (!acceptable(field, label, value, least, above, most)) return;
+            markWrong(field, false);
+            change(label, [&](E& entity) { set(entity, *value); });
+        });
+        loaders_.push_back([field, get](const E& entity) {
+            markWrong(field, false);
+            field->setText(numberText(get(entity)));
+        });
+        return field;
+    }
+
+    void date(const QString& label, std::optional<Instant> E::*member) {
+        auto* field = addLine(label);
+        field->setPlaceholderText("year-month-day");
+        QObject::connect(field, &QLineEdit::editingFinished, field, [=, this] {
+            const std::string typed = field->text().trimmed().toStdString();
+            const auto value = parseInstant(typed);
+            if (!typed.empty() && !value) {
+                markWrong(field, true);
+                session_.post(QString("%1: \"%2\" is no date. Write it as 2031-03-04.").arg(label, field->text()));
+                return;
+            }
+            markWrong(field, false);
+            change(label, [&](E& entity) { entity.*member = value; });
+        });
+        loaders_.push_back([field, member](const E& entity) {
+            markWrong(field, false);
+            const auto& value = entity.*member;
+            const bool dayOnly = value && value->ms % 86'400'000 == 0;
+            field->setText(!value ? QString() : QString::fromStdString(dayOnly ? dateText(*value) : dateTimeText(*value)));
+        });
+    }
+
+    template <class Enum> QComboBox* choice(const QString& label, Enum E::*member) {
+        auto* box = new QComboBox;
+        for (std::string_view item : Words<Enum>::all) box->addItem(QString::fromUtf8(item.data(), static_cast<int>(item.size())));
+        addRow(label, box);
+        QObject::connect(box, &QComboBox::activated, box, [this, label, member](int index) {
+            change(label, [&](E& entity) { entity.*member = static_cast<Enum>(index); });
+        });
+        loaders_.push_back([box, member](const E& entity) { box->setCurrentIndex(static_cast<int>(entity.*member)); });
+        return box;
+    }
+
+    QCheckBox* flag(const QString& label, bool E::*member) {
+        auto* box = new QCheckBox(label);
+        box->setAccessibleName(label);
+        layout_->addRow(QString(), box);
+        QObject::connect(box, &QCheckBox::clicked, box, [this, label, member](bool on) {
+            change(label, [&](E& entity) { entity.*member = on; });
+        });
+        loaders_.push_back([box, member](const E& entity) { box->setChecked(entity.*member); });
+        return box;
+    }
+
+    /// Runs inside every change of this form, before it is performed; false gives the change up.
+    void alsoDo(std::function<bool(Edit&)> after) { after_ = std::move(after); }
+
+    void show(std::optional<Id<E>> id) {
+        id_ = id;
+        const E* entity = session_.document().find(id);
+        if (!entity) return;
+        for (const auto& load : loaders_) load(*entity);
+    }
+    std::optional<Id<E>> shown() const { return id_; }
+
+private:
+    static double plain(double value) { return value; }
+    template <class Q> static double plain(const Q& quantity) { return quantity.value; }
+
+    QLineEdit* addLine(const QString& label) {
+        auto* field = new QLineEdit;
+        addRow(label, field);
+        return field;
+    }
+
+    void addRow(const QString& label, QWidget* field) {
+        field->setAccessibleName(label);
+        field->setObjectName(label);
+        auto* caption = new QLabel(label);
+        caption->setProperty("quiet", true);
+        caption->setBuddy(field);
+        layout_->addRow(caption, field);
+    }
+
+    bool acceptable(QLineEdit* field, const QString& label, const std::optional<double>& value, double least,
+                    bool above, double most = 1e300) {
+        const bool fits = value && (above ? *value > least : *value >= least) && *value < most;
+        if (fits) return true;
+        markWrong(field, true);
+        session_.post(!value ? QString("%1: \"%2\" is no number. Write digits, such as 1.5.").arg(label, field->text())
+                             : QString("%1: %2 is out of range. It must be %3 %4%5.")
+                                   .arg(label, numberText(*value), above ? "above" : "at least", numberText(least),
+                                        most < 1e299 ? QString(" and below %1").arg(numberText(most)) : QString()));
+        return false;
+    }
+
+    template <class Change> void change(const QString& label, Change&& apply) {
+        const E* entity = session_.document().find(id_);
+        if (!entity) return;
+        E changed = *entity;
+        apply(changed);
+        if (changed == *entity) return;
+        Edit edit(session_.document(), "Change " + label.toLower().toStdString() + " of " + what_);
+        edit.put(changed);
+        if (after_ && !after_(edit)) return;
+        session_.perform(edit.finish());
+    }
+
+    Session& session_;
+    QFormLayout* layout_;
+    std::string what_;
+    std::optional<Id<E>> id_;
+    std::vector<std::function<void(const E&)>> loaders_;
+    std::function<bool(Edit&)> after_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/job.h"
+
+namespace ibuki {
+
+JobRunner::JobRunner(QObject* parent) : QObject(parent) {}
+
+JobRunner::~JobRunner() {
+    worker_.request_stop();
+    if (worker_.joinable()) worker_.join();
+}
+
+int JobRunner::begin() {
+    worker_.request_stop();
+    if (worker_.joinable()) worker_.join();
+    running_ = true;
+    return ++ticket_;
+}
+
+void JobRunner::cancel() { worker_.request_stop(); }
+
+void JobRunner::report(int ticket, double share) {
+    QMetaObject::invokeMethod(
+        this,
+        [this, ticket, share] {
+            if (ticket == ticket_) emit progressed(share);
+        },
+        Qt::QueuedConnection);
+}
+
+bool JobRunner::finish(int ticket, bool stopped) {
+    if (ticket != ticket_) return false; // outdated by a newer job
+    running_ = false;
+    emit ended();
+    if (stopped) emit cancelled();
+    return !stopped;
+}
+
+} // namespace ibuki

@@ -1,0 +1,373 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/main_window.h"
+
+#include "app/bench/bench_view.h"
+#include "app/paper/paper_view.h"
+#include "app/question/question_view.h"
+#include "app/shelf/shelf_view.h"
+#include "app/shell/command_palette.h"
+#include "app/shell/dialogs/bench_dialogs.h"
+#include "app/shell/stage_bar.h"
+#include "app/shell/start_page.h"
+#include "app/shell/strip.h"
+#include "app/shell/tape.h"
+#include "app/shell/top_line.h"
+#include "app/shell/widgets.h"
+#include "app/verdict/verdict_view.h"
+#include "core/record/study_setup.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDir>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QMimeData>
+#include <QSettings>
+#include <QStackedWidget>
+#include <QStandardPaths>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+MainWindow::MainWindow(const QString& samplePath, QWidget* parent) : QMainWindow(parent), samplePath_(samplePath) {
+    setWindowTitle("Ibuki");
+    setAcceptDrops(true);
+    resize(1280, 800);
+    setMinimumSize(900, 600);
+    refresh_.setSingleShot(true);
+    connect(&refresh_, &QTimer::timeout, this, &MainWindow::refreshNow);
+    makeActions();
+    makeViews();
+    for (auto signal : {&Session::documentChanged, &Session::selectionChanged, &Session::projectChanged})
+        connect(&session_, signal, this, &MainWindow::refreshSoon);
+    connect(&session_, &Session::noticePosted, this, &MainWindow::showNotice);
+    refreshNow();
+}
+
+MainWindow::~MainWindow() {
+    // Views refer to the session, which as a member would go before the child widgets do.
+    delete takeCentralWidget();
+}
+
+QAction* MainWindow::addCommand(const QString& text, const QKeySequence& key, std::function<void()> what) {
+    auto* action = new QAction(text, this);
+    action->setShortcut(key);
+    connect(action, &QAction::triggered, this, std::move(what));
+    addAction(action);
+    commands_ << action;
+    return action;
+}
+
+void MainWindow::makeActions() {
+    new_ = addCommand("New project…", QKeySequence::New, [this] { newProject(); });
+    open_ = addCommand("Open project…", QKeySequence::Open, [this] { openProject(); });
+    demo_ = addCommand("Demo", {}, [this] { openDemo(); });
+    QAction* saveAside = addCommand("Save a copy…", QKeySequence::SaveAs, [this] { saveCopy(); });
+    QAction* closeIt = addCommand("Close project", QKeySequence::Close, [this] { session_.closeProject(); });
+    projectActions_ = {new_, open_, demo_, saveAside, closeIt};
+    benchActions_ = {addCommand("Describe a bench…", {}, [this] { newBench(); }),
+                     addCommand("Bench sheet…", QKeySequence("Ctrl+B"), [this] { benchSheet(); })};
+    studyActions_ = {addCommand("New study…", {}, [this] { newStudy(); }),
+                     addCommand("Duplicate study", {}, [this] { duplicateThisStudy(); }),
+                     addCommand("Close or reopen study", {}, [this] { closeThisStudy(); })};
+    const std::pair<const char*, Stage> stages[] = {{"Go to Question", Stage::question}, {"Go to Shelf", Stage::shelf},
+                                                    {"Go to Bench", Stage::bench},       {"Go to Verdict", Stage::verdict},
+                                                    {"Go to Paper", Stage::paper}};
+    int number = 0;
+    for (const auto& [text, stage] : stages)
+        addCommand(text, QKeySequence(QString("Ctrl+%1").arg(++number)), [this, stage = stage] { showStage(stage); });
+    addCommand("Bring in logs…", QKeySequence("Ctrl+I"), [this] {
+        showStage(Stage::bench);
+        bench_->chooseLogs();
+    });
+    for (const auto& [action, key] : {std::pair{session_.undoStack().createUndoAction(this, "Undo"), QKeySequence::Undo},
+                                      std::pair{session_.undoStack().createRedoAction(this, "Redo"), QKeySequence::Redo}}) {
+        action->setShortcuts(key);
+        addAction(action);
+        commands_ << action;
+    }
+    addCommand("Light or dark room", QKeySequence("Ctrl+L"), [this] { setLook(shade() == Shade::light ? Shade::dark : Shade::light, textScale_); });
+    addCommand("Larger text", QKeySequence::ZoomIn, [this] { setLook(shade(), std::min(2.0, textScale_ + 0.1)); });
+    addCommand("Smaller text", QKeySequence::ZoomOut, [this] { setLook(shade(), std::max(0.8, textScale_ - 0.1)); });
+    addCommand("Usual text", QKeySequence("Ctrl+0"), [this] { setLook(shade(), 1.0); });
+    addCommand("Find or do…", QKeySequence("Ctrl+K"), [this] {
+        auto* palette = new CommandPalette(commands_, this);
+        palette->setAttribute(Qt::WA_DeleteOnClose);
+        palette->open();
+    });
+    addCommand("Leave Ibuki", QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::makeViews() {
+    pages_ = new QStackedWidget;
+    pages_->addWidget(new StartPage(new_, open_, demo_));
+    work_ = new QWidget;
+    auto* layout = new QVBoxLayout(work_);
+    layout->setContentsMargins(0, 6, 0, 0);
+    layout->setSpacing(6);
+    top_ = new TopLine(session_, projectActions_, benchActions_, studyActions_);
+    strip_ = new Strip(session_);
+    tape_ = new Tape(session_);
+    stages_ = new StageBar({{"Question", "What is compared, and what matters"},
+                            {"Shelf", "Materials and lots"},
+                            {"Bench", "Logs, traces and reduced figures"},
+                            {"Verdict", "Who can be told apart from whom"},
+                            {"Paper", "The report and exports"}});
+    views_ = new QStackedWidget;
+    views_->addWidget(question_ = new QuestionView(session_));
+    views_->addWidget(shelf_ = new ShelfView(session_));
+    views_->addWidget(bench_ = new BenchView(session_));
+    views_->addWidget(verdict_ = new VerdictView(session_));
+    views_->addWidget(paper_ = new PaperView(session_));
+
+    noticeBar_ = new QFrame;
+    noticeBar_->setProperty("card", true);
+    auto* noticeLayout = new QHBoxLayout(noticeBar_);
+    noticeLayout->setContentsMargins(12, 4, 6, 4);
+    notice_ = new QLabel;
+    notice_->setWordWrap(true);
+    notice_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    notice_->setAccessibleName("Notice");
+    notice_->setObjectName("Notice");
+    auto* dismiss = button("Dismiss", "Esc");
+    dismiss->setProperty("quiet", true);
+    dismiss->setShortcut(Qt::Key_Escape);
+    connect(dismiss, &QPushButton::clicked, noticeBar_, &QWidget::hide);
+    noticeLayout->addWidget(notice_, 1);
+    noticeLayout->addWidget(dismiss);
+    noticeBar_->hide();
+
+    auto* topRows = new QVBoxLayout;
+    topRows->setContentsMargins(12, 0, 12, 0);
+    topRows->addWidget(top_);
+    topRows->addWidget(strip_);
+    layout->addLayout(topRows);
+    auto* middle = new QHBoxLayout;
+    middle->setContentsMargins(12, 0, 12, 0);
+    middle->addWidget(stages_);
+    middle->addWidget(views_, 1);
+    layout->addLayout(middle, 1);
+    layout->addWidget(tape_);
+    pages_->addWidget(work_);
+    auto* outer = new QWidget;
+    auto* outerLayout = new QVBoxLayout(outer);
+    outerLayout->setContentsMargins(0, 0, 0, 0);
+    outerLayout->setSpacing(0);
+    outerLayout->addWidget(noticeBar_);
+    outerLayout->addWidget(pages_, 1);
+    setCentralWidget(outer);
+    outer->installEventFilter(this);
+
+    connect(stages_, &StageBar::chosen, this, [this](int index) { showStage(static_cast<Stage>(index)); });
+    connect(strip_, &Strip::layerOpened, this, &MainWindow::openLayer);
+    connect(strip_, &Strip::benchWanted, this, &MainWindow::newBench);
+    connect(tape_, &Tape::mountOpened, this, &MainWindow::openMount);
+    connect(tape_, &Tape::slotOpened, this, &MainWindow::openSlot);
+    connect(question_, &QuestionView::benchWanted, this, &MainWindow::newBench);
+    connect(question_, &QuestionView::studyWanted, this, &MainWindow::newStudy);
+    connect(bench_, &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
+    connect(verdict_, &VerdictView::mountOpened, this, &MainWindow::openMount);
+}
+
+Stage MainWindow::stage() const { return static_cast<Stage>(views_->currentIndex()); }
+
+void MainWindow::showStage(Stage stage) {
+    views_->setCurrentIndex(static_cast<int>(stage));
+    stages_->setCurrent(static_cast<int>(stage));
+    refreshNow();
+}
+
+void MainWindow::refreshSoon() {
+    if (!refresh_.isActive()) refresh_.start(0);
+}
+
+void MainWindow::refreshNow() {
+    refresh_.stop();
+    pages_->setCurrentIndex(session_.isOpen() ? 1 : 0);
+    setWindowTitle(session_.isOpen() ? QFileInfo(session_.path()).completeBaseName() + " – Ibuki" : "Ibuki");
+    if (!session_.isOpen()) return;
+    top_->refresh();
+    switch (stage()) {
+    case Stage::question: question_->refresh(); break;
+    case Stage::shelf: shelf_->refresh(); break;
+    case Stage::bench: bench_->refresh(); break;
+    case Stage::verdict: verdict_->refresh(); break;
+    case Stage::paper: paper_->refresh(); break;
+    }
+}
+
+void MainWindow::showNotice(const QString& notice) {
+    notice_->setText(notice);
+    noticeBar_->show();
+}
+
+void MainWindow::newProject() {
+    QString path = QFileDialog::getSaveFileName(this, "New project", "bench.ibuki", "Ibuki projects (*.ibuki)");
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".ibuki")) path += ".ibuki";
+    if (!session_.createProject(path)) return;
+    remember();
+    showStage(Stage::question);
+    newBench();
+}
+
+void MainWindow::openProject() {
+    const QString path = QFileDialog::getOpenFileName(this, "Open project", {}, "Ibuki projects (*.ibuki);;All files (*)");
+    if (!path.isEmpty() && session_.openProject(path)) {
+        remember();
+        showStage(Stage::verdict);
+    }
+}
+
+bool MainWindow::openDemo(const QString& copyTo) {
+    QString path = copyTo;
+    if (path.isEmpty()) {
+        const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+        QDir().mkpath(folder);
+        path = folder + "/kittiwake.ibuki";
+    }
+    if (!QFileInfo::exists(path) && !QFile::copy(samplePath_, path)) {
+        session_.post("The demo project is not where it should be (" + samplePath_ + "). Build or install Ibuki again.");
+        return false;
+    }
+    QFile::setPermissions(path, QFile::permissions(path) | QFileDevice::WriteOwner);
+    if (!session_.openProject(path)) return false;
+    showStage(Stage::verdict);
+    return true;
+}
+
+void MainWindow::openLast() {
+    const QString last = QSettings().value("lastProject").toString();
+    if (last.isEmpty() || !QFileInfo::exists(last)) return;
+    if (session_.openProject(last)) showStage(Stage::verdict);
+}
+
+void MainWindow::saveCopy() {
+    if (!session_.isOpen()) return;
+    const QString path = QFileDialog::getSaveFileName(this, "Save a copy", QFileInfo(session_.path()).completeBaseName() + " copy.ibuki", "Ibuki projects (*.ibuki)");
+    if (!path.isEmpty() && session_.saveCopy(path)) session_.post("Copied to " + path);
+}
+
+void MainWindow::newBench() {
+    if (!session_.isOpen()) return;
+    auto* dialog = new NewBenchDialog(session_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+}
+
+void MainWindow::benchSheet() {
+    if (!session_.bench()) {
+        newBench();
+        return;
+    }
+    auto* sheet = new BenchSheet(session_, this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+}
+
+void MainWindow::newStudy() {
+    if (!session_.isOpen()) return;
+    auto* dialog = new NewStudyDialog(session_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+}
+
+void MainWindow::duplicateThisStudy() {
+    const Study* study = session_.study();
+    if (!study) return;
+    Edit edit(session_.document(), "Duplicate " + study->name);
+    Selection selection = session_.selection();
+    selection.study = duplicateStudy(edit, study->id);
+    selection.mount.reset();
+    if (session_.perform(edit.finish())) session_.select(selection);
+}
+
+void MainWindow::closeThisStudy() {
+    const Study* study = session_.study();
+    if (!study) return;
+    Study changed = *study;
+    const bool reopen = study->state == StudyState::closed;
+    changed.state = reopen ? StudyState::measuring : StudyState::closed;
+    Edit edit(session_.document(), (reopen ? "Reopen " : "Close ") + study->name);
+    edit.put(changed);
+    session_.perform(edit.finish());
+}
+
+void MainWindow::openLayer(Id<Layer> layer) {
+    auto* sheet = new LayerSheet(session_, layer, this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+}
+
+void MainWindow::openMount(Id<Mount> mount) {
+    session_.selectMount(mount);
+    if (stage() != Stage::verdict && stage() != Stage::shelf) showStage(Stage::bench);
+}
+
+void MainWindow::openSlot(Id<Slot> slot) {
+    Selection selection = session_.selection();
+    selection.slot = slot;
+    selection.mount.reset();
+    session_.select(selection);
+    showStage(Stage::bench);
+}
+
+void MainWindow::setLook(Shade wanted, double textScale) {
+    textScale_ = textScale;
+    applyTheme(*qApp, wanted, textScale);
+    QSettings settings;
+    settings.setValue("dark", wanted == Shade::dark);
+    settings.setValue("textScale", textScale);
+    // Fonts set once on a label do not follow: the window is built anew around the same session.
+    const Stage here = stage();
+    auto* old = takeCentralWidget();
+    old->removeEventFilter(this);
+    old->deleteLater();
+    makeViews();
+    showStage(here);
+    tape_->showEnd();
+}
+
+void MainWindow::remember() const { QSettings().setValue("lastProject", session_.path()); }
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) files << url.toLocalFile();
+    if (files.isEmpty()) return;
+    event->acceptProposedAction();
+    if (files.size() == 1 && files.front().endsWith(".ibuki")) {
+        if (session_.openProject(files.front())) remember();
+        return;
+    }
+    if (!session_.isOpen()) {
+        session_.post("Logs need a project to belong to. Make or open one first.");
+        return;
+    }
+    showStage(Stage::bench);
+    bench_->bringIn(files);
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    QSettings settings;
+    settings.setValue("geometry", saveGeometry());
+    settings.setValue("stage", static_cast<int>(stage()));
+    if (session_.isOpen()) remember();
+    event->accept();
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::Paint && !painted_) {
+        painted_ = true;
+        QTimer::singleShot(0, this, &MainWindow::firstPainted); // after this paint has been carried out
+    }
+    return QMainWindow::eventFilter(watched, event);
+}
+
+} // namespace ibuki

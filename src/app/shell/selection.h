@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// What the window is about right now; one value for strip, tape and every view.
+
+#include "core/domain/document.h"
+
+namespace ibuki {
+
+struct Selection {
+    std::optional<Id<Bench>> bench;
+    std::optional<Id<Study>> study;
+    std::optional<Id<Mount>> mount;
+    std::optional<Id<Slot>> slot; ///< a planned tile; then no mount is selected
+    std::optional<Id<Material>> material;
+    std::optional<std::size_t> pair; ///< index into the comparison's pairs
+    bool operator==(const Selection&) const = default;
+};
+
+/// The selection with everything that is no longer in the document left out, and a bench and study chosen when
+/// there are any.
+Selection valid(Selection selection, const Document& document);
+
+} // namespace ibuki

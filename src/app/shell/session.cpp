@@ -1,0 +1,172 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/session.h"
+
+#include "core/domain/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+#include "core/reduce/reduce.h"
+
+#include <QUndoCommand>
+
+namespace ibuki {
+
+/// One user action on the undo stack. The action itself has been applied before it is pushed.
+class ProjectCommand : public QUndoCommand {
+public:
+    ProjectCommand(Session& session, ChangeSet set)
+        : QUndoCommand(QString::fromStdString(set.title)), session_(session), set_(std::move(set)) {}
+
+    void redo() override {
+        if (!applied_ && !session_.apply(set_, {}, Direction::redo)) setObsolete(true);
+        applied_ = true;
+    }
+    void undo() override {
+        if (!session_.apply(inverse(set_), {}, Direction::undo)) setObsolete(true);
+        applied_ = false;
+    }
+
+private:
+    Session& session_;
+    ChangeSet set_;
+    bool applied_ = true;
+};
+
+Session::Session(QObject* parent) : QObject(parent) {}
+Session::~Session() = default;
+
+QString Session::path() const { return project_ ? QString::fromStdString(project_->path().string()) : QString(); }
+const Document& Session::document() const { return project_ ? project_->document() : empty_; }
+const Study* Session::study() const { return document().find(selection_.study); }
+const Bench* Session::bench() const { return document().find(selection_.bench); }
+const Mount* Session::mount() const { return document().find(selection_.mount); }
+
+const Question* Session::question() const {
+    return selection_.study ? firstQuestion(document(), *selection_.study) : nullptr;
+}
+
+const Configuration* Session::configuration() const {
+    return selection_.bench ? currentConfiguration(document(), *selection_.bench) : nullptr;
+}
+
+void Session::take(Project project) {
+    undo_.clear();
+    project_ = std::move(project);
+    selection_ = valid({}, document());
+    emit projectChanged();
+    emit documentChanged();
+    emit selectionChanged();
+}
+
+bool Session::openProject(const QString& path) {
+    if (project_ && path == this->path()) return true;
+    try {
+        take(Project::open(path.toStdString()));
+        return true;
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+}
+
+bool Session::createProject(const QString& path) {
+    try {
+        take(Project::create(path.toStdString()));
+        return true;
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+}
+
+void Session::closeProject() {
+    undo_.clear();
+    project_.reset();
+    selection_ = {};
+    emit projectChanged();
+    emit documentChanged();
+    emit selectionChanged();
+}
+
+bool Session::saveCopy(const QString& path) {
+    if (!project_) return false;
+    try {
+        project_->saveCopy(path.toStdString());
+        return true;
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+}
+
+bool Session::apply(const ChangeSet& set, std::span<const RecordingData> recordings, Direction direction) {
+    if (!project_) return false;
+    try {
+        project_->apply(set, recordings, direction);
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+    const Selection still = valid(selection_, document());
+    const bool moved = still != selection_;
+    selection_ = still;
+    emit documentChanged();
+    if (moved) emit selectionChanged();
+    return true;
+}
+
+bool Session::perform(const ChangeSet& set, std::vector<RecordingData> recordings) {
+    if (set.empty()) return true;
+    if (!apply(set, recordings, Direction::forward)) return false;
+    undo_.push(new ProjectCommand(*this, set));
+    return true;
+}
+
+std::optional<Trace> Session::trace(Id<Recording> recording) {
+    if (!project_) return std::nullopt;
+    try {
+        return project_->loadTrace(recording);
+    } catch (const InputError& error) {
+        post(error);
+        return std::nullopt;
+    }
+}
+
+bool Session::reduceAgain(Edit& edit, Id<Question> id) {
+    const Question* question = edit.document().find(id);
+    if (!question) return false;
+    std::vector<RunReduction> fresh;
+    for (const Slot* slot : slotsOf(edit.document(), question->study)) {
+        if (!slot->mount) continue;
+        for (const Run* run : runsOf(edit.document(), *slot->mount)) {
+            const auto samples = trace(run->recording);
+            if (!samples) return false;
+            for (const auto& [key, stored] : edit.document().all<RunReduction>()) {
+                if (stored.run != run->id) continue;
+                fresh.push_back({key, run->id, reduce(*samples, settingsFor(edit.document(), *run, question))});
+            }
+        }
+    }
+    for (const RunReduction& reduction : fresh) edit.put(reduction);
+    return true;
+}
+
+void Session::select(const Selection& selection) {
+    const Selection next = valid(selection, document());
+    if (next == selection_) return;
+    selection_ = next;
+    emit selectionChanged();
+}
+
+void Session::selectMount(Id<Mount> mount) {
+    Selection next = selection_;
+    next.mount = mount;
+    next.slot.reset();
+    if (const Question* asked = question())
+        if (const Material* material = materialAt(document(), mount, asked->site)) next.material = material->id;
+    select(next);
+}
+
+void Session::post(const QString& notice) { emit noticePosted(notice); }
+void Session::post(const InputError& error) { post(QString::fromStdString(sentence(error))); }
+
+} // namespace ibuki

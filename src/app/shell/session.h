@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The open project as the window sees it: the document, the undo stack, the shared selection and the notice
+// line. Every change goes through perform(); views never write.
+
+#include "app/shell/selection.h"
+#include "core/domain/input_error.h"
+#include "store/project/project.h"
+
+#include <QObject>
+#include <QUndoStack>
+#include <memory>
+
+namespace ibuki {
+
+class Session : public QObject {
+    Q_OBJECT
+
+public:
+    explicit Session(QObject* parent = nullptr);
+    ~Session() override;
+
+    bool isOpen() const { return project_.has_value(); }
+    QString path() const;
+    const Document& document() const; ///< empty when nothing is open
+    const Selection& selection() const { return selection_; }
+    QUndoStack& undoStack() { return undo_; }
+
+    const Study* study() const;
+    const Question* question() const; ///< of the selected study
+    const Bench* bench() const;
+    const Configuration* configuration() const; ///< of the selected bench
+    const Mount* mount() const;
+
+    /// Both answer false and post a notice when it cannot be done; the project open before stays open.
+    bool openProject(const QString& path);
+    bool createProject(const QString& path);
+    void closeProject();
+    bool saveCopy(const QString& path);
+
+    /// Applies one user action and puts it on the undo stack; false with a notice when it failed.
+    bool perform(const ChangeSet& set, std::vector<RecordingData> recordings = {});
+
+    /// nullopt with a notice when the channels cannot be read.
+    std::optional<Trace> trace(Id<Recording> recording);
+
+    /// Reduces again every run of the question's mounts that `edit` leaves behind; part of the same action.
+    bool reduceAgain(Edit& edit, Id<Question> question);
+
+    void select(const Selection& selection);
+    void selectMount(Id<Mount> mount);
+    void post(const QString& notice); ///< one sentence for the notice line
+    void post(const InputError& error);
+
+signals:
+    void projectChanged();   ///< another project, or none
+    void documentChanged();
+    void selectionChanged();
+    void noticePosted(const QString& notice);
+
+private:
+    friend class ProjectCommand;
+    bool apply(const ChangeSet& set, std::span<const RecordingData> recordings, Direction direction);
+    void take(Project project);
+
+    std::optional<Project> project_;
+    Document empty_;
+    Selection selection_;
+    QUndoStack undo_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,183 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/tape.h"
+
+#include "app/shell/class_mark_painter.h"
+#include "app/shell/session.h"
+#include "app/shell/theme.h"
+
+#include <QHelpEvent>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QScrollBar>
+#include <QToolTip>
+#include <QWheelEvent>
+
+namespace ibuki {
+
+Tape::Tape(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), scroll_(new QScrollBar(Qt::Horizontal, this)) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName("Tape: the bench's record");
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    scroll_->setFocusPolicy(Qt::NoFocus);
+    connect(scroll_, &QScrollBar::valueChanged, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::documentChanged, this, &Tape::refresh);
+    connect(&session_, &Session::selectionChanged, this, &Tape::refresh);
+    connect(&session_, &Session::projectChanged, this, &Tape::showEnd);
+    refresh();
+}
+
+double Tape::dayHeight() const { return fontMetrics().height() + 4.0; }
+QSize Tape::sizeHint() const { return {900, static_cast<int>(dayHeight()) + 3 * fontMetrics().height() + 38}; }
+
+TapeLayout Tape::layout() const {
+    const double tileWidth = fontMetrics().horizontalAdvance("Driftwood 52 10");
+    TapeLayout at = layoutTape(tiles_, tileWidth, height() - 14.0, dayHeight());
+    for (QRectF& rect : at.rects) rect.translate(-scroll_->value(), 0);
+    for (TapeNotch& notch : at.notches) notch.x -= scroll_->value();
+    return at;
+}
+
+void Tape::refresh() {
+    tiles_ = tapeTiles(session_.document(), session_.selection().bench, session_.selection().study);
+    focused_ = std::clamp(focused_, 0, std::max(0, static_cast<int>(tiles_.size()) - 1));
+    for (std::size_t i = 0; i < tiles_.size(); ++i)
+        if (isSelected(tiles_[i])) focused_ = static_cast<int>(i);
+    updateScroll();
+    update();
+}
+
+void Tape::updateScroll() {
+    scroll_->setGeometry(0, height() - 12, width(), 12);
+    const int range = std::max(0, static_cast<int>(layout().width) - width());
+    scroll_->setPageStep(width());
+    scroll_->setRange(0, range);
+    scroll_->setVisible(range > 0);
+}
+
+void Tape::showEnd() {
+    refresh();
+    scroll_->setValue(scroll_->maximum());
+}
+
+bool Tape::isSelected(const TapeTile& tile) const {
+    const Selection& selection = session_.selection();
+    return (tile.mount && tile.mount == selection.mount) || (tile.slot && tile.slot == selection.slot);
+}
+
+void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
+    const TapeTile& tile = tiles_[static_cast<std::size_t>(index)];
+    const Colours& c = colours();
+    const bool planned = tile.state == TileState::planned || tile.state == TileState::next;
+    painter.setOpacity(tile.otherStudy && !planned ? 0.55 : 1.0);
+    painter.setBrush(planned ? QBrush(Qt::NoBrush) : QBrush(c.sheet));
+    const bool selected = isSelected(tile);
+    painter.setPen(QPen(selected ? c.ink : tile.state == TileState::next ? c.ink : c.line, selected ? 2.5 : 1.2,
+                        planned ? Qt::DashLine : Qt::SolidLine));
+    painter.drawRoundedRect(rect.adjusted(1, 1, -1, -1), 4, 4);
+    if (hasFocus() && index == focused_) {
+        painter.setPen(QPen(c.cold, 1.5, Qt::DotLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRoundedRect(rect.adjusted(4, 4, -4, -4), 3, 3);
+    }
+    const QRectF words = rect.adjusted(8, 5, -6, -5);
+    painter.setPen(tile.state == TileState::rejected ? c.quiet : c.ink);
+    painter.setFont(textFont(0.9, QFont::Medium));
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignTop,
+                     painter.fontMetrics().elidedText(tile.title, Qt::ElideRight, static_cast<int>(words.width())));
+    painter.setFont(textFont(0.9));
+    painter.setPen(planned || tile.state == TileState::rejected ? c.quiet : c.ink);
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignBottom, tile.state == TileState::rejected ? "rejected" : tile.value);
+    const double markY = rect.center().y();
+    if (tile.kind) paintClassMark(painter, *tile.kind, {words.left() + 5, markY}, 4.5, c.quiet);
+    if (tile.isCheck) {
+        painter.setPen(c.quiet);
+        painter.drawText(QRectF(words.left() + 26, markY - 10, words.width() - 26, 20), Qt::AlignLeft | Qt::AlignVCenter, "check");
+    }
+    if (tile.limitBound) { // a flat top: the temperature could not rise
+        painter.setPen(QPen(c.hot, 2));
+        painter.drawLine(QPointF(rect.left() + 6, rect.top() + 2), QPointF(rect.right() - 6, rect.top() + 2));
+    }
+    if (tile.state == TileState::rejected) {
+        painter.setPen(QPen(c.quiet, 1.2));
+        painter.drawLine(rect.bottomLeft() + QPointF(6, -6), rect.topRight() + QPointF(-6, 6));
+    }
+    painter.setOpacity(1);
+}
+
+void Tape::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.fillRect(rect(), colours().band);
+    if (tiles_.empty()) {
+        painter.setFont(textFont());
+        painter.setPen(colours().quiet);
+        painter.drawText(rect(), Qt::AlignCenter, "The tape: mounts appear here in the order in which they were made.");
+        return;
+    }
+    const TapeLayout at = layout();
+    painter.setFont(textFont(0.85));
+    for (const TapeNotch& notch : at.notches) {
+        painter.setPen(QPen(colours().quiet, 1.5));
+        painter.drawLine(QPointF(notch.x, 4), QPointF(notch.x, height() - 18));
+        painter.drawText(QRectF(notch.x + 5, 2, 200, dayHeight()), Qt::AlignLeft | Qt::AlignVCenter, notch.text);
+    }
+    for (std::size_t i = 0; i < at.rects.size(); ++i)
+        if (at.rects[i].right() > 0 && at.rects[i].left() < width()) paintTile(painter, at.rects[i], static_cast<int>(i));
+}
+
+void Tape::open(int tile) {
+    if (tile < 0 || tile >= static_cast<int>(tiles_.size())) return;
+    focused_ = tile;
+    const TapeTile& at = tiles_[static_cast<std::size_t>(tile)];
+    if (at.mount) emit mountOpened(*at.mount);
+    else if (at.slot) emit slotOpened(*at.slot);
+}
+
+void Tape::bringIntoView(int tile) {
+    const TapeLayout at = layout();
+    if (tile < 0 || tile >= static_cast<int>(at.rects.size())) return;
+    const QRectF& rect = at.rects[static_cast<std::size_t>(tile)];
+    if (rect.left() < 0) scroll_->setValue(scroll_->value() + static_cast<int>(rect.left()) - 20);
+    if (rect.right() > width()) scroll_->setValue(scroll_->value() + static_cast<int>(rect.right()) - width() + 20);
+}
+
+void Tape::mousePressEvent(QMouseEvent* event) {
+    if (event->button() == Qt::LeftButton) open(layout().tileAt(event->position().x(), event->position().y()));
+    update();
+}
+
+void Tape::keyPressEvent(QKeyEvent* event) {
+    const int last = static_cast<int>(tiles_.size()) - 1;
+    switch (event->key()) {
+    case Qt::Key_Left: focused_ = std::max(0, focused_ - 1); break;
+    case Qt::Key_Right: focused_ = std::min(std::max(0, last), focused_ + 1); break;
+    case Qt::Key_Home: focused_ = 0; break;
+    case Qt::Key_End: focused_ = std::max(0, last); break;
+    case Qt::Key_Return:
+    case Qt::Key_Enter: open(focused_); return;
+    default: QWidget::keyPressEvent(event); return;
+    }
+    bringIntoView(focused_);
+    update();
+}
+
+void Tape::wheelEvent(QWheelEvent* event) {
+    const QPoint turn = event->angleDelta();
+    scroll_->setValue(scroll_->value() - (turn.x() != 0 ? turn.x() : turn.y()));
+}
+
+void Tape::resizeEvent(QResizeEvent*) { updateScroll(); }
+
+bool Tape::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip) {
+        auto* help = static_cast<QHelpEvent*>(event);
+        const int tile = layout().tileAt(help->pos().x(), help->pos().y());
+        QToolTip::showText(help->globalPos(), tile < 0 ? QString() : tiles_[static_cast<std::size_t>(tile)].detail);
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+} // namespace ibuki

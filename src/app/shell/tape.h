@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shell/tape_layout.h"
+
+#include <QWidget>
+
+class QScrollBar;
+
+namespace ibuki {
+
+class Session;
+
+/// The bench's record along the bottom of the window. Arrow keys walk, Enter or a click selects a tile
+/// everywhere; the wheel moves along.
+class Tape : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit Tape(Session& session, QWidget* parent = nullptr);
+
+    void refresh();
+    const std::vector<TapeTile>& tiles() const { return tiles_; }
+    QSize sizeHint() const override;
+    void showEnd(); ///< scrolls to what to do next
+
+signals:
+    void mountOpened(Id<Mount> mount);
+    void slotOpened(Id<Slot> slot);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    bool event(QEvent* event) override;
+
+private:
+    TapeLayout layout() const;
+    double dayHeight() const;
+    void open(int tile);
+    void bringIntoView(int tile);
+    void paintTile(QPainter& painter, const QRectF& rect, int index) const;
+    bool isSelected(const TapeTile& tile) const;
+    void updateScroll();
+
+    Session& session_;
+    std::vector<TapeTile> tiles_;
+    QScrollBar* scroll_;
+    int focused_ = 0;
+};
+
+} // namespace ibuki

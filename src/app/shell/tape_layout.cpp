@@ -1,0 +1,115 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/tape_layout.h"
+
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+
+namespace ibuki {
+namespace {
+
+QString dayText(const std::optional<Instant>& at) {
+    if (!at) return "no date";
+    return QString::fromStdString(weekdayText(*at) + " " + dateText(*at));
+}
+
+const LoadReduction* figuresOf(const Document& document, const Mount& mount) {
+    const auto runs = runsOf(document, mount.id);
+    if (runs.empty()) return nullptr;
+    const Reduction* reduction = reductionOf(document, runs.front()->id);
+    return reduction ? loadOf(*reduction, *runs.front()) : nullptr;
+}
+
+void addFigure(TapeTile& tile, const Document& document, const Mount& mount, const Question* question) {
+    const LoadReduction* load = figuresOf(document, mount);
+    if (!load) {
+        tile.value = "no run";
+        return;
+    }
+    tile.limitBound = load->limit.bound;
+    Question asked;
+    const auto response = responseOf(*load, question ? *question : asked);
+    if (!response) {
+        tile.value = "no figure";
+        return;
+    }
+    const bool kelvin = responseUnit(question ? *question : asked) == "K";
+    tile.value = QString("%1%2 %3").arg(tile.limitBound ? "≥ " : "Δ ").arg(*response, 0, 'f', kelvin ? 1 : 3).arg(kelvin ? "K" : "K/W");
+}
+
+TapeTile mountTile(const Document& document, const Mount& mount, std::optional<Id<Study>> study) {
+    TapeTile tile;
+    tile.mount = mount.id;
+    tile.title = QString::fromStdString(mount.name);
+    tile.day = dayText(mount.at);
+    tile.state = mount.rejected ? TileState::rejected : TileState::done;
+    const Slot* slot = study ? slotOf(document, *study, mount.id) : nullptr;
+    const Question* question = study ? firstQuestion(document, *study) : nullptr;
+    tile.otherStudy = !slot;
+    tile.isCheck = slot && slot->kind == SlotKind::checkMount;
+    if (question)
+        if (const Material* material = materialAt(document, mount.id, question->site)) tile.kind = material->kind;
+    addFigure(tile, document, mount, question);
+    tile.detail = tile.title;
+    if (mount.at) tile.detail += QString(", %1%2").arg(QString::fromStdString(dateTimeText(*mount.at)), mount.atAssumed ? " (assumed)" : "");
+    if (mount.rejected) tile.detail += ", rejected: " + QString::fromStdString(mount.reason);
+    if (tile.limitBound) tile.detail += ", at the temperature limit";
+    return tile;
+}
+
+TapeTile plannedTile(const Document& document, const Slot& slot, bool first) {
+    TapeTile tile;
+    tile.slot = slot.id;
+    const Level* level = document.find(slot.level);
+    tile.isCheck = slot.kind == SlotKind::checkMount;
+    tile.title = level ? QString::fromStdString(level->name) : QString("mount");
+    if (tile.isCheck) tile.title = "Check";
+    if (const Material* material = level ? document.find(level->material) : nullptr) tile.kind = material->kind;
+    tile.value = first ? "next" : "planned";
+    tile.day = slot.plannedFor ? dayText(slot.plannedFor) : QString("planned");
+    tile.state = first ? TileState::next : TileState::planned;
+    tile.detail = tile.title + (first ? ": what to do next" : ": planned");
+    return tile;
+}
+
+} // namespace
+
+std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
+                                std::optional<Id<Study>> study) {
+    std::vector<TapeTile> tiles;
+    if (!bench) return tiles;
+    for (const Mount* mount : mountsOf(document, *bench)) tiles.push_back(mountTile(document, *mount, study));
+    if (!study) return tiles;
+    bool first = true;
+    for (const Slot* slot : slotsOf(document, *study)) {
+        if (slot->mount || !slot->skippedBecause.empty()) continue;
+        tiles.push_back(plannedTile(document, *slot, first));
+        first = false;
+    }
+    return tiles;
+}
+
+int TapeLayout::tileAt(double x, double y) const {
+    for (std::size_t i = 0; i < rects.size(); ++i)
+        if (rects[i].contains(x, y)) return static_cast<int>(i);
+    return -1;
+}
+
+TapeLayout layoutTape(const std::vector<TapeTile>& tiles, double tileWidth, double height, double dayHeight) {
+    TapeLayout layout;
+    double x = 8;
+    QString day;
+    for (const TapeTile& tile : tiles) {
+        if (tile.day != day) {
+            if (!layout.rects.empty()) x += 10;
+            layout.notches.push_back({x, tile.day});
+            x += 8;
+            day = tile.day;
+        }
+        layout.rects.emplace_back(x, dayHeight, tileWidth, height - dayHeight - 6);
+        x += tileWidth + 6;
+    }
+    layout.width = x + 8;
+    return layout;
+}
+
+} // namespace ibuki

@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The bench's record as plain values: tiles in order, days as notches, and where each stands. Order, not time,
+// sets the width.
+
+#include "core/domain/document.h"
+
+#include <QRectF>
+#include <QString>
+#include <vector>
+
+namespace ibuki {
+
+enum class TileState { done, rejected, planned, next };
+
+struct TapeTile {
+    std::optional<Id<Mount>> mount;
+    std::optional<Id<Slot>> slot;
+    QString title;
+    QString value;   ///< "Δ 45.2 K", "plan"
+    QString day;     ///< "Tue 2031-03-04"; tiles of one day stand together
+    QString detail;  ///< for the tool tip
+    TileState state = TileState::done;
+    bool isCheck = false;
+    bool limitBound = false;
+    bool otherStudy = false;
+    std::optional<MaterialClass> kind;
+};
+
+/// Mounts of the bench in the order of its record, then the study's planned slots; the first planned one is
+/// what to do next.
+std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
+                                std::optional<Id<Study>> study);
+
+struct TapeNotch {
+    double x = 0;
+    QString text;
+};
+
+struct TapeLayout {
+    std::vector<QRectF> rects; ///< one a tile
+    std::vector<TapeNotch> notches;
+    double width = 0;
+    int tileAt(double x, double y) const; ///< −1: none
+};
+
+TapeLayout layoutTape(const std::vector<TapeTile>& tiles, double tileWidth, double height, double dayHeight);
+
+} // namespace ibuki

@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/widgets.h"
+
+#include "app/shell/theme.h"
+
+#include <QLayout>
+#include <QScrollArea>
+
+namespace ibuki {
+
+QFrame* card(QLayout* inside) {
+    auto* frame = new QFrame;
+    frame->setProperty("card", true);
+    frame->setLayout(inside);
+    return frame;
+}
+
+QLabel* cardTitle(const QString& text) {
+    auto* label = new QLabel(text);
+    label->setFont(textFont(1.15, QFont::DemiBold));
+    label->setWordWrap(true);
+    return label;
+}
+
+QLabel* quietLabel(const QString& text) {
+    auto* label = new QLabel(text);
+    label->setProperty("quiet", true);
+    label->setWordWrap(true);
+    return label;
+}
+
+QScrollArea* scrolled(QLayout* inside) {
+    auto* widget = new QWidget;
+    widget->setLayout(inside);
+    auto* scroll = new QScrollArea;
+    scroll->setWidgetResizable(true);
+    scroll->setWidget(widget);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    return scroll;
+}
+
+QPushButton* button(const QString& text, const QString& toolTip, bool main) {
+    auto* made = new QPushButton(text);
+    made->setObjectName(text);
+    made->setToolTip(toolTip);
+    if (main) made->setProperty("main", true);
+    return made;
+}
+
+} // namespace ibuki

@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Small pieces that every view is built from.
+
+#include <QFrame>
+#include <QLabel>
+#include <QPushButton>
+#include <QString>
+#include <string_view>
+
+class QLayout;
+class QScrollArea;
+
+namespace ibuki {
+
+inline QString qtext(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<int>(text.size())); }
+inline QString qtext(const std::string& text) { return QString::fromStdString(text); }
+
+QFrame* card(QLayout* inside);
+QLabel* cardTitle(const QString& text);
+QLabel* quietLabel(const QString& text = {}); ///< wraps
+QScrollArea* scrolled(QLayout* inside);
+
+/// A button with an accessible name and, when given, its key in the tool tip.
+QPushButton* button(const QString& text, const QString& toolTip = {}, bool main = false);
+
+} // namespace ibuki

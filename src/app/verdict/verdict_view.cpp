@@ -1,0 +1,125 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/verdict/verdict_view.h"
+
+#include "app/shell/theme.h"
+#include "app/shell/widgets.h"
+#include "app/verdict/ladder.h"
+#include "core/evidence/response.h"
+#include "store/paper/report.h"
+
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+/// A mark of its own for each kind of sentence; never colour alone.
+QString kindMark(SentenceKind kind) {
+    switch (kind) {
+    case SentenceKind::settled: return "✓  ";
+    case SentenceKind::practical: return "≈  ";
+    case SentenceKind::open: return "…  ";
+    case SentenceKind::caveat: return "▸  ";
+    }
+    return {};
+}
+
+QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_view unit) {
+    const PairComparison& pair = comparison.pairs[index];
+    if (!pair.ci) return {};
+    const int decimals = unit == "K" ? 2 : 5;
+    const QString p = *pair.pAdjusted < 1e-4 ? QString("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
+    return QString("%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9 degrees of freedom, from %10 and %11 mounts.")
+        .arg(qtext(comparison.groups[pair.a].name), qtext(comparison.groups[pair.b].name))
+        .arg(*pair.difference, 0, 'f', decimals)
+        .arg(qtext(unit))
+        .arg(100 * comparison.options.confidence, 0, 'f', 0)
+        .arg(pair.ci->lo, 0, 'f', decimals)
+        .arg(pair.ci->hi, 0, 'f', decimals)
+        .arg(p)
+        .arg(comparison.df, 0, 'f', 0)
+        .arg(comparison.groups[pair.a].mounts)
+        .arg(comparison.groups[pair.b].mounts);
+}
+
+} // namespace
+
+VerdictView::VerdictView(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), evidence_(std::make_unique<Evidence>()), title_(cardTitle({})), legend_(quietLabel()), evidenceText_(quietLabel()),
+      ladder_(new Ladder), sentences_(new QListWidget) {
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    auto* left = new QVBoxLayout;
+    left->setContentsMargins(14, 10, 14, 10);
+    left->addWidget(title_);
+    left->addWidget(ladder_, 1);
+    left->addWidget(legend_);
+    layout->addWidget(card(left), 5);
+    auto* right = new QVBoxLayout;
+    right->setContentsMargins(14, 10, 14, 10);
+    right->addWidget(cardTitle("What these mounts can bear"));
+    sentences_->setWordWrap(true);
+    sentences_->setAccessibleName("Verdict in sentences");
+    sentences_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    sentences_->setResizeMode(QListView::Adjust);
+    sentences_->setSpacing(2);
+    right->addWidget(sentences_, 1);
+    right->addWidget(evidenceText_);
+    layout->addWidget(card(right), 3);
+    legend_->setText("○ one mount   ▬ mean and its interval   bracket: not told apart, which does not mean equal   "
+                     "●–● the same within the margin   shaded: the margin from the best");
+    connect(ladder_, &Ladder::mountMeant, this, &VerdictView::meanMount);
+    connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
+        const bool hasPair = item && item->data(Qt::UserRole).isValid();
+        const auto pair = hasPair ? std::optional<std::size_t>(item->data(Qt::UserRole).toULongLong()) : std::nullopt;
+        ladder_->highlight(pair);
+        evidenceText_->setText(pair && evidence_->comparison && session_.question() ? evidenceOf(*evidence_->comparison, *pair, responseUnit(*session_.question())) : QString());
+    });
+    refresh();
+}
+
+VerdictView::~VerdictView() = default;
+
+void VerdictView::refresh() {
+    const Question* question = session_.question();
+    ladder_->clear();
+    sentences_->clear();
+    *evidence_ = {};
+    legend_->setVisible(false);
+    if (!question) {
+        title_->setText("No study yet");
+        sentences_->addItem("Ask a question first; the verdict appears here once two materials are mounted.");
+        return;
+    }
+    *evidence_ = gatherEvidence(session_.document(), *question);
+    QString title = qtext(responseTitle(*question));
+    title[0] = title[0].toUpper();
+    title_->setText(title + ", " + qtext(responseUnit(*question)));
+    if (evidence_->comparison) {
+        ladder_->show(*evidence_->comparison, levelClasses(session_.document(), *question), std::string(responseUnit(*question)));
+        const Mount* mount = session_.mount();
+        ladder_->markMount(mount ? mount->name : std::string());
+        legend_->setVisible(true);
+    }
+    fillSentences(*question);
+}
+
+void VerdictView::fillSentences(const Question& question) {
+    for (const VerdictSentence& sentence : verdictSentences(*evidence_, question)) {
+        auto* item = new QListWidgetItem(kindMark(sentence.kind) + qtext(sentence.text), sentences_);
+        if (sentence.pair) item->setData(Qt::UserRole, static_cast<qulonglong>(*sentence.pair));
+        if (sentence.kind == SentenceKind::caveat) item->setForeground(colours().quiet);
+    }
+}
+
+void VerdictView::meanMount(const QString& name) {
+    for (const TidyRow& row : evidence_->rows)
+        if (qtext(row.mount) == name) {
+            session_.selectMount(row.mountId);
+            emit mountOpened(row.mountId);
+            return;
+        }
+}
+
+} // namespace ibuki

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shell/session.h"
+
+#include <QWidget>
+
+class QLabel;
+class QListWidget;
+
+namespace ibuki {
+
+class Ladder;
+struct Evidence;
+
+/// The ladder at the left; at the right, in sentences, what is settled, what is not and which caveats weigh.
+class VerdictView : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit VerdictView(Session& session, QWidget* parent = nullptr);
+    ~VerdictView() override;
+    void refresh();
+
+signals:
+    void mountOpened(Id<Mount> mount);
+
+private:
+    void fillSentences(const Question& question);
+    void meanMount(const QString& name);
+
+    Session& session_;
+    std::unique_ptr<Evidence> evidence_;
+    QLabel* title_;
+    QLabel* legend_;
+    QLabel* evidenceText_;
+    Ladder* ladder_;
+    QListWidget* sentences_;
+};
+
+} // namespace ibuki

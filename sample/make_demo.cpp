@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Makes the demo project: simulates a log a mount, writes it as a logger would, reads it back as a user's
-// import does, and puts everything into one project file. ibuki-make-demo SOURCE.json TARGET.ibuki [LOG-FOLDER]
+// import does, and puts everything into one project file. ibuki-make-demo SOURCE.json TARGET.ibuki
+// [LOG-FOLDER]
 
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
@@ -41,9 +42,11 @@ void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels)
     for (const json& entry : source["materials"]) {
         Material material;
         material.name = entry["name"];
-        material.kind = fromWord<MaterialClass>(entry["class"].get<std::string>()).value_or(MaterialClass::unknown);
+        material.kind =
+            fromWord<MaterialClass>(entry["class"].get<std::string>()).value_or(MaterialClass::unknown);
         material.claimedConductivity = valueIn<WattPerMetreKelvin>(entry, "claimed_W_per_mK");
-        if (entry.contains("density_g_per_ml")) material.densityGPerMl = entry["density_g_per_ml"].get<double>();
+        if (entry.contains("density_g_per_ml"))
+            material.densityGPerMl = entry["density_g_per_ml"].get<double>();
         material.thickness = valueIn<Millimetre>(entry, "thickness_mm");
         material.melts = valueIn<Celsius>(entry, "melts_C");
         material.conductsElectricity = entry.value("conducts", false);
@@ -92,7 +95,8 @@ void describeBench(Edit& edit, Id<Bench> bench, const json& source) {
     sized(LayerKind::lid, source["lid_mm"]);
     sized(LayerKind::plate, source["plate_mm"]);
     std::vector<Site> sites;
-    for (const Site* site : edit.document().where(&Site::configuration, configuration.id)) sites.push_back(*site);
+    for (const Site* site : edit.document().where(&Site::configuration, configuration.id))
+        sites.push_back(*site);
     for (Site& site : sites) {
         const json& face = site.kind == SiteKind::dieLid ? source["die_mm"] : source["lid_mm"];
         site.width = Millimetre{face[0].get<double>()};
@@ -106,7 +110,8 @@ struct Prepared {
     std::vector<ImportRow> rows;
 };
 
-Prepared recordMounts(const Document& document, const json& source, Id<Study> study, const std::filesystem::path& logFolder) {
+Prepared recordMounts(const Document& document, const json& source, Id<Study> study,
+                      const std::filesystem::path& logFolder) {
     const Question& question = *firstQuestion(document, study);
     const auto levels = levelsOf(document, question.id);
     SimulatedBench bench = benchFromJson(source["simulated"], "sample");
@@ -119,9 +124,10 @@ Prepared recordMounts(const Document& document, const json& source, Id<Study> st
         const std::string name = entry["level"];
         const auto material = std::find_if(source["materials"].begin(), source["materials"].end(),
                                            [&](const json& m) { return m["name"] == name; });
-        bench.interfaceKPerW = std::max(0.001, (*material)["interface_K_per_W"].get<double>()
-                                                   + source["mount_sd_K_per_W"].get<double>() * scatter.normal()
-                                                   + entry.value("extra_K_per_W", 0.0));
+        bench.interfaceKPerW =
+            std::max(0.001, (*material)["interface_K_per_W"].get<double>()
+                                + source["mount_sd_K_per_W"].get<double>() * scatter.normal()
+                                + entry.value("extra_K_per_W", 0.0));
         bench.roomC = entry["room_C"];
         protocol.start = dateIn(entry, "at");
         const std::string text = logText(simulate(bench, protocol, ++seed).trace);
@@ -131,7 +137,8 @@ Prepared recordMounts(const Document& document, const json& source, Id<Study> st
         ImportedLog log;
         log.fileName = fmt::format("{}_{}_{}.csv", dateText(*protocol.start), label, number);
         std::replace(log.fileName.begin(), log.fileName.end(), ' ', '-');
-        std::transform(log.fileName.begin(), log.fileName.end(), log.fileName.begin(), [](char c) { return static_cast<char>(std::tolower(static_cast<unsigned char>(c))); });
+        std::transform(log.fileName.begin(), log.fileName.end(), log.fileName.begin(),
+                       [](char c) { return static_cast<char>(std::tolower(static_cast<unsigned char>(c))); });
         log.sha256 = sha256(text);
         log.bytes = static_cast<std::int64_t>(text.size());
         if (!logFolder.empty()) writeFileAtomically(logFolder / log.fileName, text);
@@ -160,7 +167,8 @@ ChangeSet afterwards(const Document& document, const json& source, Id<Study> stu
     for (const auto& [id, mount] : document.all<Mount>()) mounts.push_back(mount);
     for (std::size_t i = 0; i < source["mounts"].size(); ++i) {
         const json& entry = source["mounts"][i];
-        Mount mount = *std::find_if(mounts.begin(), mounts.end(), [&](const Mount& m) { return m.at == dateIn(entry, "at"); });
+        Mount mount = *std::find_if(mounts.begin(), mounts.end(),
+                                    [&](const Mount& m) { return m.at == dateIn(entry, "at"); });
         mount.torque = NewtonMetre{0.6};
         mount.note = entry.value("note", "");
         mount.rejected = entry.contains("rejected");
@@ -181,7 +189,8 @@ ChangeSet afterwards(const Document& document, const json& source, Id<Study> stu
     return edit.finish();
 }
 
-void makeDemo(const std::string& sourcePath, const std::filesystem::path& target, const std::filesystem::path& logFolder) {
+void makeDemo(const std::string& sourcePath, const std::filesystem::path& target,
+              const std::filesystem::path& logFolder) {
     const json source = readJsonFile(sourcePath);
     const std::filesystem::path building = target.string() + ".building";
     std::filesystem::remove(building);
@@ -217,7 +226,8 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
         const Prepared prepared = recordMounts(project.document(), source, study, logFolder);
         const ImportChanges changes = importChanges(project.document(), study, prepared.logs, prepared.rows);
         std::vector<RecordingData> recordings;
-        for (const auto& [index, id] : changes.recordings) recordings.push_back({id, prepared.logs[index].trace});
+        for (const auto& [index, id] : changes.recordings)
+            recordings.push_back({id, prepared.logs[index].trace});
         project.apply(changes.set, recordings);
         project.apply(afterwards(project.document(), source, study));
         project.saveCopy(target);

@@ -42,7 +42,8 @@ int printToPdf(const QString& project, const QString& output) {
         const ibuki::Project opened = ibuki::Project::open(project.toStdString(), ibuki::Access::readOnly);
         const ibuki::Question* question = ibuki::findStudyQuestion(opened.document(), "");
         if (!question)
-            throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}}, "the project has no study", "Make one in the window first");
+            throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}},
+                                    "the project has no study", "Make one in the window first");
         ibuki::printReport(opened.document(), *question, {}, output);
         return 0;
     } catch (const ibuki::InputError& error) {
@@ -54,8 +55,10 @@ int printToPdf(const QString& project, const QString& output) {
 /// Every main view of the demo project as a picture of 1280 × 800.
 int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString& suffix) {
     QDir().mkpath(folder);
-    const std::pair<const char*, ibuki::Stage> views[] = {{"question", ibuki::Stage::question}, {"shelf", ibuki::Stage::shelf},
-                                                          {"bench", ibuki::Stage::bench},       {"verdict", ibuki::Stage::verdict},
+    const std::pair<const char*, ibuki::Stage> views[] = {{"question", ibuki::Stage::question},
+                                                          {"shelf", ibuki::Stage::shelf},
+                                                          {"bench", ibuki::Stage::bench},
+                                                          {"verdict", ibuki::Stage::verdict},
                                                           {"paper", ibuki::Stage::paper}};
     window.resize(1280, 800);
     window.show();
@@ -70,7 +73,9 @@ int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString
         }
         const QString file = folder + "/" + name + suffix + ".png";
         if (!window.grab().save(file)) {
-            std::fprintf(stderr, "%s: the picture cannot be written. Choose a folder that you may write to.\n", qPrintable(file));
+            std::fprintf(stderr,
+                         "%s: the picture cannot be written. Choose a folder that you may write to.\n",
+                         qPrintable(file));
             return 1;
         }
         std::printf("%s\n", qPrintable(file));
@@ -108,7 +113,8 @@ int main(int argc, char** argv) {
     const double scale = parser.isSet("text-scale") ? parser.value("text-scale").toDouble()
                          : picturing                ? 1.0
                                                     : settings.value("textScale", 1.0).toDouble();
-    ibuki::applyTheme(application, dark ? ibuki::Shade::dark : ibuki::Shade::light, std::clamp(scale, 0.8, 2.0));
+    ibuki::applyTheme(application, dark ? ibuki::Shade::dark : ibuki::Shade::light,
+                      std::clamp(scale, 0.8, 2.0));
     if (parser.isSet("report")) {
         if (!parser.isSet("o")) {
             std::fprintf(stderr, "ibuki: --report needs -o FILE.pdf\n");
@@ -120,12 +126,17 @@ int main(int argc, char** argv) {
     ibuki::MainWindow window(samplePath());
     if (picturing) {
         const QTemporaryDir folder;
-        return window.openDemo(folder.filePath("kittiwake.ibuki")) ? pictureViews(window, parser.value("views"), parser.value("suffix")) : 1;
+        return window.openDemo(folder.filePath("kittiwake.ibuki"))
+                   ? pictureViews(window, parser.value("views"), parser.value("suffix"))
+                   : 1;
     }
     window.restoreGeometry(settings.value("geometry").toByteArray());
-    if (parser.isSet("demo")) window.openDemo();
-    else if (!parser.positionalArguments().isEmpty()) window.session().openProject(parser.positionalArguments().front());
-    else window.openLast();
+    if (parser.isSet("demo"))
+        window.openDemo();
+    else if (!parser.positionalArguments().isEmpty())
+        window.session().openProject(parser.positionalArguments().front());
+    else
+        window.openLast();
     if (parser.isSet("time-start"))
         QObject::connect(&window, &ibuki::MainWindow::firstPainted, &window, [] {
             std::printf("first picture after %.0f ms\n", msSinceProcessStart());

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/stats/compare.h"
 #include "cli/verb.h"
 #include "core/domain/input_error.h"
-#include "core/stats/compare.h"
 #include "store/json/reduction_json.h"
 #include "store/table/table.h"
 
@@ -41,7 +41,8 @@ std::vector<Condition> conditions(const Table& table, const std::vector<std::str
     for (const std::string& text : where) {
         const auto mark = text.find('=');
         const auto column = mark == std::string::npos ? std::nullopt : table.find(text.substr(0, mark));
-        if (!column) throw UsageError("--where: \"" + text + "\" is not COLUMN=VALUE with a column of the table");
+        if (!column)
+            throw UsageError("--where: \"" + text + "\" is not COLUMN=VALUE with a column of the table");
         all.push_back({*column, text.substr(mark + 1)});
     }
     return all;
@@ -65,9 +66,10 @@ void refuseMixedMounts(const Table& table, const std::string& file, const std::v
             const auto key = std::pair{table.text(row, group), table.text(row, mount)};
             const auto [entry, isNew] = first.emplace(key, value);
             if (!isNew && entry->second != value)
-                throw InputError("compare-mixed", {file, {}, {}},
-                                 fmt::format("\"{}\" varies inside mount \"{}\" of \"{}\"", name, key.second, key.first),
-                                 fmt::format("Choose one with --where {}={}", name, value));
+                throw InputError(
+                    "compare-mixed", {file, {}, {}},
+                    fmt::format("\"{}\" varies inside mount \"{}\" of \"{}\"", name, key.second, key.first),
+                    fmt::format("Choose one with --where {}={}", name, value));
         }
     }
 }
@@ -83,7 +85,8 @@ Selection select(const CompareArguments& arguments) {
     Selection selection;
     const std::size_t group = table.need(arguments.group);
     const std::size_t value = table.need(arguments.value);
-    const auto mount = arguments.mountGiven ? std::optional(table.need(arguments.mount)) : table.find(arguments.mount);
+    const auto mount =
+        arguments.mountGiven ? std::optional(table.need(arguments.mount)) : table.find(arguments.mount);
     const auto excluded = table.find("excluded");
     const bool temperature = arguments.value.ends_with("_K");
     const auto bound = temperature ? table.find("limit_bound") : std::nullopt;
@@ -114,8 +117,8 @@ std::string shownP(const std::optional<double>& p) {
 }
 
 void printTable(std::ostream& out, const Comparison& comparison, const std::string& unit) {
-    fmt::print(out, "{:<20} {:>6} {:>9} {:>8} {:>20} {:>5}\n", "group", "mounts", "mean " + unit, "sd", "interval",
-               "tier");
+    fmt::print(out, "{:<20} {:>6} {:>9} {:>8} {:>20} {:>5}\n", "group", "mounts", "mean " + unit, "sd",
+               "interval", "tier");
     for (const GroupSummary& group : comparison.groups)
         fmt::print(out, "{:<20} {:>6} {:>9} {:>8} {:>20} {:>5}\n", group.name, group.mounts,
                    group.mean ? shown(group.mean) : fmt::format(">={:.3f}", *group.bound), shown(group.sd),
@@ -126,8 +129,8 @@ void printTable(std::ostream& out, const Comparison& comparison, const std::stri
     fmt::print(out, "\n{:<32} {:>8} {:>20} {:>10} {:>11}\n", "pair", "diff", "interval", "p", "verdict");
     for (const PairComparison& pair : comparison.pairs)
         fmt::print(out, "{:<32} {:>8} {:>20} {:>10} {:>11}\n",
-                   comparison.groups[pair.a].name + " - " + comparison.groups[pair.b].name, shown(pair.difference),
-                   shown(pair.ci), shownP(pair.pAdjusted), verdictName(pair.verdict));
+                   comparison.groups[pair.a].name + " - " + comparison.groups[pair.b].name,
+                   shown(pair.difference), shown(pair.ci), shownP(pair.pAdjusted), verdictName(pair.verdict));
     for (const Flag& flag : comparison.flags)
         fmt::print(out, "{} {}: {}\n", severityName(flag.severity), flag.code, flag.message);
 }
@@ -156,8 +159,10 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     } catch (const InputError& error) {
         throw InputError(error.code, {arguments.table, {}, {}}, error.what(), error.mend);
     }
-    if (arguments.json) out << toJson(comparison, selection.unit).dump(2) << '\n';
-    else printTable(out, comparison, selection.unit);
+    if (arguments.json)
+        out << toJson(comparison, selection.unit).dump(2) << '\n';
+    else
+        printTable(out, comparison, selection.unit);
 }
 
 } // namespace
@@ -173,8 +178,10 @@ VerbBody addCompare(CLI::App& app) {
     app.add_option("--order", arguments->order, "Column with the mount order");
     app.add_option("--margin", arguments->margin, "Smallest difference that matters, K");
     app.add_option("--confidence", arguments->confidence, "Confidence, for example 0.95");
-    app.add_option("--method", arguments->method, "pooled or welch")->check(CLI::IsMember({"pooled", "welch"}));
-    app.add_option("--better", arguments->better, "lower or higher")->check(CLI::IsMember({"lower", "higher"}));
+    app.add_option("--method", arguments->method, "pooled or welch")
+        ->check(CLI::IsMember({"pooled", "welch"}));
+    app.add_option("--better", arguments->better, "lower or higher")
+        ->check(CLI::IsMember({"lower", "higher"}));
     app.add_option("--where", arguments->where, "COL=VALUE, may be repeated")->expected(1)->take_all();
     app.add_flag("--json", arguments->json, "Print one JSON object");
     app.footer("Example:\nibuki-cli compare study.csv --margin 1.0 --json");

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/reduce/reduce.h"
 #include "cli/verb.h"
 #include "core/domain/input_error.h"
-#include "core/reduce/reduce.h"
 #include "store/json/reduction_json.h"
 #include "store/json/simulate_json.h"
 #include "store/log/log_reader.h"
@@ -42,7 +42,8 @@ RoleMap readRoles(const std::string& path) {
     RoleMap roles;
     const auto json = readJsonFile(path);
     if (!json.is_object())
-        throw InputError("channels-shape", {path, {}, {}}, "a channel map is one object", "Write {\"column\": \"role\"}");
+        throw InputError("channels-shape", {path, {}, {}}, "a channel map is one object",
+                         "Write {\"column\": \"role\"}");
     for (const auto& [column, role] : json.items()) {
         const auto known = role.is_string() ? roleFromName(role.get<std::string>()) : std::nullopt;
         if (!known)
@@ -64,11 +65,16 @@ void printTable(std::ostream& out, const Reduction& reduction) {
     if (const LoadReduction* load = reduction.main()) {
         for (const Phase& phase : load->phases)
             fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", phase.name, phase.startS, phase.endS);
-        if (load->window) fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", "window", load->window->startS, load->window->endS);
+        if (load->window)
+            fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", "window", load->window->startS,
+                       load->window->endS);
         fmt::print(out, "room       {}\n", shown(load->ambient.meanC, "°C"));
-        fmt::print(out, "power      {}\nresistance {}\n", shown(load->powerW, "W"), shown(load->rthKPerW, "K/W", 5));
+        fmt::print(out, "power      {}\nresistance {}\n", shown(load->powerW, "W"),
+                   shown(load->rthKPerW, "K/W", 5));
         fmt::print(out, "steady     {}, slope {}\n",
-                   !load->steady.reached ? "cannot tell" : *load->steady.reached ? "yes" : "no",
+                   !load->steady.reached   ? "cannot tell"
+                   : *load->steady.reached ? "yes"
+                                           : "no",
                    shown(load->steady.slopeKPerH, "K/h"));
         fmt::print(out, "\n{:<14} {:>10} {:>12} {:>10}\n", "metric", "°C", "over room K", "se K");
         for (const auto& [metric, value] : load->metrics)
@@ -92,8 +98,10 @@ void runReduce(const ReduceArguments& arguments, std::ostream& out) {
     LogOptions options;
     if (!arguments.channels.empty()) options.roles = readRoles(arguments.channels);
     const Reduction reduction = reduce(readLogFile(arguments.log, options), settings);
-    if (arguments.json) out << toJson(reduction).dump(2) << '\n';
-    else printTable(out, reduction);
+    if (arguments.json)
+        out << toJson(reduction).dump(2) << '\n';
+    else
+        printTable(out, reduction);
 }
 
 } // namespace
@@ -102,7 +110,8 @@ VerbBody addReduce(CLI::App& app) {
     auto arguments = std::make_shared<ReduceArguments>();
     app.add_option("LOG", arguments->log, "Sensor log")->required();
     app.add_option("--probe", arguments->probe, "Separate room log with its own clock");
-    app.add_option("--ambient", arguments->ambient, "Room temperature read by hand, °C, for example 21.5±0.3");
+    app.add_option("--ambient", arguments->ambient,
+                   "Room temperature read by hand, °C, for example 21.5±0.3");
     app.add_option("--channels", arguments->channels, "JSON file {\"column header\": \"role\"}");
     app.add_option("--limit", arguments->limit, "Temperature limit of the chip, °C");
     app.add_option("--nominal-power", arguments->nominalPower, "Nominal power, W");

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/report.h"
 #include "cli/verb.h"
 #include "core/domain/input_error.h"
 #include "store/atomic_file.h"
-#include "store/paper/report.h"
 #include "store/project/project.h"
 
 #include <CLI/CLI.hpp>

@@ -31,8 +31,7 @@ constexpr std::array verbs{
 } // namespace
 
 int runCli(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
-    if (!arguments.empty()
-        && std::find(later.begin(), later.end(), arguments.front()) != later.end()) {
+    if (!arguments.empty() && std::find(later.begin(), later.end(), arguments.front()) != later.end()) {
         err << "ibuki-cli " << arguments.front() << ": not in this version\n";
         return 2;
     }

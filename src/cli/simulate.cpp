@@ -27,7 +27,8 @@ VerbBody addSimulate(CLI::App& app) {
     app.add_option("--protocol", arguments->protocol, "Protocol file (JSON)")->required();
     app.add_option("--seed", arguments->seed, "Seed: the same seed gives the same bytes");
     app.add_option("-o,--output", arguments->output, "Log to write")->required();
-    app.footer("Example:\nibuki-cli simulate --bench bench.json --protocol protocol.json --seed 7 -o run.csv");
+    app.footer(
+        "Example:\nibuki-cli simulate --bench bench.json --protocol protocol.json --seed 7 -o run.csv");
     return [arguments](std::ostream& out) {
         const auto bench = benchFromJson(readJsonFile(arguments->bench), arguments->bench);
         const auto protocol = protocolFromJson(readJsonFile(arguments->protocol), arguments->protocol);

@@ -29,7 +29,8 @@ QString steadyText(const Steady& steady) {
 
 } // namespace
 
-BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), session_(session), job_(new JobRunner(this)) {
+BenchView::BenchView(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), job_(new JobRunner(this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(makeHead());
@@ -53,7 +54,8 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), sessi
         if (progress_) progress_->deleteLater();
         progress_ = nullptr;
     });
-    connect(job_, &JobRunner::cancelled, this, [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
+    connect(job_, &JobRunner::cancelled, this,
+            [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
     refresh();
 }
 
@@ -107,13 +109,17 @@ QWidget* BenchView::makeFigures() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(14, 10, 14, 10);
     layout->addWidget(cardTitle("Over the steady window"));
-    metrics_ = new QTableWidget(0, 3);
+    metrics_ = new QTableWidget(0, 4);
     metrics_->setAccessibleName("Reduced figures");
-    metrics_->setHorizontalHeaderLabels({"°C", "over room, K", "± K"});
+    metrics_->setHorizontalHeaderLabels({"", "°C", "K over room", "± K"});
     metrics_->setEditTriggers(QTableWidget::NoEditTriggers);
     metrics_->setTabKeyNavigation(false);
-    metrics_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    metrics_->setShowGrid(false);
+    metrics_->setWordWrap(true);
+    metrics_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    metrics_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     metrics_->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    metrics_->verticalHeader()->hide();
     layout->addWidget(metrics_, 1);
     return card(layout);
 }
@@ -130,8 +136,10 @@ void BenchView::refresh() {
     for (QPushButton* action : {reject_, room_, time_}) action->setEnabled(mount != nullptr);
     figures_->setVisible(reduction != nullptr);
     empty_->setVisible(reduction == nullptr);
-    if (reduction) showRun(*mount, *run, *reduction);
-    else showEmpty();
+    if (reduction)
+        showRun(*mount, *run, *reduction);
+    else
+        showEmpty();
 }
 
 void BenchView::showEmpty() {
@@ -140,10 +148,14 @@ void BenchView::showEmpty() {
     flags_->clear();
     const Slot* planned = session_.document().find(session_.selection().slot);
     const Level* level = planned ? session_.document().find(planned->level) : nullptr;
-    title_->setText(level ? "Planned: " + qtext(level->name) : session_.mount() ? qtext(session_.mount()->name) : QString("No mount chosen"));
-    line_->setText(level ? "Mount it, record its load, and bring the log in here." : "Choose a tile on the tape.");
+    title_->setText(level              ? "Planned: " + qtext(level->name)
+                    : session_.mount() ? qtext(session_.mount()->name)
+                                       : QString("No mount chosen"));
+    line_->setText(level ? "Mount it, record its load, and bring the log in here."
+                         : "Choose a tile on the tape.");
     empty_->setText(!session_.study() ? "A study comes first: see Question."
-                                      : "Drop sensor logs here, many at once. Each becomes a mount with its steady difference over the room.");
+                                      : "Drop sensor logs here, many at once. Each becomes a mount with its "
+                                        "steady difference over the room.");
 }
 
 void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& reduction) {
@@ -157,7 +169,8 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     QPalette hot = big_->palette();
     hot.setColor(QPalette::WindowText, mount.rejected ? colours().quiet : colours().hot);
     big_->setPalette(hot);
-    unit_->setText(kelvin ? (asked.reference == ReferenceTemperature::room ? "K over room" : "K over coolant") : "K/W");
+    unit_->setText(kelvin ? (asked.reference == ReferenceTemperature::room ? "K over room" : "K over coolant")
+                          : "K/W");
     title_->setText(qtext(mount.name) + (mount.rejected ? "  (rejected)" : ""));
     QStringList parts;
     if (mount.at) parts << qtext(dateTimeText(*mount.at)) + (mount.atAssumed ? " (assumed)" : "");
@@ -177,34 +190,38 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
     reject_->setText(mount.rejected ? "Take back" : "Reject mount…");
-    if (load) fillMetrics(*load);
-    else metrics_->setRowCount(0);
+    if (load)
+        fillMetrics(*load);
+    else
+        metrics_->setRowCount(0);
     if (!shownTrace_ || shownTrace_->first != run.recording) {
         auto trace = session_.trace(run.recording);
-        if (trace) shownTrace_.emplace(run.recording, std::move(*trace));
-        else shownTrace_.reset();
+        if (trace)
+            shownTrace_.emplace(run.recording, std::move(*trace));
+        else
+            shownTrace_.reset();
     }
-    if (shownTrace_) plot_->show(shownTrace_->second, reduction, metricFromName(asked.metric).value_or(Metric::hottest));
-    else plot_->clear();
+    if (shownTrace_)
+        plot_->show(shownTrace_->second, reduction, metricFromName(asked.metric).value_or(Metric::hottest));
+    else
+        plot_->clear();
 }
 
 void BenchView::fillMetrics(const LoadReduction& load) {
     metrics_->setRowCount(static_cast<int>(load.metrics.size()));
     int row = 0;
-    QStringList names;
     const auto cell = [&](int column, const std::optional<double>& value, int decimals) {
         auto* item = new QTableWidgetItem(value ? QString::number(*value, 'f', decimals) : QString("–"));
         item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
         metrics_->setItem(row, column, item);
     };
     for (const auto& [metric, value] : load.metrics) {
-        names << qtext(metricTitle(metric));
-        cell(0, value.temperatureC, 1);
-        cell(1, value.deltaK, 1);
-        cell(2, value.seK, 2);
+        metrics_->setItem(row, 0, new QTableWidgetItem(qtext(metricTitle(metric))));
+        cell(1, value.temperatureC, 1);
+        cell(2, value.deltaK, 1);
+        cell(3, value.seK, 2);
         ++row;
     }
-    metrics_->setVerticalHeaderLabels(names);
 }
 
 void BenchView::rejectMount() {
@@ -214,7 +231,10 @@ void BenchView::rejectMount() {
     changed.rejected = !mount->rejected;
     if (changed.rejected) {
         bool ok = false;
-        const QString reason = QInputDialog::getText(this, "Reject this mount", "Why? The reason stays in the record and in the report.", QLineEdit::Normal, {}, &ok).trimmed();
+        const QString reason = QInputDialog::getText(this, "Reject this mount",
+                                                     "Why? The reason stays in the record and in the report.",
+                                                     QLineEdit::Normal, {}, &ok)
+                                   .trimmed();
         if (!ok) return;
         if (reason.isEmpty()) {
             session_.post("A mount is rejected with a reason only: say what was physically wrong with it.");
@@ -232,8 +252,9 @@ void BenchView::enterRoom() {
     const auto runs = mount ? runsOf(session_.document(), mount->id) : std::vector<const Run*>{};
     if (runs.empty()) return;
     bool ok = false;
-    const QString typed = QInputDialog::getText(this, "Room temperature", "°C at the cooler's intake (empty: as logged)", QLineEdit::Normal,
-                                                runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString(), &ok);
+    const QString typed = QInputDialog::getText(
+        this, "Room temperature", "°C at the cooler's intake (empty: as logged)", QLineEdit::Normal,
+        runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString(), &ok);
     if (!ok) return;
     const auto value = numberFrom(typed);
     if (!typed.trimmed().isEmpty() && !value) {
@@ -249,7 +270,8 @@ void BenchView::enterRoom() {
         if (!trace) return;
         for (const auto& [id, stored] : session_.document().all<RunReduction>())
             if (stored.run == run->id)
-                edit.put(RunReduction{id, run->id, reduce(*trace, settingsFor(edit.document(), changed, session_.question()))});
+                edit.put(RunReduction{
+                    id, run->id, reduce(*trace, settingsFor(edit.document(), changed, session_.question()))});
     }
     session_.perform(edit.finish());
 }
@@ -258,7 +280,8 @@ void BenchView::setMountTime() {
     const Mount* mount = session_.mount();
     if (!mount) return;
     bool ok = false;
-    const QString typed = QInputDialog::getText(this, "When was it mounted", "Date and time, such as 2031-03-04 18:30", QLineEdit::Normal,
+    const QString typed = QInputDialog::getText(this, "When was it mounted",
+                                                "Date and time, such as 2031-03-04 18:30", QLineEdit::Normal,
                                                 mount->at ? qtext(dateTimeText(*mount->at)) : QString(), &ok);
     if (!ok) return;
     const auto at = parseInstant(typed.trimmed().toStdString());
@@ -272,7 +295,8 @@ void BenchView::setMountTime() {
 }
 
 void BenchView::chooseLogs() {
-    const QStringList files = QFileDialog::getOpenFileNames(this, "Bring in logs", {}, "Logs (*.csv *.txt *.tsv *.log);;All files (*)");
+    const QStringList files = QFileDialog::getOpenFileNames(this, "Bring in logs", {},
+                                                            "Logs (*.csv *.txt *.tsv *.log);;All files (*)");
     if (!files.isEmpty()) bringIn(files);
 }
 
@@ -291,20 +315,24 @@ void BenchView::bringIn(const QStringList& files) {
     progress_->setMinimumDuration(300);
     connect(progress_, &QProgressDialog::canceled, job_, &JobRunner::cancel);
     job_->start<LogBatch>(
-        [paths, settings](std::stop_token stop, const Progress& progress) { return readLogBatch(paths, settings, stop, progress); },
+        [paths, settings](std::stop_token stop, const Progress& progress) {
+            return readLogBatch(paths, settings, stop, progress);
+        },
         [this](LogBatch batch) { logsRead(std::move(batch)); },
         [this](const InputError& error) { session_.post(error); });
 }
 
 void BenchView::logsRead(LogBatch batch) {
     if (batch.logs.empty()) {
-        session_.post(batch.refused.empty() ? QString("There was no log among the files.") : qtext(batch.refused.front()));
+        session_.post(batch.refused.empty() ? QString("There was no log among the files.")
+                                            : qtext(batch.refused.front()));
         return;
     }
     auto* dialog = new ImportDialog(session_, std::move(batch), this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     connect(dialog, &QDialog::accepted, this, [this] {
-        const auto mounts = session_.bench() ? mountsOf(session_.document(), session_.bench()->id) : std::vector<const Mount*>{};
+        const auto mounts = session_.bench() ? mountsOf(session_.document(), session_.bench()->id)
+                                             : std::vector<const Mount*>{};
         if (!mounts.empty()) session_.selectMount(mounts.back()->id);
     });
     dialog->open();

@@ -55,7 +55,8 @@ private:
     QPushButton* room_ = nullptr;
     QPushButton* time_ = nullptr;
     QProgressDialog* progress_ = nullptr;
-    std::optional<std::pair<Id<Recording>, Trace>> shownTrace_; ///< the last one read, so that a refresh is quick
+    std::optional<std::pair<Id<Recording>, Trace>>
+        shownTrace_; ///< the last one read, so that a refresh is quick
 };
 
 } // namespace ibuki

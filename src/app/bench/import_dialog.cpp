@@ -22,7 +22,10 @@ QString figureText(const Reduction& reduction, const Question& question) {
     if (!load) return "no load";
     const auto value = responseOf(*load, question);
     if (!value) return "no room";
-    return (load->limit.bound ? "≥ " : "") + QString("%1 %2").arg(*value, 0, 'f', responseUnit(question) == "K" ? 1 : 4).arg(qtext(responseUnit(question)));
+    return (load->limit.bound ? "≥ " : "")
+           + QString("%1 %2")
+                 .arg(*value, 0, 'f', responseUnit(question) == "K" ? 1 : 4)
+                 .arg(qtext(responseUnit(question)));
 }
 
 QTableWidgetItem* fixedItem(const QString& text) {
@@ -34,13 +37,18 @@ QTableWidgetItem* fixedItem(const QString& text) {
 } // namespace
 
 ImportDialog::ImportDialog(Session& session, LogBatch batch, QWidget* parent)
-    : QDialog(parent), session_(session), batch_(std::move(batch)), table_(new QTableWidget), problems_(quietLabel()) {
+    : QDialog(parent),
+      session_(session),
+      batch_(std::move(batch)),
+      table_(new QTableWidget),
+      problems_(quietLabel()) {
     setWindowTitle("Bring in logs");
     resize(1020, 520);
     auto* layout = new QVBoxLayout(this);
     layout->addWidget(cardTitle(QString("%1 logs: where do they belong?").arg(batch_.logs.size())));
-    layout->addWidget(quietLabel("Each new mount is one application of its material. A second log of a mount that "
-                                 "was not touched is a repeated run: choose that mount."));
+    layout->addWidget(
+        quietLabel("Each new mount is one application of its material. A second log of a mount that "
+                   "was not touched is a repeated run: choose that mount."));
     layout->addWidget(table_, 1);
     layout->addWidget(problems_);
     auto* buttons = new QDialogButtonBox;
@@ -82,7 +90,9 @@ void ImportDialog::addRow(int row) {
     check->setToolTip("Bring this log in");
     table_->setItem(row, take, check);
     table_->setItem(row, file, fixedItem(qtext(log.fileName)));
-    table_->setItem(row, figure, fixedItem(session_.question() ? figureText(log.reduction, *session_.question()) : QString()));
+    table_->setItem(
+        row, figure,
+        fixedItem(session_.question() ? figureText(log.reduction, *session_.question()) : QString()));
     table_->setCellWidget(row, level, levelChoice(row));
     table_->setCellWidget(row, mount, mountChoice(row));
     auto* at = new QTableWidgetItem(proposal.at ? qtext(dateTimeText(*proposal.at)) : QString());
@@ -92,7 +102,8 @@ void ImportDialog::addRow(int row) {
     if (!proposal.doubt.empty()) looks << qtext(proposal.doubt);
     if (proposal.atAssumed) looks << "time assumed";
     for (const Flag& flag : log.reduction.flags)
-        if (flag.severity != Severity::info && flag.code != "no-load-found") looks << qtext(flag.code).replace('-', ' ');
+        if (flag.severity != Severity::info && flag.code != "no-load-found")
+            looks << qtext(flag.code).replace('-', ' ');
     table_->setItem(row, doubt, fixedItem(looks.join("; ")));
 }
 
@@ -104,7 +115,8 @@ QWidget* ImportDialog::levelChoice(int row) {
         for (const Level* entry : levelsOf(session_.document(), question->id))
             box->addItem(qtext(entry->name), static_cast<qlonglong>(entry->id.value));
     const auto proposed = rows_[static_cast<std::size_t>(row)].level;
-    box->setCurrentIndex(std::max(0, box->findData(proposed ? static_cast<qlonglong>(proposed->value) : qlonglong{0})));
+    box->setCurrentIndex(
+        std::max(0, box->findData(proposed ? static_cast<qlonglong>(proposed->value) : qlonglong{0})));
     return box;
 }
 
@@ -134,7 +146,9 @@ bool ImportDialog::readTable() {
         const std::string typed = table_->item(row, time)->text().trimmed().toStdString();
         const auto at = parseInstant(typed);
         if (!typed.empty() && !at) {
-            problems_->setText(QString("Row %1: \"%2\" is no time. Write it as 2031-03-04 18:30.").arg(row + 1).arg(qtext(typed)));
+            problems_->setText(QString("Row %1: \"%2\" is no time. Write it as 2031-03-04 18:30.")
+                                   .arg(row + 1)
+                                   .arg(qtext(typed)));
             problems_->show();
             table_->setCurrentCell(row, time);
             return false;
@@ -148,9 +162,11 @@ bool ImportDialog::readTable() {
 void ImportDialog::accept() {
     if (!session_.study() || !readTable()) return;
     try {
-        const ImportChanges changes = importChanges(session_.document(), session_.study()->id, batch_.logs, rows_);
+        const ImportChanges changes =
+            importChanges(session_.document(), session_.study()->id, batch_.logs, rows_);
         std::vector<RecordingData> recordings;
-        for (const auto& [index, id] : changes.recordings) recordings.push_back({id, batch_.logs[index].trace});
+        for (const auto& [index, id] : changes.recordings)
+            recordings.push_back({id, batch_.logs[index].trace});
         if (!session_.perform(changes.set, std::move(recordings))) return;
     } catch (const InputError& error) {
         problems_->setText(qtext(sentence(error)));

@@ -37,8 +37,8 @@ ImportedLog readOne(const std::string& path, const ReduceSettings& settings, con
 
 } // namespace
 
-LogBatch readLogBatch(const std::vector<std::string>& files, const ReduceSettings& settings, std::stop_token stop,
-                      const Progress& progress) {
+LogBatch readLogBatch(const std::vector<std::string>& files, const ReduceSettings& settings,
+                      std::stop_token stop, const Progress& progress) {
     LogBatch batch;
     for (std::size_t i = 0; i < files.size(); ++i) {
         if (stop.stop_requested()) throw Cancelled{};

@@ -16,8 +16,9 @@ struct LogBatch {
     std::vector<std::string> refused; ///< one sentence a file that could not be read
 };
 
-/// Reads, hashes and reduces each file; a file that cannot be used is named in `refused` and the others go on.
-LogBatch readLogBatch(const std::vector<std::string>& files, const ReduceSettings& settings, std::stop_token stop,
-                      const Progress& progress);
+/// Reads, hashes and reduces each file; a file that cannot be used is named in `refused` and the others go
+/// on.
+LogBatch readLogBatch(const std::vector<std::string>& files, const ReduceSettings& settings,
+                      std::stop_token stop, const Progress& progress);
 
 } // namespace ibuki

@@ -44,6 +44,10 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) 
     plot_->yAxis2->setLabel("W");
     plot_->yAxis2->setVisible(true);
     plot_->yAxis2->grid()->setVisible(false);
+    plot_->legend->setFillOrder(QCPLegend::foColumnsFirst);
+    plot_->plotLayout()->addElement(1, 0, plot_->legend);
+    plot_->plotLayout()->setRowStretchFactor(1, 0.001);
+    plot_->legend->setMargins(QMargins(0, 0, 0, 0));
     restyle();
 }
 
@@ -83,7 +87,8 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
     plot_->clearGraphs();
     const Colours& c = colours();
     const auto time = minutesOf(trace.timeS);
-    const auto add = [&](const std::vector<double>& values, const QString& name, const QPen& pen, QCPAxis* axis) {
+    const auto add = [&](const std::vector<double>& values, const QString& name, const QPen& pen,
+                         QCPAxis* axis) {
         if (values.empty()) return;
         QCPGraph* graph = plot_->addGraph(plot_->xAxis, axis);
         graph->setData(time, vectorOf(values), true);
@@ -96,20 +101,24 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
         loadColour.setAlpha(110);
         for (const Phase& phase : load->phases)
             if (phase.name == "load") shade(phase.startS, phase.endS, loadColour);
-        if (load->window) shade(load->window->startS, load->window->endS, c.hotWash);
+        QColor windowColour = c.hotWash;
+        windowColour.setAlpha(110);
+        if (load->window) shade(load->window->startS, load->window->endS, windowColour);
     }
-    const Channel* power = firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
+    const Channel* power =
+        firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
     if (power) add(power->values, "power", QPen(c.quiet, 1, Qt::DotLine), plot_->yAxis2);
     plot_->yAxis2->setVisible(power != nullptr);
-    add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6), plot_->yAxis);
-    if (const Channel* room = firstChannel(trace, Role::ambient)) add(room->values, "room", QPen(c.cold, 1.6), plot_->yAxis);
+    add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6),
+        plot_->yAxis);
+    if (const Channel* room = firstChannel(trace, Role::ambient))
+        add(room->values, "room", QPen(c.cold, 1.6), plot_->yAxis);
     plot_->rescaleAxes();
     for (QCPAxis* axis : {plot_->yAxis, plot_->yAxis2}) {
         const QCPRange range = axis->range();
         axis->setRange(range.lower - 0.05 * range.size(), range.upper + 0.12 * range.size());
     }
     plot_->legend->setVisible(true);
-    plot_->axisRect()->insetLayout()->setInsetAlignment(0, Qt::AlignRight | Qt::AlignBottom);
     plot_->replot();
 }
 

@@ -3,9 +3,9 @@
 
 #include "app/paper/printer.h"
 #include "app/shell/widgets.h"
-#include "store/paper/report.h"
 #include "core/domain/input_error.h"
 #include "store/atomic_file.h"
+#include "store/paper/report.h"
 
 #include <QCheckBox>
 #include <QFileDialog>
@@ -17,7 +17,11 @@
 
 namespace ibuki {
 
-PaperView::PaperView(Session& session, QWidget* parent) : QWidget(parent), session_(session), parts_(std::make_unique<ReportParts>()), preview_(new QTextBrowser) {
+PaperView::PaperView(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      parts_(std::make_unique<ReportParts>()),
+      preview_(new QTextBrowser) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     // Paper is white in a dark room too.
@@ -34,12 +38,10 @@ QWidget* PaperView::makeSwitches() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(16, 12, 16, 12);
     layout->addWidget(cardTitle("What goes in"));
-    const std::pair<const char*, bool ReportParts::*> switches[] = {{"Ladder", &ReportParts::ladder},
-                                                                    {"Sentences", &ReportParts::sentences},
-                                                                    {"Pairs", &ReportParts::pairs},
-                                                                    {"Runs", &ReportParts::runs},
-                                                                    {"Conditions", &ReportParts::conditions},
-                                                                    {"Cautions", &ReportParts::cautions}};
+    const std::pair<const char*, bool ReportParts::*> switches[] = {
+        {"Ladder", &ReportParts::ladder},         {"Sentences", &ReportParts::sentences},
+        {"Pairs", &ReportParts::pairs},           {"Runs", &ReportParts::runs},
+        {"Conditions", &ReportParts::conditions}, {"Cautions", &ReportParts::cautions}};
     for (const auto& [name, member] : switches) {
         auto* box = new QCheckBox(name);
         box->setChecked((*parts_).*member);
@@ -51,22 +53,28 @@ QWidget* PaperView::makeSwitches() {
     }
     layout->addSpacing(14);
     layout->addWidget(cardTitle("Take it along"));
-    const std::pair<const char*, const char*> kinds[] = {{"Print to PDF…", "pdf"}, {"Page for a browser…", "html"}, {"Table of runs…", "csv"}, {"All figures…", "json"}};
+    const std::pair<const char*, const char*> kinds[] = {{"Print to PDF…", "pdf"},
+                                                         {"Page for a browser…", "html"},
+                                                         {"Table of runs…", "csv"},
+                                                         {"All figures…", "json"}};
     for (const auto& [name, ending] : kinds) {
         auto* made = button(name, QString("A .%1 file").arg(ending));
-        connect(made, &QPushButton::clicked, this, [this, title = QString(name), ending = QString(ending)] { chooseExport(title, ending); });
+        connect(made, &QPushButton::clicked, this,
+                [this, title = QString(name), ending = QString(ending)] { chooseExport(title, ending); });
         exports_.push_back(made);
         layout->addWidget(made);
     }
     layout->addStretch(1);
-    layout->addWidget(quietLabel("Files are written whole or not at all. The table has one row a run, rejected ones with their reason."));
+    layout->addWidget(quietLabel("Files are written whole or not at all. The table has one row a run, "
+                                 "rejected ones with their reason."));
     return card(layout);
 }
 
 void PaperView::refresh() {
     const Question* question = session_.question();
     for (QPushButton* made : exports_) made->setEnabled(question != nullptr);
-    auto text = question ? reportDocument(session_.document(), *question, *parts_) : std::make_unique<QTextDocument>();
+    auto text = question ? reportDocument(session_.document(), *question, *parts_)
+                         : std::make_unique<QTextDocument>();
     if (!question) text->setHtml("<p>The report of a study appears here. Ask a question first.</p>");
     preview_->setDocument(text.get());
     text_ = std::move(text);
@@ -83,10 +91,14 @@ bool PaperView::exportTo(const QString& path) {
     if (!question) return false;
     const QString ending = QFileInfo(path).suffix();
     try {
-        if (ending == "pdf") printReport(session_.document(), *question, *parts_, path);
-        else if (ending == "csv") writeFileAtomically(path.toStdString(), tidyCsv(session_.document(), *question));
-        else if (ending == "json") writeFileAtomically(path.toStdString(), jsonReport(session_.document(), *question));
-        else writeFileAtomically(path.toStdString(), htmlReport(session_.document(), *question, *parts_));
+        if (ending == "pdf")
+            printReport(session_.document(), *question, *parts_, path);
+        else if (ending == "csv")
+            writeFileAtomically(path.toStdString(), tidyCsv(session_.document(), *question));
+        else if (ending == "json")
+            writeFileAtomically(path.toStdString(), jsonReport(session_.document(), *question));
+        else
+            writeFileAtomically(path.toStdString(), htmlReport(session_.document(), *question, *parts_));
         return true;
     } catch (const InputError& error) {
         session_.post(error);

@@ -27,7 +27,8 @@ QImage rendered(const QByteArray& svg, QSize& size) {
 
 } // namespace
 
-std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question, const ReportParts& parts) {
+std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
+                                              const ReportParts& parts) {
     QString html = QString::fromStdString(htmlReport(document, question, parts));
     auto text = std::make_unique<QTextDocument>();
     const auto begin = html.indexOf("<svg");
@@ -38,10 +39,14 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
         QSize size;
         text->addResource(QTextDocument::ImageResource, QUrl("ladder"), rendered(svg.toUtf8(), size));
         const int width = 640;
-        html.replace(begin, end + 6 - begin, QString("<img src=\"ladder\" width=\"%1\" height=\"%2\">").arg(width).arg(size.height() * width / std::max(1, size.width())));
+        html.replace(begin, end + 6 - begin,
+                     QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>")
+                         .arg(width)
+                         .arg(size.height() * width / std::max(1, size.width())));
     }
     // Rules that Qt's rich text does not read as a browser would.
     html.replace("<table>", "<table cellpadding=\"3\" cellspacing=\"0\" width=\"100%\">");
+    html.replace("14px/1.5", "14px");
     html.remove("max-width:820px;margin:32px auto;padding:0 24px");
     html.replace("class=\"n\"", "align=\"right\"");
     text->setDefaultFont([] {
@@ -53,7 +58,8 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
     return text;
 }
 
-void printReport(const Document& document, const Question& question, const ReportParts& parts, const QString& path) {
+void printReport(const Document& document, const Question& question, const ReportParts& parts,
+                 const QString& path) {
     QByteArray bytes;
     {
         QBuffer buffer(&bytes);
@@ -65,7 +71,8 @@ void printReport(const Document& document, const Question& question, const Repor
         const auto text = reportDocument(document, question, parts);
         text->print(&writer);
     }
-    writeFileAtomically(path.toStdString(), std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    writeFileAtomically(path.toStdString(),
+                        std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
 }
 
 } // namespace ibuki

@@ -13,9 +13,11 @@ class QTextDocument;
 namespace ibuki {
 
 /// A document for preview and print; dark pages are never made.
-std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question, const ReportParts& parts);
+std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
+                                              const ReportParts& parts);
 
 /// Writes an A4 PDF in place at once; throws InputError (file-not-writable).
-void printReport(const Document& document, const Question& question, const ReportParts& parts, const QString& path);
+void printReport(const Document& document, const Question& question, const ReportParts& parts,
+                 const QString& path);
 
 } // namespace ibuki

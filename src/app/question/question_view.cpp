@@ -15,8 +15,14 @@
 
 namespace ibuki {
 QuestionView::QuestionView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), sentence_(new QLabel), frozen_(new QLabel), body_(new QWidget),
-      empty_(new QWidget), emptyButton_(new QPushButton), emptyText_(new QLabel) {
+    : QWidget(parent),
+      session_(session),
+      sentence_(new QLabel),
+      frozen_(new QLabel),
+      body_(new QWidget),
+      empty_(new QWidget),
+      emptyButton_(new QPushButton),
+      emptyText_(new QLabel) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     sentence_->setWordWrap(true);
@@ -44,8 +50,10 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
     emptyLayout->addStretch(2);
     emptyButton_->setProperty("main", true);
     connect(emptyButton_, &QPushButton::clicked, this, [this] {
-        if (session_.bench()) emit studyWanted();
-        else emit benchWanted();
+        if (session_.bench())
+            emit studyWanted();
+        else
+            emit benchWanted();
     });
     layout->addWidget(empty_, 1);
     refresh();
@@ -54,23 +62,20 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
 QWidget* QuestionView::makeSettings() {
     auto* form = new QFormLayout;
     form->setContentsMargins(18, 14, 18, 14);
-    form->setFieldGrowthPolicy(QFormLayout::ExpandingFieldsGrow);
     form->setVerticalSpacing(7);
     studyForm_ = std::make_unique<EntityForm<Study>>(session_, form, "study");
     questionForm_ = std::make_unique<EntityForm<Question>>(session_, form, "question");
     loadForm_ = std::make_unique<EntityForm<Load>>(session_, form, "load");
     studyForm_->text("Study", &Study::name);
     site_ = new QComboBox;
-    site_->setAccessibleName("Site under study");
-    form->addRow("Site under study", site_);
+    addFormRow(form, "Site under study", site_);
     connect(site_, &QComboBox::activated, this, [this](int index) {
         const Id<Site> site{site_->itemData(index).toLongLong()};
         changeQuestion("Change the site under study", [&](Question& question) { question.site = site; });
     });
     metric_ = new QComboBox;
-    metric_->setAccessibleName("Judged by");
     for (Metric metric : allMetrics) metric_->addItem(qtext(metricTitle(metric)), qtext(metricName(metric)));
-    form->addRow("Judged by", metric_);
+    addFormRow(form, "Judged by", metric_);
     connect(metric_, &QComboBox::activated, this, [this](int index) {
         const std::string name = metric_->itemData(index).toString().toStdString();
         changeQuestion("Judge by " + std::string(metricTitle(*metricFromName(name))),
@@ -79,10 +84,12 @@ QWidget* QuestionView::makeSettings() {
     questionForm_->choice("Measured over", &Question::reference);
     questionForm_->choice("Taken", &Question::normalisation);
     questionForm_->number("Nominal power, W", &Question::nominalPower, 0, true);
-    questionForm_->requiredNumber("Difference that matters", [](const Question& q) { return q.margin.value; },
-                                  [](Question& q, double v) { q.margin = Kelvin{v}; }, 0, true);
-    questionForm_->requiredNumber("Sure, in %", [](const Question& q) { return 100 * q.confidence; },
-                                  [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
+    questionForm_->requiredNumber(
+        "Difference that matters, K", [](const Question& q) { return q.margin.value; },
+        [](Question& q, double v) { q.margin = Kelvin{v}; }, 0, true);
+    questionForm_->requiredNumber(
+        "Sure, in %", [](const Question& q) { return 100 * q.confidence; },
+        [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
     questionForm_->alsoDo([this](Edit& edit) {
         const auto question = questionForm_->shown();
         return question && session_.reduceAgain(edit, *question);
@@ -116,6 +123,7 @@ QWidget* QuestionView::makeLevels() {
     auto* row = new QHBoxLayout;
     material_ = new QComboBox;
     material_->setAccessibleName("Material from the shelf");
+    material_->setPlaceholderText("every material is compared");
     auto* add = new QPushButton("Compare too");
     connect(add, &QPushButton::clicked, this, &QuestionView::addLevel);
     row->addWidget(material_, 1);
@@ -130,17 +138,20 @@ void QuestionView::refresh() {
     empty_->setVisible(question == nullptr);
     if (!question) {
         sentence_->setText("Nothing is asked yet");
-        frozen_->setText("A study says what is compared, where, under which load, and which difference matters.");
+        frozen_->setText(
+            "A study says what is compared, where, under which load, and which difference matters.");
         emptyText_->setText(session_.bench() ? "The bench is described. Next: the question."
                                              : "First describe the bench: the layers that the heat crosses.");
         emptyButton_->setText(session_.bench() ? "Ask a question" : "Describe a bench");
         return;
     }
     sentence_->setText(QString::fromStdString(studySentence(session_.document(), *question)));
-    frozen_->setText(question->frozen
-                         ? "The response is fixed since the first mount was measured. It can still be changed; the "
-                           "history keeps what it was, and all runs are reduced again."
-                         : "Fix the response before the first mount: choosing it afterwards would be choosing the winner.");
+    frozen_->setText(
+        question->frozen
+            ? "The response is fixed since the first mount was measured. It can still be changed; the "
+              "history keeps what it was, and all runs are reduced again."
+            : "Fix the response before the first mount: choosing it afterwards would be choosing the "
+              "winner.");
     fillSites();
     metric_->setCurrentIndex(metric_->findData(QString::fromStdString(question->metric)));
     studyForm_->show(question->study);
@@ -209,11 +220,14 @@ void QuestionView::addLevel() {
 
 void QuestionView::removeLevel() {
     const QListWidgetItem* item = levels_->currentItem();
-    const Level* level = item ? session_.document().find(Id<Level>{item->data(Qt::UserRole).toLongLong()}) : nullptr;
+    const Level* level =
+        item ? session_.document().find(Id<Level>{item->data(Qt::UserRole).toLongLong()}) : nullptr;
     if (!level) return;
     for (const auto& [id, slot] : session_.document().all<Slot>())
         if (slot.level == level->id) {
-            session_.post(QString("%1 has mounts or planned slots in this study and stays. Reject its mounts to leave it out.").arg(item->text()));
+            session_.post(QString("%1 has mounts or planned slots in this study and stays. Reject its mounts "
+                                  "to leave it out.")
+                              .arg(item->text()));
             return;
         }
     Edit edit(session_.document(), "Leave out " + level->name);

@@ -152,7 +152,8 @@ void ShelfView::fillMaterials() {
     filling_ = true;
     materials_->clear();
     for (const auto& [id, material] : session_.document().all<Material>()) {
-        auto* item = new QListWidgetItem(classIcon(material.kind), QString::fromStdString(material.name), materials_);
+        auto* item =
+            new QListWidgetItem(classIcon(material.kind), QString::fromStdString(material.name), materials_);
         item->setData(Qt::UserRole, static_cast<qlonglong>(id.value));
         const std::string_view kind = word(material.kind);
         item->setToolTip(QString::fromUtf8(kind.data(), static_cast<int>(kind.size())));
@@ -179,7 +180,8 @@ void ShelfView::fillLots() {
     const Lot* lot = session_.document().find(shownLot());
     lotFields_->setVisible(lot != nullptr);
     if (!lot) {
-        lotSummary_->setText("No lot yet. A lot is one tube or one sheet; mounts name the lot they took from.");
+        lotSummary_->setText(
+            "No lot yet. A lot is one tube or one sheet; mounts name the lot they took from.");
         return;
     }
     lotForm_->show(lot->id);
@@ -187,7 +189,9 @@ void ShelfView::fillLots() {
     if (lot->content && lot->remaining && *lot->content > 0)
         parts << QString("%1 % left").arg(100 * *lot->remaining / *lot->content, 0, 'f', 0);
     if (lot->price && lot->content && *lot->content > 0)
-        parts << QString("%1 %2 per %3").arg(*lot->price / *lot->content, 0, 'f', 2).arg(QString::fromStdString(lot->currency), QString::fromStdString(lot->contentUnit));
+        parts << QString("%1 %2 per %3")
+                     .arg(*lot->price / *lot->content, 0, 'f', 2)
+                     .arg(QString::fromStdString(lot->currency), QString::fromStdString(lot->contentUnit));
     lotSummary_->setText(parts.join(", "));
 }
 
@@ -212,7 +216,8 @@ void ShelfView::removeMaterial() {
     if (!material) return;
     if (!session_.document().where(&Level::material, std::optional(material->id)).empty()
         || !session_.document().where(&Lot::material, material->id).empty()) {
-        session_.post(QString("%1 has lots or stands in a study and stays on the shelf. Remove those first.").arg(QString::fromStdString(material->name)));
+        session_.post(QString("%1 has lots or stands in a study and stays on the shelf. Remove those first.")
+                          .arg(QString::fromStdString(material->name)));
         return;
     }
     Edit edit(session_.document(), "Remove " + material->name);
@@ -226,7 +231,8 @@ void ShelfView::addLot() {
     Edit edit(session_.document(), "Add a lot of " + material->name);
     Lot lot;
     lot.material = material->id;
-    lot.name = material->name + ", lot " + std::to_string(session_.document().where(&Lot::material, material->id).size() + 1);
+    lot.name = material->name + ", lot "
+               + std::to_string(session_.document().where(&Lot::material, material->id).size() + 1);
     wantedLot_ = edit.add(lot);
     session_.perform(edit.finish());
 }

@@ -9,7 +9,8 @@
 
 namespace ibuki {
 
-void paintClassMark(QPainter& painter, MaterialClass kind, const QPointF& centre, double radius, const QColor& colour) {
+void paintClassMark(QPainter& painter, MaterialClass kind, const QPointF& centre, double radius,
+                    const QColor& colour) {
     const ClassMark mark = classMark(kind);
     painter.save();
     painter.setPen(Qt::NoPen);
@@ -23,7 +24,8 @@ void paintClassMark(QPainter& painter, MaterialClass kind, const QPointF& centre
     }
     painter.setPen(colour);
     painter.setFont(textFont(0.8, QFont::Medium));
-    painter.drawText(QRectF(centre.x() + radius + 4, centre.y() - 10, 20, 20), Qt::AlignLeft | Qt::AlignVCenter,
+    painter.drawText(QRectF(centre.x() + radius + 4, centre.y() - 10, 20, 20),
+                     Qt::AlignLeft | Qt::AlignVCenter,
                      QString::fromUtf8(mark.letter.data(), static_cast<int>(mark.letter.size())));
     painter.restore();
 }

@@ -12,7 +12,8 @@ class QPainter;
 namespace ibuki {
 
 /// Shape and letter of a material class; the shape is centred on `centre`, the letter stands behind it.
-void paintClassMark(QPainter& painter, MaterialClass kind, const QPointF& centre, double radius, const QColor& colour);
+void paintClassMark(QPainter& painter, MaterialClass kind, const QPointF& centre, double radius,
+                    const QColor& colour);
 
 /// The same as an icon for lists.
 QIcon classIcon(MaterialClass kind);

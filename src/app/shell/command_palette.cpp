@@ -33,7 +33,8 @@ void CommandPalette::narrow(const QString& words) {
         const QString text = action->text().remove('&');
         if (!action->isEnabled() || text.isEmpty()) continue;
         bool fits = true;
-        for (const QString& word : words.split(' ', Qt::SkipEmptyParts)) fits = fits && text.contains(word, Qt::CaseInsensitive);
+        for (const QString& word : words.split(' ', Qt::SkipEmptyParts))
+            fits = fits && text.contains(word, Qt::CaseInsensitive);
         if (!fits) continue;
         const QString key = action->shortcut().toString(QKeySequence::NativeText);
         auto* item = new QListWidgetItem(key.isEmpty() ? text : text + "    " + key, list_);

@@ -5,12 +5,12 @@
 // change of that member. Bad input keeps the field marked and the project unchanged, and says what is wrong.
 
 #include "app/shell/session.h"
+#include "app/shell/widgets.h"
 #include "core/domain/words.h"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QFormLayout>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QStyle>
@@ -54,7 +54,8 @@ public:
         QObject::connect(field, &QLineEdit::editingFinished, field, [this, field, label, member] {
             change(label, [&](E& entity) { entity.*member = field->text().trimmed().toStdString(); });
         });
-        loaders_.push_back([field, member](const E& entity) { field->setText(QString::fromStdString(entity.*member)); });
+        loaders_.push_back(
+            [field, member](const E& entity) { field->setText(QString::fromStdString(entity.*member)); });
         return field;
     }
 
@@ -64,12 +65,14 @@ public:
         QObject::connect(field, &NoteField::edited, field, [this, label, member](const QString& text) {
             change(label, [&](E& entity) { entity.*member = text.toStdString(); });
         });
-        loaders_.push_back([field, member](const E& entity) { field->show(QString::fromStdString(entity.*member)); });
+        loaders_.push_back(
+            [field, member](const E& entity) { field->show(QString::fromStdString(entity.*member)); });
     }
 
     /// Optional quantity; least: smallest value that makes sense, refused below it.
     template <class Q>
-    QLineEdit* number(const QString& label, std::optional<Q> E::*member, double least = -1e300, bool above = false) {
+    QLineEdit* number(const QString& label, std::optional<Q> E::*member, double least = -1e300,
+                      bool above = false) {
         auto* field = addLine(label);
         field->setPlaceholderText("not stated");
         QObject::connect(field, &QLineEdit::editingFinished, field, [=, this] {
@@ -90,7 +93,8 @@ public:
 
     /// A number that has to be there.
     QLineEdit* requiredNumber(const QString& label, std::function<double(const E&)> get,
-                              std::function<void(E&, double)> set, double least, bool above, double most = 1e300) {
+                              std::function<void(E&, double)> set, double least, bool above,
+                              double most = 1e300) {
         auto* field = addLine(label);
         QObject::connect(field, &QLineEdit::editingFinished, field, [=, this] {
             const auto value = numberFrom(field->text());
@@ -113,7 +117,8 @@ public:
             const auto value = parseInstant(typed);
             if (!typed.empty() && !value) {
                 markWrong(field, true);
-                session_.post(QString("%1: \"%2\" is no date. Write it as 2031-03-04.").arg(label, field->text()));
+                session_.post(
+                    QString("%1: \"%2\" is no date. Write it as 2031-03-04.").arg(label, field->text()));
                 return;
             }
             markWrong(field, false);
@@ -123,18 +128,22 @@ public:
             markWrong(field, false);
             const auto& value = entity.*member;
             const bool dayOnly = value && value->ms % 86'400'000 == 0;
-            field->setText(!value ? QString() : QString::fromStdString(dayOnly ? dateText(*value) : dateTimeText(*value)));
+            field->setText(!value
+                               ? QString()
+                               : QString::fromStdString(dayOnly ? dateText(*value) : dateTimeText(*value)));
         });
     }
 
     template <class Enum> QComboBox* choice(const QString& label, Enum E::*member) {
         auto* box = new QComboBox;
-        for (std::string_view item : Words<Enum>::all) box->addItem(QString::fromUtf8(item.data(), static_cast<int>(item.size())));
+        for (std::string_view item : Words<Enum>::all)
+            box->addItem(QString::fromUtf8(item.data(), static_cast<int>(item.size())));
         addRow(label, box);
         QObject::connect(box, &QComboBox::activated, box, [this, label, member](int index) {
             change(label, [&](E& entity) { entity.*member = static_cast<Enum>(index); });
         });
-        loaders_.push_back([box, member](const E& entity) { box->setCurrentIndex(static_cast<int>(entity.*member)); });
+        loaders_.push_back(
+            [box, member](const E& entity) { box->setCurrentIndex(static_cast<int>(entity.*member)); });
         return box;
     }
 
@@ -170,24 +179,18 @@ private:
         return field;
     }
 
-    void addRow(const QString& label, QWidget* field) {
-        field->setAccessibleName(label);
-        field->setObjectName(label);
-        auto* caption = new QLabel(label);
-        caption->setProperty("quiet", true);
-        caption->setBuddy(field);
-        layout_->addRow(caption, field);
-    }
+    void addRow(const QString& label, QWidget* field) { addFormRow(layout_, label, field); }
 
     bool acceptable(QLineEdit* field, const QString& label, const std::optional<double>& value, double least,
                     bool above, double most = 1e300) {
         const bool fits = value && (above ? *value > least : *value >= least) && *value < most;
         if (fits) return true;
         markWrong(field, true);
-        session_.post(!value ? QString("%1: \"%2\" is no number. Write digits, such as 1.5.").arg(label, field->text())
-                             : QString("%1: %2 is out of range. It must be %3 %4%5.")
-                                   .arg(label, numberText(*value), above ? "above" : "at least", numberText(least),
-                                        most < 1e299 ? QString(" and below %1").arg(numberText(most)) : QString()));
+        session_.post(
+            !value ? QString("%1: \"%2\" is no number. Write digits, such as 1.5.").arg(label, field->text())
+                   : QString("%1: %2 is out of range. It must be %3 %4%5.")
+                         .arg(label, numberText(*value), above ? "above" : "at least", numberText(least),
+                              most < 1e299 ? QString(" and below %1").arg(numberText(most)) : QString()));
         return false;
     }
 

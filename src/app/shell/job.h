@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Work off the main thread. A job owns copies of its inputs, returns a plain value, is tied to the object that
-// wants it, and ends in one of three ways: done, cancelled, failed. A newer job on the same runner outdates the
-// older one: its result is dropped.
+// Work off the main thread. A job owns copies of its inputs, returns a plain value, is tied to the object
+// that wants it, and ends in one of three ways: done, cancelled, failed. A newer job on the same runner
+// outdates the older one: its result is dropped.
 
 #include "core/domain/input_error.h"
 
@@ -28,8 +28,8 @@ public:
     explicit JobRunner(QObject* parent = nullptr);
     ~JobRunner() override; ///< asks the worker to stop and waits for it
 
-    /// work(stop, progress) runs on the worker; then, on the main thread, done(result), or failed(error). Work
-    /// that ends after cancel() calls neither; cancelled() is emitted instead.
+    /// work(stop, progress) runs on the worker; then, on the main thread, done(result), or failed(error).
+    /// Work that ends after cancel() calls neither; cancelled() is emitted instead.
     template <class Result>
     void start(std::function<Result(std::stop_token, const Progress&)> work, std::function<void(Result)> done,
                std::function<void(const InputError&)> failed) {
@@ -51,8 +51,10 @@ public:
                 this,
                 [this, ticket, result, error, stopped, done, failed] {
                     if (!finish(ticket, stopped)) return;
-                    if (error) failed(*error);
-                    else if (*result) done(std::move(**result));
+                    if (error)
+                        failed(*error);
+                    else if (*result)
+                        done(std::move(**result));
                 },
                 Qt::QueuedConnection);
         });

@@ -31,7 +31,8 @@
 
 namespace ibuki {
 
-MainWindow::MainWindow(const QString& samplePath, QWidget* parent) : QMainWindow(parent), samplePath_(samplePath) {
+MainWindow::MainWindow(const QString& samplePath, QWidget* parent)
+    : QMainWindow(parent), samplePath_(samplePath) {
     setWindowTitle("Ibuki");
     setAcceptDrops(true);
     resize(1280, 800);
@@ -72,25 +73,32 @@ void MainWindow::makeActions() {
     studyActions_ = {addCommand("New study…", {}, [this] { newStudy(); }),
                      addCommand("Duplicate study", {}, [this] { duplicateThisStudy(); }),
                      addCommand("Close or reopen study", {}, [this] { closeThisStudy(); })};
-    const std::pair<const char*, Stage> stages[] = {{"Go to Question", Stage::question}, {"Go to Shelf", Stage::shelf},
-                                                    {"Go to Bench", Stage::bench},       {"Go to Verdict", Stage::verdict},
+    const std::pair<const char*, Stage> stages[] = {{"Go to Question", Stage::question},
+                                                    {"Go to Shelf", Stage::shelf},
+                                                    {"Go to Bench", Stage::bench},
+                                                    {"Go to Verdict", Stage::verdict},
                                                     {"Go to Paper", Stage::paper}};
     int number = 0;
     for (const auto& [text, stage] : stages)
-        addCommand(text, QKeySequence(QString("Ctrl+%1").arg(++number)), [this, stage = stage] { showStage(stage); });
+        addCommand(text, QKeySequence(QString("Ctrl+%1").arg(++number)),
+                   [this, stage = stage] { showStage(stage); });
     addCommand("Bring in logs…", QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);
         bench_->chooseLogs();
     });
-    for (const auto& [action, key] : {std::pair{session_.undoStack().createUndoAction(this, "Undo"), QKeySequence::Undo},
-                                      std::pair{session_.undoStack().createRedoAction(this, "Redo"), QKeySequence::Redo}}) {
+    for (const auto& [action, key] :
+         {std::pair{session_.undoStack().createUndoAction(this, "Undo"), QKeySequence::Undo},
+          std::pair{session_.undoStack().createRedoAction(this, "Redo"), QKeySequence::Redo}}) {
         action->setShortcuts(key);
         addAction(action);
         commands_ << action;
     }
-    addCommand("Light or dark room", QKeySequence("Ctrl+L"), [this] { setLook(shade() == Shade::light ? Shade::dark : Shade::light, textScale_); });
-    addCommand("Larger text", QKeySequence::ZoomIn, [this] { setLook(shade(), std::min(2.0, textScale_ + 0.1)); });
-    addCommand("Smaller text", QKeySequence::ZoomOut, [this] { setLook(shade(), std::max(0.8, textScale_ - 0.1)); });
+    addCommand("Light or dark room", QKeySequence("Ctrl+L"),
+               [this] { setLook(shade() == Shade::light ? Shade::dark : Shade::light, textScale_); });
+    addCommand("Larger text", QKeySequence::ZoomIn,
+               [this] { setLook(shade(), std::min(2.0, textScale_ + 0.1)); });
+    addCommand("Smaller text", QKeySequence::ZoomOut,
+               [this] { setLook(shade(), std::max(0.8, textScale_ - 0.1)); });
     addCommand("Usual text", QKeySequence("Ctrl+0"), [this] { setLook(shade(), 1.0); });
     addCommand("Find or do…", QKeySequence("Ctrl+K"), [this] {
         auto* palette = new CommandPalette(commands_, this);
@@ -160,6 +168,7 @@ void MainWindow::makeViews() {
     setCentralWidget(outer);
     outer->installEventFilter(this);
 
+    stages_->setFocus();
     connect(stages_, &StageBar::chosen, this, [this](int index) { showStage(static_cast<Stage>(index)); });
     connect(strip_, &Strip::layerOpened, this, &MainWindow::openLayer);
     connect(strip_, &Strip::benchWanted, this, &MainWindow::newBench);
@@ -190,11 +199,21 @@ void MainWindow::refreshNow() {
     if (!session_.isOpen()) return;
     top_->refresh();
     switch (stage()) {
-    case Stage::question: question_->refresh(); break;
-    case Stage::shelf: shelf_->refresh(); break;
-    case Stage::bench: bench_->refresh(); break;
-    case Stage::verdict: verdict_->refresh(); break;
-    case Stage::paper: paper_->refresh(); break;
+    case Stage::question:
+        question_->refresh();
+        break;
+    case Stage::shelf:
+        shelf_->refresh();
+        break;
+    case Stage::bench:
+        bench_->refresh();
+        break;
+    case Stage::verdict:
+        verdict_->refresh();
+        break;
+    case Stage::paper:
+        paper_->refresh();
+        break;
     }
 }
 
@@ -204,7 +223,8 @@ void MainWindow::showNotice(const QString& notice) {
 }
 
 void MainWindow::newProject() {
-    QString path = QFileDialog::getSaveFileName(this, "New project", "bench.ibuki", "Ibuki projects (*.ibuki)");
+    QString path =
+        QFileDialog::getSaveFileName(this, "New project", "bench.ibuki", "Ibuki projects (*.ibuki)");
     if (path.isEmpty()) return;
     if (!path.endsWith(".ibuki")) path += ".ibuki";
     if (!session_.createProject(path)) return;
@@ -214,7 +234,8 @@ void MainWindow::newProject() {
 }
 
 void MainWindow::openProject() {
-    const QString path = QFileDialog::getOpenFileName(this, "Open project", {}, "Ibuki projects (*.ibuki);;All files (*)");
+    const QString path =
+        QFileDialog::getOpenFileName(this, "Open project", {}, "Ibuki projects (*.ibuki);;All files (*)");
     if (!path.isEmpty() && session_.openProject(path)) {
         remember();
         showStage(Stage::verdict);
@@ -229,7 +250,8 @@ bool MainWindow::openDemo(const QString& copyTo) {
         path = folder + "/kittiwake.ibuki";
     }
     if (!QFileInfo::exists(path) && !QFile::copy(samplePath_, path)) {
-        session_.post("The demo project is not where it should be (" + samplePath_ + "). Build or install Ibuki again.");
+        session_.post("The demo project is not where it should be (" + samplePath_
+                      + "). Build or install Ibuki again.");
         return false;
     }
     QFile::setPermissions(path, QFile::permissions(path) | QFileDevice::WriteOwner);
@@ -246,7 +268,9 @@ void MainWindow::openLast() {
 
 void MainWindow::saveCopy() {
     if (!session_.isOpen()) return;
-    const QString path = QFileDialog::getSaveFileName(this, "Save a copy", QFileInfo(session_.path()).completeBaseName() + " copy.ibuki", "Ibuki projects (*.ibuki)");
+    const QString path = QFileDialog::getSaveFileName(
+        this, "Save a copy", QFileInfo(session_.path()).completeBaseName() + " copy.ibuki",
+        "Ibuki projects (*.ibuki)");
     if (!path.isEmpty() && session_.saveCopy(path)) session_.post("Copied to " + path);
 }
 

@@ -17,8 +17,8 @@ struct Selection {
     bool operator==(const Selection&) const = default;
 };
 
-/// The selection with everything that is no longer in the document left out, and a bench and study chosen when
-/// there are any.
+/// The selection with everything that is no longer in the document left out, and a bench and study chosen
+/// when there are any.
 Selection valid(Selection selection, const Document& document);
 
 } // namespace ibuki

@@ -34,7 +34,9 @@ private:
 Session::Session(QObject* parent) : QObject(parent) {}
 Session::~Session() = default;
 
-QString Session::path() const { return project_ ? QString::fromStdString(project_->path().string()) : QString(); }
+QString Session::path() const {
+    return project_ ? QString::fromStdString(project_->path().string()) : QString();
+}
 const Document& Session::document() const { return project_ ? project_->document() : empty_; }
 const Study* Session::study() const { return document().find(selection_.study); }
 const Bench* Session::bench() const { return document().find(selection_.bench); }
@@ -142,7 +144,8 @@ bool Session::reduceAgain(Edit& edit, Id<Question> id) {
             if (!samples) return false;
             for (const auto& [key, stored] : edit.document().all<RunReduction>()) {
                 if (stored.run != run->id) continue;
-                fresh.push_back({key, run->id, reduce(*samples, settingsFor(edit.document(), *run, question))});
+                fresh.push_back(
+                    {key, run->id, reduce(*samples, settingsFor(edit.document(), *run, question))});
             }
         }
     }
@@ -162,7 +165,8 @@ void Session::selectMount(Id<Mount> mount) {
     next.mount = mount;
     next.slot.reset();
     if (const Question* asked = question())
-        if (const Material* material = materialAt(document(), mount, asked->site)) next.material = material->id;
+        if (const Material* material = materialAt(document(), mount, asked->site))
+            next.material = material->id;
     select(next);
 }
 

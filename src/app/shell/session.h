@@ -54,7 +54,7 @@ public:
     void post(const InputError& error);
 
 signals:
-    void projectChanged();   ///< another project, or none
+    void projectChanged(); ///< another project, or none
     void documentChanged();
     void selectionChanged();
     void noticePosted(const QString& notice);

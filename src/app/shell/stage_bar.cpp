@@ -19,7 +19,8 @@ StageBar::StageBar(const std::vector<Stage>& stages, QWidget* parent) : QWidget(
 
 QSize StageBar::sizeHint() const {
     int widest = 0;
-    for (const Stage& stage : stages_) widest = std::max(widest, QFontMetrics(textFont(1.0, QFont::DemiBold)).horizontalAdvance(stage.name));
+    for (const Stage& stage : stages_)
+        widest = std::max(widest, QFontMetrics(textFont(1.0, QFont::DemiBold)).horizontalAdvance(stage.name));
     return {widest + 34, 300};
 }
 
@@ -40,7 +41,8 @@ void StageBar::paintEvent(QPaintEvent*) {
     const Colours& c = colours();
     // One line through all stages: the order of work. The stage you are at stands out as a step on it.
     painter.setPen(QPen(c.line, 2));
-    painter.drawLine(QPointF(7, rectOf(0).center().y()), QPointF(7, rectOf(static_cast<int>(stages_.size()) - 1).center().y()));
+    painter.drawLine(QPointF(7, rectOf(0).center().y()),
+                     QPointF(7, rectOf(static_cast<int>(stages_.size()) - 1).center().y()));
     for (int i = 0; i < static_cast<int>(stages_.size()); ++i) {
         const QRectF rect = rectOf(i);
         const bool here = i == current_;
@@ -54,7 +56,8 @@ void StageBar::paintEvent(QPaintEvent*) {
         painter.drawRect(QRectF(7 - 3.5, rect.center().y() - 3.5, 7, 7));
         painter.setPen(here ? c.ink : c.quiet);
         painter.setFont(textFont(1.0, here ? QFont::DemiBold : QFont::Medium));
-        painter.drawText(rect.adjusted(22, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter, stages_[static_cast<std::size_t>(i)].name);
+        painter.drawText(rect.adjusted(22, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                         stages_[static_cast<std::size_t>(i)].name);
         if (hasFocus() && i == focused_) {
             painter.setBrush(Qt::NoBrush);
             painter.setPen(QPen(c.ink, 1.5, Qt::DotLine));
@@ -79,12 +82,20 @@ void StageBar::mousePressEvent(QMouseEvent* event) { choose(stageAt(event->posit
 
 void StageBar::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
-    case Qt::Key_Up: focused_ = std::max(0, focused_ - 1); break;
-    case Qt::Key_Down: focused_ = std::min(static_cast<int>(stages_.size()) - 1, focused_ + 1); break;
+    case Qt::Key_Up:
+        focused_ = std::max(0, focused_ - 1);
+        break;
+    case Qt::Key_Down:
+        focused_ = std::min(static_cast<int>(stages_.size()) - 1, focused_ + 1);
+        break;
     case Qt::Key_Return:
     case Qt::Key_Enter:
-    case Qt::Key_Space: choose(focused_); return;
-    default: QWidget::keyPressEvent(event); return;
+    case Qt::Key_Space:
+        choose(focused_);
+        return;
+    default:
+        QWidget::keyPressEvent(event);
+        return;
     }
     update();
 }
@@ -93,7 +104,9 @@ bool StageBar::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         auto* help = static_cast<QHelpEvent*>(event);
         const int stage = stageAt(help->pos());
-        QToolTip::showText(help->globalPos(), stage < 0 ? QString() : stages_[static_cast<std::size_t>(stage)].what + QString(" (Ctrl+%1)").arg(stage + 1));
+        QToolTip::showText(help->globalPos(), stage < 0 ? QString()
+                                                        : stages_[static_cast<std::size_t>(stage)].what
+                                                              + QString(" (Ctrl+%1)").arg(stage + 1));
         return true;
     }
     return QWidget::event(event);

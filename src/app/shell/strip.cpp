@@ -25,7 +25,8 @@ Strip::Strip(Session& session, QWidget* parent) : QWidget(parent), session_(sess
 QSize Strip::sizeHint() const { return {900, 44 + 2 * fontMetrics().height()}; }
 
 void Strip::refresh() {
-    model_ = stripModel(session_.document(), session_.selection().bench, session_.question(), session_.mount());
+    model_ =
+        stripModel(session_.document(), session_.selection().bench, session_.question(), session_.mount());
     focused_ = std::min(focused_, static_cast<int>(model_.blocks.size()) - 1);
     setAccessibleDescription(model_.caption);
     update();
@@ -41,7 +42,7 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
     const StripBlock& block = model_.blocks[static_cast<std::size_t>(index)];
     const Colours& c = colours();
     const bool isInterface = block.kind == LayerKind::interface;
-    const QColor fill = isInterface                        ? c.hotWash
+    const QColor fill = isInterface                       ? c.hotWash
                         : block.kind == LayerKind::cooler ? c.coldWash
                         : block.kind == LayerKind::room   ? c.ground
                                                           : c.body;
@@ -63,10 +64,12 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
         painter.drawRect(inner.adjusted(3, 3, -3, -3));
     }
     // Words stand on a plain patch, so that the hatching does not run through them.
-    const QRectF words = painter.boundingRect(inner.adjusted(6, 4, -6, -4), Qt::AlignCenter | Qt::TextWordWrap, block.name);
+    const QRectF words =
+        painter.boundingRect(inner.adjusted(6, 4, -6, -4), Qt::AlignCenter | Qt::TextWordWrap, block.name);
     painter.fillRect(words.adjusted(-4, -1, 4, 1), fill);
     painter.setPen(c.ink);
-    painter.drawText(inner.adjusted(6, 4, -6, -4), static_cast<int>(Qt::AlignCenter) | Qt::TextWordWrap, block.name);
+    painter.drawText(inner.adjusted(6, 4, -6, -4), static_cast<int>(Qt::AlignCenter) | Qt::TextWordWrap,
+                     block.name);
 }
 
 void Strip::paintEvent(QPaintEvent*) {
@@ -81,7 +84,8 @@ void Strip::paintEvent(QPaintEvent*) {
     const double height = fontMetrics().height();
     for (const StripBoundary& boundary : at.boundaries) {
         const bool left = boundary.x < width() / 2.0;
-        painter.drawText(QRectF(left ? 2 : width() - 202, top, 200, height), left ? Qt::AlignLeft : Qt::AlignRight,
+        painter.drawText(QRectF(left ? 2 : width() - 202, top, 200, height),
+                         left ? Qt::AlignLeft : Qt::AlignRight,
                          (left ? "chip, measured " : "room, measured ") + boundary.text);
     }
     if (!at.boundaries.empty() || !model_.caption.isEmpty()) {
@@ -93,8 +97,10 @@ void Strip::paintEvent(QPaintEvent*) {
 void Strip::open(int block) {
     if (block < 0 || block >= static_cast<int>(model_.blocks.size())) return;
     const auto layer = model_.blocks[static_cast<std::size_t>(block)].layer;
-    if (layer) emit layerOpened(*layer);
-    else emit benchWanted();
+    if (layer)
+        emit layerOpened(*layer);
+    else
+        emit benchWanted();
 }
 
 void Strip::mouseMoveEvent(QMouseEvent* event) {
@@ -110,19 +116,32 @@ void Strip::leaveEvent(QEvent*) {
 }
 
 void Strip::mousePressEvent(QMouseEvent* event) {
-    if (event->button() == Qt::LeftButton) open(layout().blockAt(event->position().x(), event->position().y()));
+    if (event->button() == Qt::LeftButton)
+        open(layout().blockAt(event->position().x(), event->position().y()));
 }
 
 void Strip::keyPressEvent(QKeyEvent* event) {
     const int last = static_cast<int>(model_.blocks.size()) - 1;
     switch (event->key()) {
-    case Qt::Key_Left: focused_ = std::max(0, focused_ - 1); break;
-    case Qt::Key_Right: focused_ = std::min(last, focused_ + 1); break;
-    case Qt::Key_Home: focused_ = 0; break;
-    case Qt::Key_End: focused_ = last; break;
+    case Qt::Key_Left:
+        focused_ = std::max(0, focused_ - 1);
+        break;
+    case Qt::Key_Right:
+        focused_ = std::min(last, focused_ + 1);
+        break;
+    case Qt::Key_Home:
+        focused_ = 0;
+        break;
+    case Qt::Key_End:
+        focused_ = last;
+        break;
     case Qt::Key_Return:
-    case Qt::Key_Enter: open(focused_); return;
-    default: QWidget::keyPressEvent(event); return;
+    case Qt::Key_Enter:
+        open(focused_);
+        return;
+    default:
+        QWidget::keyPressEvent(event);
+        return;
     }
     update();
 }
@@ -134,7 +153,9 @@ bool Strip::event(QEvent* event) {
         if (block >= 0) {
             const StripBlock& at = model_.blocks[static_cast<std::size_t>(block)];
             const QString detail = at.detail.isEmpty() ? QString("no size or metal stated") : at.detail;
-            QToolTip::showText(help->globalPos(), at.layer ? at.name.section('\n', 0, 0) + ": " + detail + ". Click or Enter to edit." : at.name);
+            QToolTip::showText(help->globalPos(), at.layer ? at.name.section('\n', 0, 0) + ": " + detail
+                                                                 + ". Click or Enter to edit."
+                                                           : at.name);
         }
         return true;
     }

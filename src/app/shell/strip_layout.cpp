@@ -5,9 +5,9 @@
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 
-#include <algorithm>
 #include <QRegularExpression>
 #include <QStringList>
+#include <algorithm>
 
 namespace ibuki {
 namespace {
@@ -16,7 +16,8 @@ QString text(std::string_view view) { return QString::fromUtf8(view.data(), stat
 
 QString sizeText(const Layer& layer) {
     QStringList parts;
-    if (layer.width && layer.length) parts << QString("%1 × %2 mm").arg(layer.width->value).arg(layer.length->value);
+    if (layer.width && layer.length)
+        parts << QString("%1 × %2 mm").arg(layer.width->value).arg(layer.length->value);
     if (layer.thickness) parts << QString("%1 mm thick").arg(layer.thickness->value);
     if (layer.metal != Metal::unknown) parts << text(word(layer.metal));
     if (layer.conductivity) parts << QString("%1 W/(m·K)").arg(layer.conductivity->value);
@@ -29,7 +30,8 @@ QString interfaceText(const Document& document, const Layer& layer, const Mount*
     return material ? QString::fromStdString(material->name) : QString();
 }
 
-void addTemperatures(StripModel& model, const Document& document, const Question* question, const Mount* mount) {
+void addTemperatures(StripModel& model, const Document& document, const Question* question,
+                     const Mount* mount) {
     if (!mount) return;
     const auto runs = runsOf(document, mount->id);
     if (runs.empty()) return;
@@ -45,8 +47,9 @@ void addTemperatures(StripModel& model, const Document& document, const Question
 } // namespace
 
 bool StripModel::sharesKnown() const {
-    return !blocks.empty()
-           && std::all_of(blocks.begin(), blocks.end(), [](const StripBlock& block) { return block.share.has_value(); });
+    return !blocks.empty() && std::all_of(blocks.begin(), blocks.end(), [](const StripBlock& block) {
+        return block.share.has_value();
+    });
 }
 
 StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, const Question* question,
@@ -99,8 +102,10 @@ StripLayout layoutStrip(const StripModel& model, const QRectF& area, double mini
         layout.rects.emplace_back(x, area.top(), width, area.height());
         x += width;
     }
-    if (model.chipC) layout.boundaries.push_back({area.left(), QString("%1 °C").arg(*model.chipC, 0, 'f', 1)});
-    if (model.roomC) layout.boundaries.push_back({area.right(), QString("%1 °C").arg(*model.roomC, 0, 'f', 1)});
+    if (model.chipC)
+        layout.boundaries.push_back({area.left(), QString("%1 °C").arg(*model.chipC, 0, 'f', 1)});
+    if (model.roomC)
+        layout.boundaries.push_back({area.right(), QString("%1 °C").arg(*model.roomC, 0, 'f', 1)});
     return layout;
 }
 

@@ -29,7 +29,9 @@ Tape::Tape(Session& session, QWidget* parent)
 }
 
 double Tape::dayHeight() const { return fontMetrics().height() + 4.0; }
-QSize Tape::sizeHint() const { return {900, static_cast<int>(dayHeight()) + 3 * fontMetrics().height() + 38}; }
+QSize Tape::sizeHint() const {
+    return {900, static_cast<int>(dayHeight()) + 3 * fontMetrics().height() + 38};
+}
 
 TapeLayout Tape::layout() const {
     const double tileWidth = fontMetrics().horizontalAdvance("Driftwood 52 10");
@@ -73,8 +75,10 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     painter.setOpacity(tile.otherStudy && !planned ? 0.55 : 1.0);
     painter.setBrush(planned ? QBrush(Qt::NoBrush) : QBrush(c.sheet));
     const bool selected = isSelected(tile);
-    painter.setPen(QPen(selected ? c.ink : tile.state == TileState::next ? c.ink : c.line, selected ? 2.5 : 1.2,
-                        planned ? Qt::DashLine : Qt::SolidLine));
+    painter.setPen(QPen(selected                        ? c.ink
+                        : tile.state == TileState::next ? c.ink
+                                                        : c.line,
+                        selected ? 2.5 : 1.2, planned ? Qt::DashLine : Qt::SolidLine));
     painter.drawRoundedRect(rect.adjusted(1, 1, -1, -1), 4, 4);
     if (hasFocus() && index == focused_) {
         painter.setPen(QPen(c.cold, 1.5, Qt::DotLine));
@@ -84,16 +88,19 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     const QRectF words = rect.adjusted(8, 5, -6, -5);
     painter.setPen(tile.state == TileState::rejected ? c.quiet : c.ink);
     painter.setFont(textFont(0.9, QFont::Medium));
-    painter.drawText(words, Qt::AlignLeft | Qt::AlignTop,
-                     painter.fontMetrics().elidedText(tile.title, Qt::ElideRight, static_cast<int>(words.width())));
+    painter.drawText(
+        words, Qt::AlignLeft | Qt::AlignTop,
+        painter.fontMetrics().elidedText(tile.title, Qt::ElideRight, static_cast<int>(words.width())));
     painter.setFont(textFont(0.9));
     painter.setPen(planned || tile.state == TileState::rejected ? c.quiet : c.ink);
-    painter.drawText(words, Qt::AlignLeft | Qt::AlignBottom, tile.state == TileState::rejected ? "rejected" : tile.value);
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignBottom,
+                     tile.state == TileState::rejected ? "rejected" : tile.value);
     const double markY = rect.center().y();
     if (tile.kind) paintClassMark(painter, *tile.kind, {words.left() + 5, markY}, 4.5, c.quiet);
     if (tile.isCheck) {
         painter.setPen(c.quiet);
-        painter.drawText(QRectF(words.left() + 26, markY - 10, words.width() - 26, 20), Qt::AlignLeft | Qt::AlignVCenter, "check");
+        painter.drawText(QRectF(words.left() + 26, markY - 10, words.width() - 26, 20),
+                         Qt::AlignLeft | Qt::AlignVCenter, "check");
     }
     if (tile.limitBound) { // a flat top: the temperature could not rise
         painter.setPen(QPen(c.hot, 2));
@@ -113,7 +120,8 @@ void Tape::paintEvent(QPaintEvent*) {
     if (tiles_.empty()) {
         painter.setFont(textFont());
         painter.setPen(colours().quiet);
-        painter.drawText(rect(), Qt::AlignCenter, "The tape: mounts appear here in the order in which they were made.");
+        painter.drawText(rect(), Qt::AlignCenter,
+                         "The tape: mounts appear here in the order in which they were made.");
         return;
     }
     const TapeLayout at = layout();
@@ -121,18 +129,22 @@ void Tape::paintEvent(QPaintEvent*) {
     for (const TapeNotch& notch : at.notches) {
         painter.setPen(QPen(colours().quiet, 1.5));
         painter.drawLine(QPointF(notch.x, 4), QPointF(notch.x, height() - 18));
-        painter.drawText(QRectF(notch.x + 5, 2, 200, dayHeight()), Qt::AlignLeft | Qt::AlignVCenter, notch.text);
+        painter.drawText(QRectF(notch.x + 5, 2, 200, dayHeight()), Qt::AlignLeft | Qt::AlignVCenter,
+                         notch.text);
     }
     for (std::size_t i = 0; i < at.rects.size(); ++i)
-        if (at.rects[i].right() > 0 && at.rects[i].left() < width()) paintTile(painter, at.rects[i], static_cast<int>(i));
+        if (at.rects[i].right() > 0 && at.rects[i].left() < width())
+            paintTile(painter, at.rects[i], static_cast<int>(i));
 }
 
 void Tape::open(int tile) {
     if (tile < 0 || tile >= static_cast<int>(tiles_.size())) return;
     focused_ = tile;
     const TapeTile& at = tiles_[static_cast<std::size_t>(tile)];
-    if (at.mount) emit mountOpened(*at.mount);
-    else if (at.slot) emit slotOpened(*at.slot);
+    if (at.mount)
+        emit mountOpened(*at.mount);
+    else if (at.slot)
+        emit slotOpened(*at.slot);
 }
 
 void Tape::bringIntoView(int tile) {
@@ -140,24 +152,38 @@ void Tape::bringIntoView(int tile) {
     if (tile < 0 || tile >= static_cast<int>(at.rects.size())) return;
     const QRectF& rect = at.rects[static_cast<std::size_t>(tile)];
     if (rect.left() < 0) scroll_->setValue(scroll_->value() + static_cast<int>(rect.left()) - 20);
-    if (rect.right() > width()) scroll_->setValue(scroll_->value() + static_cast<int>(rect.right()) - width() + 20);
+    if (rect.right() > width())
+        scroll_->setValue(scroll_->value() + static_cast<int>(rect.right()) - width() + 20);
 }
 
 void Tape::mousePressEvent(QMouseEvent* event) {
-    if (event->button() == Qt::LeftButton) open(layout().tileAt(event->position().x(), event->position().y()));
+    if (event->button() == Qt::LeftButton)
+        open(layout().tileAt(event->position().x(), event->position().y()));
     update();
 }
 
 void Tape::keyPressEvent(QKeyEvent* event) {
     const int last = static_cast<int>(tiles_.size()) - 1;
     switch (event->key()) {
-    case Qt::Key_Left: focused_ = std::max(0, focused_ - 1); break;
-    case Qt::Key_Right: focused_ = std::min(std::max(0, last), focused_ + 1); break;
-    case Qt::Key_Home: focused_ = 0; break;
-    case Qt::Key_End: focused_ = std::max(0, last); break;
+    case Qt::Key_Left:
+        focused_ = std::max(0, focused_ - 1);
+        break;
+    case Qt::Key_Right:
+        focused_ = std::min(std::max(0, last), focused_ + 1);
+        break;
+    case Qt::Key_Home:
+        focused_ = 0;
+        break;
+    case Qt::Key_End:
+        focused_ = std::max(0, last);
+        break;
     case Qt::Key_Return:
-    case Qt::Key_Enter: open(focused_); return;
-    default: QWidget::keyPressEvent(event); return;
+    case Qt::Key_Enter:
+        open(focused_);
+        return;
+    default:
+        QWidget::keyPressEvent(event);
+        return;
     }
     bringIntoView(focused_);
     update();
@@ -174,7 +200,8 @@ bool Tape::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         auto* help = static_cast<QHelpEvent*>(event);
         const int tile = layout().tileAt(help->pos().x(), help->pos().y());
-        QToolTip::showText(help->globalPos(), tile < 0 ? QString() : tiles_[static_cast<std::size_t>(tile)].detail);
+        QToolTip::showText(help->globalPos(),
+                           tile < 0 ? QString() : tiles_[static_cast<std::size_t>(tile)].detail);
         return true;
     }
     return QWidget::event(event);

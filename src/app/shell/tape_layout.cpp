@@ -33,7 +33,10 @@ void addFigure(TapeTile& tile, const Document& document, const Mount& mount, con
         return;
     }
     const bool kelvin = responseUnit(question ? *question : asked) == "K";
-    tile.value = QString("%1%2 %3").arg(tile.limitBound ? "≥ " : "Δ ").arg(*response, 0, 'f', kelvin ? 1 : 3).arg(kelvin ? "K" : "K/W");
+    tile.value = QString("%1%2 %3")
+                     .arg(tile.limitBound ? "≥ " : "Δ ")
+                     .arg(*response, 0, 'f', kelvin ? 1 : 3)
+                     .arg(kelvin ? "K" : "K/W");
 }
 
 TapeTile mountTile(const Document& document, const Mount& mount, std::optional<Id<Study>> study) {
@@ -47,10 +50,13 @@ TapeTile mountTile(const Document& document, const Mount& mount, std::optional<I
     tile.otherStudy = !slot;
     tile.isCheck = slot && slot->kind == SlotKind::checkMount;
     if (question)
-        if (const Material* material = materialAt(document, mount.id, question->site)) tile.kind = material->kind;
+        if (const Material* material = materialAt(document, mount.id, question->site))
+            tile.kind = material->kind;
     addFigure(tile, document, mount, question);
     tile.detail = tile.title;
-    if (mount.at) tile.detail += QString(", %1%2").arg(QString::fromStdString(dateTimeText(*mount.at)), mount.atAssumed ? " (assumed)" : "");
+    if (mount.at)
+        tile.detail += QString(", %1%2").arg(QString::fromStdString(dateTimeText(*mount.at)),
+                                             mount.atAssumed ? " (assumed)" : "");
     if (mount.rejected) tile.detail += ", rejected: " + QString::fromStdString(mount.reason);
     if (tile.limitBound) tile.detail += ", at the temperature limit";
     return tile;
@@ -63,7 +69,8 @@ TapeTile plannedTile(const Document& document, const Slot& slot, bool first) {
     tile.isCheck = slot.kind == SlotKind::checkMount;
     tile.title = level ? QString::fromStdString(level->name) : QString("mount");
     if (tile.isCheck) tile.title = "Check";
-    if (const Material* material = level ? document.find(level->material) : nullptr) tile.kind = material->kind;
+    if (const Material* material = level ? document.find(level->material) : nullptr)
+        tile.kind = material->kind;
     tile.value = first ? "next" : "planned";
     tile.day = slot.plannedFor ? dayText(slot.plannedFor) : QString("planned");
     tile.state = first ? TileState::next : TileState::planned;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// The bench's record as plain values: tiles in order, days as notches, and where each stands. Order, not time,
-// sets the width.
+// The bench's record as plain values: tiles in order, days as notches, and where each stands. Order, not
+// time, sets the width.
 
 #include "core/domain/document.h"
 
@@ -18,9 +18,9 @@ struct TapeTile {
     std::optional<Id<Mount>> mount;
     std::optional<Id<Slot>> slot;
     QString title;
-    QString value;   ///< "Δ 45.2 K", "plan"
-    QString day;     ///< "Tue 2031-03-04"; tiles of one day stand together
-    QString detail;  ///< for the tool tip
+    QString value;  ///< "Δ 45.2 K", "plan"
+    QString day;    ///< "Tue 2031-03-04"; tiles of one day stand together
+    QString detail; ///< for the tool tip
     TileState state = TileState::done;
     bool isCheck = false;
     bool limitBound = false;

@@ -48,37 +48,50 @@ QPalette paletteOf(const Colours& c) {
 }
 
 QString styleSheet(const Colours& c) {
-    return QString(R"(
-        QToolTip { background: %2; color: %3; border: 1px solid %5; padding: 4px; }
+    QString sheet = R"(
+        QToolTip { background: @sheet; color: @ink; border: 1px solid @line; padding: 4px; }
         QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QListWidget, QTableWidget, QTreeWidget, QTextBrowser, QListView {
-            background: %2; border: 1px solid %5; border-radius: 4px; padding: 3px; }
+            background: @sheet; border: 1px solid @line; border-radius: 4px; padding: 3px; }
         QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QListWidget:focus, QTableWidget:focus,
-        QTextBrowser:focus { border: 2px solid %3; padding: 2px; }
-        QLineEdit[wrong="true"] { border: 2px solid %6; }
-        QComboBox QAbstractItemView { background: %2; border: 1px solid %5; }
-        QPushButton { background: %4; border: 1px solid %5; border-radius: 4px; padding: 6px 14px; }
-        QPushButton:hover { border-color: %3; }
-        QPushButton:focus { border: 2px solid %3; padding: 5px 13px; }
-        QPushButton:disabled { color: %7; }
-        QPushButton[main="true"] { background: %3; color: %2; }
+        QTextBrowser:focus { border: 2px solid @ink; padding: 2px; }
+        QLineEdit[wrong="true"] { border: 2px solid @hot; }
+        QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; }
+        QPushButton { background: @band; border: 1px solid @line; border-radius: 4px; padding: 6px 14px; }
+        QPushButton:hover { border-color: @ink; }
+        QPushButton:focus { border: 2px solid @ink; padding: 5px 13px; }
+        QPushButton:disabled { color: @quiet; }
+        QPushButton[main="true"] { background: @ink; color: @sheet; }
         QPushButton[quiet="true"] { background: transparent; border: 1px solid transparent; padding: 4px 8px; }
-        QPushButton[quiet="true"]:hover { border-color: %5; }
-        QPushButton[quiet="true"]:focus { border: 2px solid %3; padding: 3px 7px; }
-        QFrame[card="true"] { background: %2; border: 1px solid %5; border-radius: 6px; }
-        QLabel[quiet="true"] { color: %7; }
-        QHeaderView::section { background: %4; color: %7; border: none; border-bottom: 1px solid %5; padding: 4px 6px; }
-        QTableWidget { gridline-color: %5; }
+        QPushButton[quiet="true"]:hover { border-color: @line; }
+        QPushButton[quiet="true"]:focus { border: 2px solid @ink; padding: 3px 7px; }
+        QFrame[card="true"] { background: @sheet; border: 1px solid @line; border-radius: 6px; }
+        QLabel[quiet="true"] { color: @quiet; }
+        QHeaderView::section { background: @band; color: @quiet; border: none; border-bottom: 1px solid @line; padding: 4px 6px; }
+        QTableWidget { gridline-color: @line; }
         QScrollArea { border: none; background: transparent; }
         QScrollArea > QWidget > QWidget { background: transparent; }
         QListWidget::item { padding: 5px; border-radius: 4px; }
-        QListWidget::item:selected, QTableWidget::item:selected { background: %4; color: %3; }
-        QMenu { background: %2; border: 1px solid %5; padding: 4px; }
+        QListWidget::item:selected, QTableWidget::item:selected { background: @band; color: @ink; }
+        QMenu { background: @sheet; border: 1px solid @line; padding: 4px; }
         QMenu::item { padding: 5px 22px; }
-        QMenu::item:selected { background: %4; color: %3; }
-        QSplitter::handle { background: transparent; }
-    )")
-        .arg(c.ground.name(), c.sheet.name(), c.ink.name(), c.band.name(), c.line.name(), c.hot.name(),
-             c.quiet.name());
+        QMenu::item:selected { background: @band; color: @ink; }
+        QPushButton::menu-indicator { image: none; width: 0; }
+        QComboBox { padding-right: 22px; }
+        QComboBox::drop-down { border: none; width: 20px; }
+        QComboBox::down-arrow { image: url(:/down.svg); width: 10px; height: 10px; }
+        QScrollBar { background: transparent; border: none; }
+        QScrollBar:vertical { width: 11px; }
+        QScrollBar:horizontal { height: 11px; }
+        QScrollBar::handle { background: @line; border-radius: 4px; margin: 2px; min-width: 28px; min-height: 28px; }
+        QScrollBar::handle:hover { background: @quiet; }
+        QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
+        QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
+    )";
+    const std::pair<const char*, const QColor&> names[] = {{"@sheet", c.sheet}, {"@ink", c.ink},
+                                                           {"@band", c.band},   {"@line", c.line},
+                                                           {"@hot", c.hot},     {"@quiet", c.quiet}};
+    for (const auto& [name, colour] : names) sheet.replace(name, colour.name());
+    return sheet;
 }
 
 } // namespace
@@ -114,8 +127,11 @@ QFont textFont(double size, QFont::Weight weight) {
 
 double contrast(const QColor& a, const QColor& b) {
     const auto luminance = [](const QColor& colour) {
-        const auto linear = [](double v) { return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
-        return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
+        const auto linear = [](double v) {
+            return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+        };
+        return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF())
+               + 0.0722 * linear(colour.blueF());
     };
     const double x = luminance(a);
     const double y = luminance(b);

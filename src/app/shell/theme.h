@@ -15,17 +15,17 @@ namespace ibuki {
 enum class Shade { light, dark };
 
 struct Colours {
-    QColor ground;  ///< behind everything
-    QColor sheet;   ///< cards and fields
-    QColor band;    ///< the tape, quiet buttons
+    QColor ground; ///< behind everything
+    QColor sheet;  ///< cards and fields
+    QColor band;   ///< the tape, quiet buttons
     QColor ink;
-    QColor quiet;   ///< secondary text
+    QColor quiet; ///< secondary text
     QColor line;
     QColor hot;
     QColor cold;
     QColor hotWash; ///< an interface in the strip, the margin on the ladder
     QColor coldWash;
-    QColor body;    ///< solid layers of the strip
+    QColor body; ///< solid layers of the strip
 };
 
 Colours coloursOf(Shade shade);

@@ -9,13 +9,19 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMenu>
+#include <QTimer>
 
 namespace ibuki {
 
 TopLine::TopLine(Session& session, const QList<QAction*>& project, const QList<QAction*>& bench,
                  const QList<QAction*>& study, QWidget* parent)
-    : QWidget(parent), session_(session), benchActions_(bench), studyActions_(study),
-      project_(crumb("Project", "Alt+P")), bench_(crumb("Bench", "Alt+B")), study_(crumb("Study", "Alt+S")),
+    : QWidget(parent),
+      session_(session),
+      benchActions_(bench),
+      studyActions_(study),
+      project_(crumb("Project", "Alt+P")),
+      bench_(crumb("Bench", "Alt+B")),
+      study_(crumb("Study", "Alt+S")),
       sentence_(new QLabel) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -27,13 +33,14 @@ TopLine::TopLine(Session& session, const QList<QAction*>& project, const QList<Q
         layout->addWidget(arrow);
         layout->addWidget(next);
     }
-    layout->addSpacing(12);
+    layout->addSpacing(14);
     sentence_->setProperty("quiet", true);
     sentence_->setAccessibleName("The study in one sentence");
     sentence_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     layout->addWidget(sentence_, 1);
     auto* find = quietLabel("Ctrl+K  find or do");
     find->setWordWrap(false);
+    layout->addSpacing(10);
     layout->addWidget(find);
     project_->menu()->addActions(project);
     connect(bench_->menu(), &QMenu::aboutToShow, this, [this] { fillBenches(bench_->menu()); });
@@ -70,7 +77,8 @@ void TopLine::fillBenches(QMenu* menu) {
 void TopLine::fillStudies(QMenu* menu) {
     menu->clear();
     for (const auto& [id, study] : session_.document().all<Study>()) {
-        QAction* action = menu->addAction(qtext(study.name) + (study.state == StudyState::closed ? " (closed)" : ""));
+        QAction* action =
+            menu->addAction(qtext(study.name) + (study.state == StudyState::closed ? " (closed)" : ""));
         action->setCheckable(true);
         action->setChecked(session_.selection().study == id);
         connect(action, &QAction::triggered, this, [this, id = id] {
@@ -85,7 +93,9 @@ void TopLine::fillStudies(QMenu* menu) {
 }
 
 void TopLine::refresh() {
-    const auto shortened = [this](const QString& text) { return fontMetrics().elidedText(text, Qt::ElideRight, 26 * fontMetrics().averageCharWidth()); };
+    const auto shortened = [this](const QString& text) {
+        return fontMetrics().elidedText(text, Qt::ElideRight, 26 * fontMetrics().averageCharWidth());
+    };
     const QString file = QFileInfo(session_.path()).completeBaseName();
     const QString shortcut = "Alt+P";
     project_->setText(session_.isOpen() ? shortened(file) : "no project");
@@ -96,9 +106,18 @@ void TopLine::refresh() {
     bench_->setShortcut(QKeySequence("Alt+B"));
     study_->setShortcut(QKeySequence("Alt+S"));
     const Question* question = session_.question();
-    const QString sentence = question ? qtext(studySentence(session_.document(), *question)) : QString();
-    sentence_->setText(sentence);
-    sentence_->setToolTip(sentence);
+    whole_ = question ? qtext(studySentence(session_.document(), *question)) : QString();
+    sentence_->setToolTip(whole_);
+    fitSentence();
+}
+
+void TopLine::fitSentence() {
+    sentence_->setText(sentence_->fontMetrics().elidedText(whole_, Qt::ElideRight, sentence_->width() - 8));
+}
+
+void TopLine::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    QTimer::singleShot(0, this, &TopLine::fitSentence); // once the label has its new width
 }
 
 } // namespace ibuki

@@ -21,10 +21,14 @@ public:
             const QList<QAction*>& study, QWidget* parent = nullptr);
     void refresh();
 
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+
 private:
     QPushButton* crumb(const QString& name, const QString& key);
     void fillBenches(QMenu* menu);
     void fillStudies(QMenu* menu);
+    void fitSentence();
 
     Session& session_;
     QList<QAction*> benchActions_;
@@ -33,6 +37,7 @@ private:
     QPushButton* bench_;
     QPushButton* study_;
     QLabel* sentence_;
+    QString whole_; ///< the sentence before it is cut to fit
 };
 
 } // namespace ibuki

@@ -3,7 +3,7 @@
 
 #include "app/shell/theme.h"
 
-#include <QLayout>
+#include <QFormLayout>
 #include <QScrollArea>
 
 namespace ibuki {
@@ -27,6 +27,16 @@ QLabel* quietLabel(const QString& text) {
     label->setProperty("quiet", true);
     label->setWordWrap(true);
     return label;
+}
+
+void addFormRow(QFormLayout* form, const QString& label, QWidget* field) {
+    field->setAccessibleName(label);
+    field->setObjectName(label);
+    auto* caption = new QLabel(label);
+    caption->setProperty("quiet", true);
+    caption->setBuddy(field);
+    form->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+    form->addRow(caption, field);
 }
 
 QScrollArea* scrolled(QLayout* inside) {

@@ -9,17 +9,23 @@
 #include <QString>
 #include <string_view>
 
+class QFormLayout;
 class QLayout;
 class QScrollArea;
 
 namespace ibuki {
 
-inline QString qtext(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<int>(text.size())); }
+inline QString qtext(std::string_view text) {
+    return QString::fromUtf8(text.data(), static_cast<int>(text.size()));
+}
 inline QString qtext(const std::string& text) { return QString::fromStdString(text); }
 
 QFrame* card(QLayout* inside);
 QLabel* cardTitle(const QString& text);
 QLabel* quietLabel(const QString& text = {}); ///< wraps
+/// A labelled row; the field takes the label as its accessible and object name.
+void addFormRow(QFormLayout* form, const QString& label, QWidget* field);
+
 QScrollArea* scrolled(QLayout* inside);
 
 /// A button with an accessible name and, when given, its key in the tool tip.

@@ -19,7 +19,8 @@ Ladder::Ladder(QWidget* parent) : QWidget(parent) {
     setMinimumHeight(160);
 }
 
-void Ladder::show(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds, const std::string& unit) {
+void Ladder::show(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
+                  const std::string& unit) {
     comparison_ = comparison;
     kinds_ = kinds;
     unit_ = unit;
@@ -65,8 +66,9 @@ LadderLayout Ladder::layout() const {
 void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) const {
     const Colours& c = colours();
     const LadderRung& rung = at.rungs[static_cast<std::size_t>(index)];
-    const bool meant = pair_ && comparison_ && *pair_ < comparison_->pairs.size()
-                       && (comparison_->pairs[*pair_].a == rung.group || comparison_->pairs[*pair_].b == rung.group);
+    const bool meant =
+        pair_ && comparison_ && *pair_ < comparison_->pairs.size()
+        && (comparison_->pairs[*pair_].a == rung.group || comparison_->pairs[*pair_].b == rung.group);
     if (meant) {
         painter.setPen(Qt::NoPen);
         painter.setBrush(c.band);
@@ -78,12 +80,14 @@ void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) con
     painter.setFont(textFont(1.05, QFont::Medium));
     painter.drawText(QPointF(8, rung.y + 2), qtext(rung.name));
     if (const auto kind = kinds_.find(rung.name); kind != kinds_.end())
-        paintClassMark(painter, kind->second, {14, rung.y + 0.62 * painter.fontMetrics().height() + 3}, 4.5, c.quiet);
+        paintClassMark(painter, kind->second, {14, rung.y + 0.62 * painter.fontMetrics().height() + 3}, 4.5,
+                       c.quiet);
     const double below = rung.y + std::min(14.0, 0.3 * at.rungHeight);
     if (rung.isBound) {
         painter.setPen(Qt::NoPen);
         painter.setBrush(c.hot);
-        painter.drawPolygon(QPolygonF{QPointF(rung.meanX, below - 5), QPointF(rung.meanX + 9, below), QPointF(rung.meanX, below + 5)});
+        painter.drawPolygon(QPolygonF{QPointF(rung.meanX, below - 5), QPointF(rung.meanX + 9, below),
+                                      QPointF(rung.meanX, below + 5)});
     } else {
         painter.setPen(QPen(c.hot, 3));
         painter.drawLine(QPointF(rung.lowX, below), QPointF(rung.highX, below));
@@ -95,7 +99,11 @@ void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) con
         const bool selected = group.mountNames[i] == selected_;
         painter.setPen(QPen(c.ink, 1.4));
         painter.setBrush(selected ? QBrush(c.ink) : QBrush(Qt::NoBrush));
-        painter.drawEllipse(QPointF(rung.marksX[i], rung.y), 4.6, 4.6);
+        const QPointF at0(rung.marksX[i], rung.y);
+        if (rung.beyondScale[i])
+            painter.drawPolygon(QPolygonF{at0 + QPointF(-3, -5), at0 + QPointF(6, 0), at0 + QPointF(-3, 5)});
+        else
+            painter.drawEllipse(at0, 4.6, 4.6);
         if (hasFocus() && index == rung_ && static_cast<int>(i) == mark_) {
             painter.setPen(QPen(c.cold, 2));
             painter.setBrush(Qt::NoBrush);
@@ -137,7 +145,8 @@ void Ladder::paintEvent(QPaintEvent*) {
     painter.setPen(c.quiet);
     painter.setFont(textFont(0.9));
     for (const LadderTick& tick : at.ticks)
-        painter.drawText(QRectF(tick.x - 40, at.axisY + 4, 80, fontMetrics().height() + 4), Qt::AlignCenter, qtext(tick.text));
+        painter.drawText(QRectF(tick.x - 40, at.axisY + 4, 80, fontMetrics().height() + 4), Qt::AlignCenter,
+                         qtext(tick.text));
 }
 
 std::optional<std::pair<int, int>> Ladder::markAt(const QPointF& point) const {
@@ -156,7 +165,8 @@ std::optional<std::pair<int, int>> Ladder::markAt(const QPointF& point) const {
 }
 
 const std::string& Ladder::mountName(const LadderLayout& at, int rung, int mark) const {
-    return comparison_->groups[at.rungs[static_cast<std::size_t>(rung)].group].mountNames[static_cast<std::size_t>(mark)];
+    return comparison_->groups[at.rungs[static_cast<std::size_t>(rung)].group]
+        .mountNames[static_cast<std::size_t>(mark)];
 }
 
 void Ladder::mousePressEvent(QMouseEvent* event) {
@@ -169,15 +179,29 @@ void Ladder::mousePressEvent(QMouseEvent* event) {
 void Ladder::keyPressEvent(QKeyEvent* event) {
     const LadderLayout at = layout();
     if (at.rungs.empty()) return;
-    const auto marks = [&] { return static_cast<int>(at.rungs[static_cast<std::size_t>(rung_)].marksX.size()); };
+    const auto marks = [&] {
+        return static_cast<int>(at.rungs[static_cast<std::size_t>(rung_)].marksX.size());
+    };
     switch (event->key()) {
-    case Qt::Key_Up: rung_ = std::max(0, rung_ - 1); break;
-    case Qt::Key_Down: rung_ = std::min(static_cast<int>(at.rungs.size()) - 1, rung_ + 1); break;
-    case Qt::Key_Left: --mark_; break;
-    case Qt::Key_Right: ++mark_; break;
+    case Qt::Key_Up:
+        rung_ = std::max(0, rung_ - 1);
+        break;
+    case Qt::Key_Down:
+        rung_ = std::min(static_cast<int>(at.rungs.size()) - 1, rung_ + 1);
+        break;
+    case Qt::Key_Left:
+        --mark_;
+        break;
+    case Qt::Key_Right:
+        ++mark_;
+        break;
     case Qt::Key_Return:
-    case Qt::Key_Enter: emit mountMeant(qtext(mountName(at, rung_, mark_))); return;
-    default: QWidget::keyPressEvent(event); return;
+    case Qt::Key_Enter:
+        emit mountMeant(qtext(mountName(at, rung_, mark_)));
+        return;
+    default:
+        QWidget::keyPressEvent(event);
+        return;
     }
     mark_ = std::clamp(mark_, 0, marks() - 1);
     update();
@@ -188,7 +212,8 @@ bool Ladder::event(QEvent* event) {
         auto* help = static_cast<QHelpEvent*>(event);
         const auto mark = markAt(help->pos());
         const LadderLayout at = layout();
-        QToolTip::showText(help->globalPos(), mark ? qtext(mountName(at, mark->first, mark->second)) : QString());
+        QToolTip::showText(help->globalPos(),
+                           mark ? qtext(mountName(at, mark->first, mark->second)) : QString());
         return true;
     }
     return QWidget::event(event);

@@ -10,18 +10,19 @@
 
 namespace ibuki {
 
-/// The ladder, drawn from the same geometry as the report's. Left and right arrows walk along a rung's mounts,
-/// up and down along the rungs; Enter or a click tells which mount was meant.
+/// The ladder, drawn from the same geometry as the report's. Left and right arrows walk along a rung's
+/// mounts, up and down along the rungs; Enter or a click tells which mount was meant.
 class Ladder : public QWidget {
     Q_OBJECT
 
 public:
     explicit Ladder(QWidget* parent = nullptr);
 
-    void show(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds, const std::string& unit);
+    void show(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
+              const std::string& unit);
     void clear();
-    void highlight(std::optional<std::size_t> pair);  ///< index into Comparison::pairs
-    void markMount(const std::string& mountName);     ///< the selected mount's mark is filled
+    void highlight(std::optional<std::size_t> pair); ///< index into Comparison::pairs
+    void markMount(const std::string& mountName);    ///< the selected mount's mark is filled
 
 signals:
     void mountMeant(const QString& mountName);

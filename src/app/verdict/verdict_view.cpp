@@ -17,10 +17,14 @@ namespace {
 /// A mark of its own for each kind of sentence; never colour alone.
 QString kindMark(SentenceKind kind) {
     switch (kind) {
-    case SentenceKind::settled: return "✓  ";
-    case SentenceKind::practical: return "≈  ";
-    case SentenceKind::open: return "…  ";
-    case SentenceKind::caveat: return "▸  ";
+    case SentenceKind::settled:
+        return "✓  ";
+    case SentenceKind::practical:
+        return "≈  ";
+    case SentenceKind::open:
+        return "…  ";
+    case SentenceKind::caveat:
+        return "▸  ";
     }
     return {};
 }
@@ -29,8 +33,10 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
     const PairComparison& pair = comparison.pairs[index];
     if (!pair.ci) return {};
     const int decimals = unit == "K" ? 2 : 5;
-    const QString p = *pair.pAdjusted < 1e-4 ? QString("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
-    return QString("%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9 degrees of freedom, from %10 and %11 mounts.")
+    const QString p =
+        *pair.pAdjusted < 1e-4 ? QString("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
+    return QString(
+               "%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9 degrees of freedom, from %10 and %11 mounts.")
         .arg(qtext(comparison.groups[pair.a].name), qtext(comparison.groups[pair.b].name))
         .arg(*pair.difference, 0, 'f', decimals)
         .arg(qtext(unit))
@@ -46,8 +52,14 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
 } // namespace
 
 VerdictView::VerdictView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), evidence_(std::make_unique<Evidence>()), title_(cardTitle({})), legend_(quietLabel()), evidenceText_(quietLabel()),
-      ladder_(new Ladder), sentences_(new QListWidget) {
+    : QWidget(parent),
+      session_(session),
+      evidence_(std::make_unique<Evidence>()),
+      title_(cardTitle({})),
+      legend_(quietLabel()),
+      evidenceText_(quietLabel()),
+      ladder_(new Ladder),
+      sentences_(new QListWidget) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     auto* left = new QVBoxLayout;
@@ -63,18 +75,25 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     sentences_->setAccessibleName("Verdict in sentences");
     sentences_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     sentences_->setResizeMode(QListView::Adjust);
-    sentences_->setSpacing(2);
+    sentences_->setTextElideMode(Qt::ElideNone);
+    sentences_->setStyleSheet(
+        "QListWidget::item { padding: 0; }"); // padding is not counted when lines are broken
+    sentences_->setSpacing(5);
     right->addWidget(sentences_, 1);
     right->addWidget(evidenceText_);
     layout->addWidget(card(right), 3);
-    legend_->setText("○ one mount   ▬ mean and its interval   bracket: not told apart, which does not mean equal   "
-                     "●–● the same within the margin   shaded: the margin from the best");
+    legend_->setText(
+        "○ one mount   ▬ mean and its interval   bracket: not told apart, which does not mean equal   "
+        "●–● the same within the margin   shaded: the margin from the best");
     connect(ladder_, &Ladder::mountMeant, this, &VerdictView::meanMount);
     connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
         const bool hasPair = item && item->data(Qt::UserRole).isValid();
-        const auto pair = hasPair ? std::optional<std::size_t>(item->data(Qt::UserRole).toULongLong()) : std::nullopt;
+        const auto pair =
+            hasPair ? std::optional<std::size_t>(item->data(Qt::UserRole).toULongLong()) : std::nullopt;
         ladder_->highlight(pair);
-        evidenceText_->setText(pair && evidence_->comparison && session_.question() ? evidenceOf(*evidence_->comparison, *pair, responseUnit(*session_.question())) : QString());
+        evidenceText_->setText(pair && evidence_->comparison && session_.question() ? evidenceOf(
+                                   *evidence_->comparison, *pair, responseUnit(*session_.question()))
+                                                                                    : QString());
     });
     refresh();
 }
@@ -97,7 +116,8 @@ void VerdictView::refresh() {
     title[0] = title[0].toUpper();
     title_->setText(title + ", " + qtext(responseUnit(*question)));
     if (evidence_->comparison) {
-        ladder_->show(*evidence_->comparison, levelClasses(session_.document(), *question), std::string(responseUnit(*question)));
+        ladder_->show(*evidence_->comparison, levelClasses(session_.document(), *question),
+                      std::string(responseUnit(*question)));
         const Mount* mount = session_.mount();
         ladder_->markMount(mount ? mount->name : std::string());
         legend_->setVisible(true);

@@ -29,8 +29,9 @@ template <class... Entities> struct EntityList {
 };
 
 /// Parents before children, so that a file can be read and written in this order.
-using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Lot, Application, Mount,
-                            MountApplication, Recording, Run, RunReduction, Study, Question, Level, Load, Slot>;
+using Entities =
+    EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Lot, Application, Mount, MountApplication,
+               Recording, Run, RunReduction, Study, Question, Level, Load, Slot>;
 using Entity = Entities::Variant;
 
 class Document {
@@ -52,7 +53,9 @@ public:
         return found;
     }
 
-    template <class E> void put(const E& entity) { std::get<std::map<Id<E>, E>>(tables_)[entity.id] = entity; }
+    template <class E> void put(const E& entity) {
+        std::get<std::map<Id<E>, E>>(tables_)[entity.id] = entity;
+    }
     template <class E> void erase(Id<E> id) { std::get<std::map<Id<E>, E>>(tables_).erase(id); }
 
     /// Next id of the project; every kind draws from one sequence.

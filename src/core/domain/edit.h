@@ -24,7 +24,8 @@ struct ChangeSet {
     bool empty() const { return changes.empty(); }
 };
 
-/// The change set that takes this one back. A recording is never removed: taking back its import withdraws it.
+/// The change set that takes this one back. A recording is never removed: taking back its import withdraws
+/// it.
 ChangeSet inverse(const ChangeSet& set);
 
 void apply(Document& document, const ChangeSet& set);

@@ -20,7 +20,9 @@ struct InputError : std::runtime_error {
 
     /// code: a stable word such as "log-no-header"; what: the trouble; mend: what the user can do about it.
     InputError(std::string codeWord, Where place, const std::string& whatIsWrong, std::string howToMend)
-        : std::runtime_error(whatIsWrong), code(std::move(codeWord)), where(std::move(place)),
+        : std::runtime_error(whatIsWrong),
+          code(std::move(codeWord)),
+          where(std::move(place)),
           mend(std::move(howToMend)) {}
 
     std::string code;

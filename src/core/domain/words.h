@@ -25,15 +25,16 @@ template <> struct Words<SiteKind> {
                                                          "memory",  "power stage", "backplate"};
 };
 template <> struct Words<Metal> {
-    static constexpr std::array<std::string_view, 7> all{"not stated", "copper",  "nickel on copper", "aluminium",
-                                                         "silicon",    "steel",   "other"};
+    static constexpr std::array<std::string_view, 7> all{
+        "not stated", "copper", "nickel on copper", "aluminium", "silicon", "steel", "other"};
 };
 template <> struct Words<LayerKind> {
-    static constexpr std::array<std::string_view, 6> all{"chip", "interface", "lid", "plate", "cooler", "room"};
+    static constexpr std::array<std::string_view, 6> all{"chip",  "interface", "lid",
+                                                         "plate", "cooler",    "room"};
 };
 template <> struct Words<MaterialClass> {
-    static constexpr std::array<std::string_view, 8> all{"paste",        "putty",  "gap pad", "sheet",
-                                                         "phase change", "liquid metal", "solder",  "unknown"};
+    static constexpr std::array<std::string_view, 8> all{
+        "paste", "putty", "gap pad", "sheet", "phase change", "liquid metal", "solder", "unknown"};
 };
 template <> struct Words<Purpose> {
     static constexpr std::array<std::string_view, 4> all{"baseline", "fresh", "conditioning", "check"};
@@ -42,8 +43,8 @@ template <> struct Words<StudyState> {
     static constexpr std::array<std::string_view, 4> all{"draft", "planned", "measuring", "closed"};
 };
 template <> struct Words<Factor> {
-    static constexpr std::array<std::string_view, 9> all{"material",  "amount", "pattern",  "torque",      "lid state",
-                                                         "cooler",    "supplier", "age",    "before/after"};
+    static constexpr std::array<std::string_view, 9> all{
+        "material", "amount", "pattern", "torque", "lid state", "cooler", "supplier", "age", "before/after"};
 };
 template <> struct Words<ReferenceTemperature> {
     static constexpr std::array<std::string_view, 2> all{"room", "coolant"};
@@ -54,7 +55,9 @@ template <> struct Words<Normalisation> {
 template <> struct Words<SlotKind> {
     static constexpr std::array<std::string_view, 3> all{"level", "check mount", "baseline"};
 };
-template <class Enum> std::string_view word(Enum value) { return Words<Enum>::all.at(static_cast<std::size_t>(value)); }
+template <class Enum> std::string_view word(Enum value) {
+    return Words<Enum>::all.at(static_cast<std::size_t>(value));
+}
 
 inline std::string_view word(Role role) { return roleName(role); }
 

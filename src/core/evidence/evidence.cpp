@@ -37,8 +37,10 @@ TidyRow rowOf(const Document& document, const Question& question, const Slot& sl
     if (level) row.level = level->name;
     if (const Application* application = applicationAt(document, mount.id, question.site))
         if (const Lot* lot = document.find(application->lot)) row.lot = lot->name;
-    if (const Material* material = materialAt(document, mount.id, question.site)) row.material = material->name;
-    else if (const Material* named = level ? document.find(level->material) : nullptr) row.material = named->name;
+    if (const Material* material = materialAt(document, mount.id, question.site))
+        row.material = material->name;
+    else if (const Material* named = level ? document.find(level->material) : nullptr)
+        row.material = named->name;
     row.mount = mount.name;
     row.block = mount.block;
     row.order = mount.order;
@@ -85,7 +87,8 @@ std::vector<TidyRow> tidyTable(const Document& document, const Question& questio
         for (const Run* run : runsOf(document, mount->id))
             rows.push_back(rowOf(document, question, *slot, *mount, *run));
     }
-    std::stable_sort(rows.begin(), rows.end(), [](const TidyRow& a, const TidyRow& b) { return a.order < b.order; });
+    std::stable_sort(rows.begin(), rows.end(),
+                     [](const TidyRow& a, const TidyRow& b) { return a.order < b.order; });
     return rows;
 }
 
@@ -93,7 +96,8 @@ std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows) {
     std::vector<RunValue> values;
     for (const TidyRow& row : rows) {
         const bool fresh = row.purpose == word(Purpose::fresh);
-        if (row.excluded || row.kind != SlotKind::level || !fresh || !row.response || row.level.empty()) continue;
+        if (row.excluded || row.kind != SlotKind::level || !fresh || !row.response || row.level.empty())
+            continue;
         values.push_back({row.level, row.mount, *row.response, row.limitBound});
     }
     return values;
@@ -121,7 +125,8 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
         evidence.comparison = compare(values, options);
     } catch (const InputError& error) {
         evidence.whyNot = sentence(error);
-        evidence.whyNot.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(evidence.whyNot.front())));
+        evidence.whyNot.front() =
+            static_cast<char>(std::toupper(static_cast<unsigned char>(evidence.whyNot.front())));
     }
     return evidence;
 }

@@ -85,15 +85,17 @@ std::vector<double> coreOffsets(const SimulatedBench& bench) {
 double roomAt(const SimulatedBench& bench, double timeS, double phase) {
     return bench.roomC + bench.roomDriftKPerH * timeS / 3600
            + bench.roomSwingK
-                 * std::sin(boost::math::constants::two_pi<double>() * (timeS / bench.roomSwingPeriodS + phase));
+                 * std::sin(boost::math::constants::two_pi<double>()
+                            * (timeS / bench.roomSwingPeriodS + phase));
 }
 
 void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
     if (!(protocol.intervalS > 0) || !(protocol.loadS >= 0) || !(protocol.idleS >= 0)
         || !(protocol.cooldownS >= 0) || bench.cores < 1 || bench.interfaceAfter >= bench.layers.size())
-        throw InputError("simulate-values", {},
-                         "a time of the protocol is negative, the interval is not above 0, or the bench has no core",
-                         "Correct the protocol or the bench");
+        throw InputError(
+            "simulate-values", {},
+            "a time of the protocol is negative, the interval is not above 0, or the bench has no core",
+            "Correct the protocol or the bench");
 }
 
 } // namespace
@@ -138,15 +140,15 @@ SimulatedRun simulate(const SimulatedBench& bench, const SimulatedProtocol& prot
         auto& c = run.trace.channels;
         double highest = -1e9;
         for (std::size_t core = 0; core < offsets.size(); ++core) {
-            const double reading = sensed + power * bench.hotSpotKPerW + offsets[core]
-                                   + bench.sensorNoiseK * random.normal();
+            const double reading =
+                sensed + power * bench.hotSpotKPerW + offsets[core] + bench.sensorNoiseK * random.normal();
             c[at.firstCore + core].values.push_back(rounded(reading, bench.sensorStepK));
             highest = std::max(highest, c[at.firstCore + core].values.back());
         }
         c[at.package].values.push_back(highest);
         if (at.room)
-            c[*at.room].values.push_back(
-                rounded(roomAt(bench, time, roomPhase) + bench.roomNoiseK * random.normal(), bench.roomStepK));
+            c[*at.room].values.push_back(rounded(
+                roomAt(bench, time, roomPhase) + bench.roomNoiseK * random.normal(), bench.roomStepK));
         c[at.power].values.push_back(power + bench.powerNoiseW * random.normal());
         c[at.fan].values.push_back(std::round(bench.fanRpm + bench.fanNoiseRpm * random.normal()));
         c[at.clock].values.push_back((loaded ? bench.clockMHz * std::cbrt(share) : bench.idleClockMHz)

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// A bench that is not there: thermal ladder with an interface, a room that drifts, cores with offsets, sensors
-// with lag, noise and steps, a temperature limit that cuts power. It stands in for hardware in the demo, in
-// tests and in error-rate simulations; its logs look like a logger's.
+// A bench that is not there: thermal ladder with an interface, a room that drifts, cores with offsets,
+// sensors with lag, noise and steps, a temperature limit that cuts power. It stands in for hardware in the
+// demo, in tests and in error-rate simulations; its logs look like a logger's.
 
 #include "core/physics/thermal_ladder.h"
 #include "core/quantity/instant.h"
@@ -16,12 +16,12 @@ namespace ibuki {
 
 struct SimulatedBench {
     std::vector<LadderNode> layers{{0.26, 0.057}, {7.7, 0.060}, {100, 0.045}, {540, 0.090}};
-    std::size_t interfaceAfter = 1;    ///< the interface's resistance is added to this layer's link
+    std::size_t interfaceAfter = 1; ///< the interface's resistance is added to this layer's link
     double interfaceKPerW = 0.015;
     int cores = 8;
-    double coreSpreadK = 1.2;          ///< standard deviation of the core offsets, drawn once a bench
-    std::uint64_t coreSeed = 2;        ///< the chip: same seed, same offsets
-    double hotSpotKPerW = 0.02;        ///< cores above the die's mean
+    double coreSpreadK = 1.2;   ///< standard deviation of the core offsets, drawn once a bench
+    std::uint64_t coreSeed = 2; ///< the chip: same seed, same offsets
+    double hotSpotKPerW = 0.02; ///< cores above the die's mean
     double sensorLagS = 1;
     double sensorNoiseK = 0.35;
     double sensorStepK = 0.5;

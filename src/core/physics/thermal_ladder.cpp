@@ -33,7 +33,8 @@ Eigen::MatrixXd conductanceMatrix(const std::vector<LadderNode>& nodes) {
 
 } // namespace
 
-ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS) : state_(std::make_unique<State>()) {
+ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS)
+    : state_(std::make_unique<State>()) {
     bool sound = !nodes.empty() && stepS > 0;
     for (const LadderNode& node : nodes) sound = sound && node.capacityJPerK > 0 && node.toNextKPerW > 0;
     if (!sound)
@@ -41,9 +42,11 @@ ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS) : stat
                          "Correct the layers of the bench");
     const auto n = static_cast<Eigen::Index>(nodes.size());
     Eigen::VectorXd rootC(n);
-    for (Eigen::Index i = 0; i < n; ++i) rootC[i] = std::sqrt(nodes[static_cast<std::size_t>(i)].capacityJPerK);
+    for (Eigen::Index i = 0; i < n; ++i)
+        rootC[i] = std::sqrt(nodes[static_cast<std::size_t>(i)].capacityJPerK);
     const Eigen::MatrixXd g = conductanceMatrix(nodes);
-    const Eigen::MatrixXd symmetric = rootC.cwiseInverse().asDiagonal() * g * rootC.cwiseInverse().asDiagonal();
+    const Eigen::MatrixXd symmetric =
+        rootC.cwiseInverse().asDiagonal() * g * rootC.cwiseInverse().asDiagonal();
     const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(symmetric);
     const Eigen::VectorXd decay = (-eigen.eigenvalues() * stepS).array().exp();
     state_->transition = rootC.cwiseInverse().asDiagonal() * eigen.eigenvectors() * decay.asDiagonal()

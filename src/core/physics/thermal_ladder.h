@@ -11,8 +11,8 @@
 namespace ibuki {
 
 struct LadderNode {
-    double capacityJPerK = 0;   ///< > 0
-    double toNextKPerW = 0; ///< > 0; of the last node: to the room
+    double capacityJPerK = 0; ///< > 0
+    double toNextKPerW = 0;   ///< > 0; of the last node: to the room
 };
 
 class ThermalLadder {

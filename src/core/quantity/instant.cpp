@@ -58,8 +58,7 @@ std::optional<Instant> parseInstant(std::string_view text) {
         if (skip(text, ":") && !take(text, second)) return std::nullopt;
         if (!text.empty() || hour > 23 || minute > 59 || !(second >= 0 && second < 60)) return std::nullopt;
     }
-    return makeInstant(year, month, day,
-                       (hour * 60LL + minute) * 60'000 + std::llround(second * 1000));
+    return makeInstant(year, month, day, (hour * 60LL + minute) * 60'000 + std::llround(second * 1000));
 }
 
 std::string dateText(Instant instant) {
@@ -75,8 +74,8 @@ std::string dateTimeText(Instant instant) {
 
 std::string isoText(Instant instant) {
     const std::int64_t msOfDay = instant.ms - dayNumber(instant) * msPerDay;
-    return fmt::format("{}T{:02}:{:02}:{:02}.{:03}", dateText(instant), msOfDay / 3'600'000, msOfDay / 60'000 % 60,
-                       msOfDay / 1000 % 60, msOfDay % 1000);
+    return fmt::format("{}T{:02}:{:02}:{:02}.{:03}", dateText(instant), msOfDay / 3'600'000,
+                       msOfDay / 60'000 % 60, msOfDay / 1000 % 60, msOfDay % 1000);
 }
 
 std::string weekdayText(Instant instant) {

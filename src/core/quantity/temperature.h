@@ -3,7 +3,8 @@
 
 // Affine temperature types: a Celsius is a point on the scale, a Kelvin is a difference between two points.
 // Adding two points, or passing a difference where a point is due, does not compile
-// (tests/core/quantity/compile_fail). Source: the affine model of a measurement scale, BIPM SI brochure 2.3.1.
+// (tests/core/quantity/compile_fail). Source: the affine model of a measurement scale, BIPM SI
+// brochure 2.3.1.
 
 #include <compare>
 

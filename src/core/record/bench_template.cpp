@@ -7,7 +7,8 @@
 namespace ibuki {
 
 const std::array<BenchTemplateInfo, 5> benchTemplates{{
-    {BenchTemplate::liddedChip, "lidded chip", "die, solder, lid, the interface under study, cold plate, cooler"},
+    {BenchTemplate::liddedChip, "lidded chip",
+     "die, solder, lid, the interface under study, cold plate, cooler"},
     {BenchTemplate::bareDie, "bare die", "die, the interface under study, cold plate, cooler"},
     {BenchTemplate::graphicsCard, "graphics card", "die, memory and power stages under one cooler"},
     {BenchTemplate::laptop, "laptop", "bare die, spreader plate and heat pipe, fan at the edge"},
@@ -39,9 +40,14 @@ std::vector<LayerPlan> plan(BenchTemplate which) {
                 cooler,
                 room};
     case BenchTemplate::bareDie:
-    case BenchTemplate::graphicsCard: return {die, dieOnPlate, plate, cooler, room};
+    case BenchTemplate::graphicsCard:
+        return {die, dieOnPlate, plate, cooler, room};
     case BenchTemplate::laptop:
-        return {die, dieOnPlate, {LayerKind::plate, "spreader", Metal::copper}, {LayerKind::cooler, "heat pipe and fan"}, room};
+        return {die,
+                dieOnPlate,
+                {LayerKind::plate, "spreader", Metal::copper},
+                {LayerKind::cooler, "heat pipe and fan"},
+                room};
     case BenchTemplate::heaterBlock:
         return {{LayerKind::chip, "heater block", Metal::copper},
                 {LayerKind::interface, "block–plate", Metal::unknown, SiteKind::diePlate},
@@ -52,7 +58,9 @@ std::vector<LayerPlan> plan(BenchTemplate which) {
     return {};
 }
 
-Metal faceBefore(const std::vector<LayerPlan>& layers, std::size_t i) { return i > 0 ? layers[i - 1].metal : Metal::unknown; }
+Metal faceBefore(const std::vector<LayerPlan>& layers, std::size_t i) {
+    return i > 0 ? layers[i - 1].metal : Metal::unknown;
+}
 Metal faceAfter(const std::vector<LayerPlan>& layers, std::size_t i) {
     return i + 1 < layers.size() ? layers[i + 1].metal : Metal::unknown;
 }
@@ -60,8 +68,11 @@ Metal faceAfter(const std::vector<LayerPlan>& layers, std::size_t i) {
 void addSensors(Edit& edit, Id<Configuration> configuration, BenchTemplate which) {
     const bool graphics = which == BenchTemplate::graphicsCard;
     std::vector<std::pair<Role, const char*>> roles;
-    if (graphics) roles = {{Role::gpu, "chip"}, {Role::hotspot, "chip"}, {Role::memory, "memory"}, {Role::gpuPower, "chip"}};
-    else roles = {{Role::core, "chip"}, {Role::package, "chip"}, {Role::packagePower, "chip"}};
+    if (graphics)
+        roles = {
+            {Role::gpu, "chip"}, {Role::hotspot, "chip"}, {Role::memory, "memory"}, {Role::gpuPower, "chip"}};
+    else
+        roles = {{Role::core, "chip"}, {Role::package, "chip"}, {Role::packagePower, "chip"}};
     roles.emplace_back(Role::ambient, "room");
     roles.emplace_back(Role::fan, "cooler");
     for (const auto& [role, reads] : roles) {

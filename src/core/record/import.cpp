@@ -18,7 +18,8 @@ std::vector<std::string> wordsOf(std::string_view text) {
     for (char c : text) {
         if (std::isalnum(static_cast<unsigned char>(c)))
             words.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-        else if (!words.back().empty()) words.emplace_back();
+        else if (!words.back().empty())
+            words.emplace_back();
     }
     if (words.back().empty()) words.pop_back();
     return words;
@@ -102,7 +103,9 @@ void addApplication(Edit& edit, Id<Mount> mount, const Question& question, const
 void fillSlot(Edit& edit, Id<Study> study, Id<Mount> mount, const ImportRow& row) {
     const auto slots = slotsOf(edit.document(), study);
     for (const Slot* slot : slots) {
-        if (slot->mount || slot->kind != row.kind || slot->level != row.level || !slot->skippedBecause.empty()) continue;
+        if (slot->mount || slot->kind != row.kind || slot->level != row.level
+            || !slot->skippedBecause.empty())
+            continue;
         Slot filled = *slot;
         filled.mount = mount;
         edit.put(filled);
@@ -130,7 +133,8 @@ Id<Recording> addRecording(Edit& edit, Id<Bench> bench, const ImportedLog& log, 
     return edit.add(recording);
 }
 
-void addRun(Edit& edit, Id<Mount> mount, Id<Recording> recording, const ImportedLog& log, const std::string& load) {
+void addRun(Edit& edit, Id<Mount> mount, Id<Recording> recording, const ImportedLog& log,
+            const std::string& load) {
     Run run;
     run.mount = mount;
     run.recording = recording;
@@ -168,7 +172,8 @@ std::vector<ImportRow> proposeImport(const Document& document, Id<Study> study,
             row.take = false;
             row.doubt = "The same log is in the project already";
         }
-        if (row.doubt.empty() && hasFlag(log.reduction.flags, "no-load-found")) row.doubt = "No load was found in it";
+        if (row.doubt.empty() && hasFlag(log.reduction.flags, "no-load-found"))
+            row.doubt = "No load was found in it";
         rows.push_back(std::move(row));
     }
     return rows;
@@ -180,7 +185,8 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
     const Question* question = of ? firstQuestion(document, study) : nullptr;
     const Configuration* configuration = of ? currentConfiguration(document, of->bench) : nullptr;
     if (!question || !configuration)
-        throw InputError("import-no-bench", {}, "there is no study with a bench and a question to bring the logs to",
+        throw InputError("import-no-bench", {},
+                         "there is no study with a bench and a question to bring the logs to",
                          "Describe the bench and the question first");
     const auto taken = std::count_if(rows.begin(), rows.end(), [](const ImportRow& row) { return row.take; });
     Edit edit(document, taken == 1 ? std::string("Bring in a log") : fmt::format("Bring in {} logs", taken));

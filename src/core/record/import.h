@@ -41,8 +41,8 @@ struct ImportChanges {
     std::vector<std::pair<std::size_t, Id<Recording>>> recordings; ///< index into the logs → new recording
 };
 
-/// Recordings, mounts, applications, runs, reductions and slots of the rows taken. New mounts take their place
-/// in the record by time. Throws InputError (import-no-level, import-no-bench) naming the file.
+/// Recordings, mounts, applications, runs, reductions and slots of the rows taken. New mounts take their
+/// place in the record by time. Throws InputError (import-no-level, import-no-bench) naming the file.
 ImportChanges importChanges(const Document& document, Id<Study> study, const std::vector<ImportedLog>& logs,
                             const std::vector<ImportRow>& rows);
 

@@ -7,7 +7,8 @@
 
 namespace ibuki {
 
-Id<Study> addStudy(Edit& edit, Id<Bench> bench, const std::string& name, const std::vector<Id<Material>>& materials) {
+Id<Study> addStudy(Edit& edit, Id<Bench> bench, const std::string& name,
+                   const std::vector<Id<Material>>& materials) {
     Study study;
     study.bench = bench;
     study.name = name;
@@ -20,7 +21,8 @@ Id<Study> addStudy(Edit& edit, Id<Bench> bench, const std::string& name, const s
         for (const Site* site : sites)
             if (site->kind == SiteKind::lidPlate) question.site = site->id;
         const auto sensors = edit.document().where(&Sensor::configuration, configuration->id);
-        if (std::any_of(sensors.begin(), sensors.end(), [](const Sensor* s) { return s->role == Role::hotspot; }))
+        if (std::any_of(sensors.begin(), sensors.end(),
+                        [](const Sensor* s) { return s->role == Role::hotspot; }))
             question.metric = "hotspot";
     }
     const Id<Question> of = edit.add(question);
@@ -46,7 +48,8 @@ Id<Study> duplicateStudy(Edit& edit, Id<Study> id) {
     study.state = StudyState::draft;
     const Id<Study> copy = edit.add(study);
     std::vector<Question> questions;
-    for (const Question* question : edit.document().where(&Question::study, id)) questions.push_back(*question);
+    for (const Question* question : edit.document().where(&Question::study, id))
+        questions.push_back(*question);
     for (Question question : questions) {
         const auto levels = levelsOf(edit.document(), question.id);
         std::vector<Level> copies;

@@ -34,8 +34,7 @@ void interpolateMissing(std::vector<double>& x, std::span<const double> timeS) {
 
 AmbientSeries ambientSeries(const Trace& trace, const ReduceSettings& settings) {
     if (settings.ambient)
-        return {AmbientSource::entered,
-                std::vector<double>(trace.samples(), settings.ambient->temperatureC)};
+        return {AmbientSource::entered, std::vector<double>(trace.samples(), settings.ambient->temperatureC)};
     const auto probes = channelsOf(trace, Role::ambient);
     if (probes.empty()) return {};
     std::vector<double> room(trace.samples(), std::numeric_limits<double>::quiet_NaN());
@@ -86,8 +85,8 @@ std::vector<double> blockMeans(std::span<const double> timeS, std::span<const do
     return means;
 }
 
-void flagAmbientDrift(std::vector<Flag>& flags, const Trace& trace, const AmbientSeries& ambient, Segment window,
-                      const ReduceSettings& settings) {
+void flagAmbientDrift(std::vector<Flag>& flags, const Trace& trace, const AmbientSeries& ambient,
+                      Segment window, const ReduceSettings& settings) {
     if (ambient.source != AmbientSource::column && ambient.source != AmbientSource::probe) return;
     const auto time = std::span(trace.timeS).subspan(window.begin, window.size());
     const auto room = std::span(ambient.valuesC).subspan(window.begin, window.size());

@@ -18,8 +18,8 @@ AmbientSeries ambientSeries(const Trace& trace, const ReduceSettings& settings);
 AmbientSummary summarise(const AmbientSeries& ambient, Segment window);
 
 /// Slope (with its interval) or range of the one-minute means beyond the settings: flag ambient-drift.
-void flagAmbientDrift(std::vector<Flag>& flags, const Trace& trace, const AmbientSeries& ambient, Segment window,
-                      const ReduceSettings& settings);
+void flagAmbientDrift(std::vector<Flag>& flags, const Trace& trace, const AmbientSeries& ambient,
+                      Segment window, const ReduceSettings& settings);
 
 /// Means of consecutive stretches of `lengthS`; a last stretch shorter than half of it is left out.
 std::vector<double> blockMeans(std::span<const double> timeS, std::span<const double> x, double lengthS);

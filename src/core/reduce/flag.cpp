@@ -8,9 +8,12 @@ namespace ibuki {
 
 std::string_view severityName(Severity severity) {
     switch (severity) {
-    case Severity::info: return "info";
-    case Severity::warn: return "warn";
-    case Severity::reject: return "reject";
+    case Severity::info:
+        return "info";
+    case Severity::warn:
+        return "warn";
+    case Severity::reject:
+        return "reject";
     }
     return "";
 }

@@ -40,9 +40,8 @@ Segment first(std::span<const double> timeS, Segment load, double lengthS) {
 }
 
 bool standsStill(const LimitInput& input) {
-    const auto fit =
-        fitSlope(input.timeS.subspan(input.window.begin, input.window.size()),
-                 input.temperature.subspan(input.window.begin, input.window.size()));
+    const auto fit = fitSlope(input.timeS.subspan(input.window.begin, input.window.size()),
+                              input.temperature.subspan(input.window.begin, input.window.size()));
     return fit && std::abs(fit->slope) * 60 < 0.1;
 }
 

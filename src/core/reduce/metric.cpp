@@ -35,13 +35,20 @@ constexpr std::array<MetricWords, 11> metricWords{{
 
 std::optional<Role> ownRole(Metric metric) {
     switch (metric) {
-    case Metric::package: return Role::package;
-    case Metric::hotspot: return Role::hotspot;
-    case Metric::gpu: return Role::gpu;
-    case Metric::memory: return Role::memory;
-    case Metric::vrm: return Role::vrm;
-    case Metric::coolant: return Role::coolant;
-    default: return std::nullopt;
+    case Metric::package:
+        return Role::package;
+    case Metric::hotspot:
+        return Role::hotspot;
+    case Metric::gpu:
+        return Role::gpu;
+    case Metric::memory:
+        return Role::memory;
+    case Metric::vrm:
+        return Role::vrm;
+    case Metric::coolant:
+        return Role::coolant;
+    default:
+        return std::nullopt;
     }
 }
 
@@ -90,7 +97,8 @@ std::optional<Metric> metricFromName(std::string_view name) {
 }
 
 bool isGraphicsMetric(Metric metric) {
-    return metric == Metric::gpu || metric == Metric::hotspot || metric == Metric::memory || metric == Metric::vrm;
+    return metric == Metric::gpu || metric == Metric::hotspot || metric == Metric::memory
+           || metric == Metric::vrm;
 }
 
 ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> stuck) {

@@ -20,8 +20,10 @@ std::vector<double> filled(std::span<const double> x) {
             break;
         }
     for (double& v : result) {
-        if (std::isfinite(v)) last = v;
-        else v = last;
+        if (std::isfinite(v))
+            last = v;
+        else
+            v = last;
     }
     return result;
 }
@@ -61,16 +63,16 @@ void bridgeAndDrop(std::vector<Segment>& loads, std::span<const double> timeS, d
         if (load.size() == 0) continue;
         if (!joined.empty() && timeS[load.begin] - timeS[joined.back().end - 1] < holdS)
             joined.back().end = load.end;
-        else joined.push_back(load);
+        else
+            joined.push_back(load);
     }
-    std::erase_if(joined, [&](const Segment& load) {
-        return timeS[load.end - 1] - timeS[load.begin] < holdS;
-    });
+    std::erase_if(joined,
+                  [&](const Segment& load) { return timeS[load.end - 1] - timeS[load.begin] < holdS; });
     loads = std::move(joined);
 }
 
-std::size_t refineEdge(std::span<const double> timeS, std::span<const double> x, std::size_t edge, double reachS,
-                       std::size_t first, std::size_t last) {
+std::size_t refineEdge(std::span<const double> timeS, std::span<const double> x, std::size_t edge,
+                       double reachS, std::size_t first, std::size_t last) {
     if (edge == 0 || edge >= x.size()) return edge;
     std::size_t begin = edge;
     while (begin > first && timeS[edge] - timeS[begin - 1] <= reachS) --begin;

@@ -151,10 +151,11 @@ void flagFan(LoadReduction& load, const Shared& shared, Segment settled) {
     const auto part = std::span(fan->values).subspan(settled.begin, settled.size());
     const double level = mean(part);
     if (level > 0 && rangeOf(part) > shared.settings.fanRangeShare * level)
-        raise(load.flags, {"fan-varied", Severity::warn,
-                           fmt::format("The fan moved by {:.0f} % of its speed: the difference seen is smaller "
-                                       "than the true one",
-                                       100 * rangeOf(part) / level)});
+        raise(load.flags,
+              {"fan-varied", Severity::warn,
+               fmt::format("The fan moved by {:.0f} % of its speed: the difference seen is smaller "
+                           "than the true one",
+                           100 * rangeOf(part) / level)});
 }
 
 void addPowerFigures(LoadReduction& load, const Shared& shared, Segment window) {
@@ -205,8 +206,9 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
         load.steady.slopeIntervalKPerH.reset();
     }
     if (load.limit.bound)
-        raise(load.flags, {"limit-bound", Severity::warn,
-                           "The chip sat at its temperature limit: its difference over room is at least this"});
+        raise(load.flags,
+              {"limit-bound", Severity::warn,
+               "The chip sat at its temperature limit: its difference over room is at least this"});
     const Segment settled = withoutFirstMinute(trace, loads[index]);
     flagAmbientDrift(load.flags, trace, shared.ambient, window, settings);
     flagPowerDrift(load, shared, settled);
@@ -223,8 +225,9 @@ std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
     if (trace.axis.gaps > 0)
         raise(flags, {"gap-in-log", Severity::warn, fmt::format("{} gaps in the log", trace.axis.gaps)});
     if (trace.axis.clockJumps > 0)
-        raise(flags, {"clock-jump", Severity::warn,
-                      fmt::format("The logger's clock was set {} times and put right", trace.axis.clockJumps)});
+        raise(flags,
+              {"clock-jump", Severity::warn,
+               fmt::format("The logger's clock was set {} times and put right", trace.axis.clockJumps)});
     if (trace.axis.duplicatesDropped > 0)
         raise(flags, {"duplicate-samples", Severity::info,
                       fmt::format("{} repeated rows were dropped", trace.axis.duplicatesDropped)});
@@ -232,8 +235,9 @@ std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
         const bool measured = channel.role != Role::ignore && channel.role != Role::time
                               && channel.role != Role::limitFlag && channel.role != Role::score;
         if (measured && channel.fileUnit == Unit::none)
-            raise(flags, {"unit-assumed", Severity::info,
-                          fmt::format("No unit in the header \"{}\": taken as the usual one", channel.column)});
+            raise(flags,
+                  {"unit-assumed", Severity::info,
+                   fmt::format("No unit in the header \"{}\": taken as the usual one", channel.column)});
     }
     for (const Channel* channel : stuck)
         raise(flags, {"stuck-sensor", Severity::warn,
@@ -253,10 +257,11 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
         result.channels.push_back({channel.column, channel.role, channel.index, channel.fileUnit});
 
     const auto stuck = stuckSensors(trace);
-    Shared shared{trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {}, {}, {}};
+    Shared shared{trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {},
+                  {},    {}};
     shared.power = valuesOf(powerChannel(trace, settings.metric));
-    shared.clock = meanAcross(channelsOf(trace, isGraphicsMetric(settings.metric) ? Role::gpuClock : Role::clock),
-                              trace.samples());
+    shared.clock = meanAcross(
+        channelsOf(trace, isGraphicsMetric(settings.metric) ? Role::gpuClock : Role::clock), trace.samples());
     shared.metric = metricSeries(trace, shared.chip, settings.metric);
     if (shared.metric.empty()) shared.metric = metricSeries(trace, shared.chip, Metric::hottest);
     shared.response = shared.metric;
@@ -274,7 +279,9 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
         return result;
     }
     std::size_t longest = 0;
-    const auto length = [&](std::size_t i) { return trace.timeS[loads[i].end - 1] - trace.timeS[loads[i].begin]; };
+    const auto length = [&](std::size_t i) {
+        return trace.timeS[loads[i].end - 1] - trace.timeS[loads[i].begin];
+    };
     for (std::size_t i = 0; i < loads.size(); ++i) {
         result.loads.push_back(reduceLoad(shared, loads, i));
         if (length(i) > length(longest)) longest = i;

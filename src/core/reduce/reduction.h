@@ -29,17 +29,17 @@ struct ReduceSettings {
     PhaseSettings phases;
     double windowMinS = 120;
     double windowMaxS = 1200;
-    double guardS = 5;                     ///< the window ends this long before the load does
-    double slopeLimitKPerH = 6;            ///< the whole 90 % slope interval must lie within ± this
+    double guardS = 5;                      ///< the window ends this long before the load does
+    double slopeLimitKPerH = 6;             ///< the whole 90 % slope interval must lie within ± this
     double unidentifiedSlopeLimitKPerH = 3; ///< the same when the tail tells no time constant
-    double remainingLimitK = 0.2;          ///< upper 95 % limit of |remaining rise|
-    double windowBiasK = 0.05;             ///< |slope| × length / 2 that a window may carry
+    double remainingLimitK = 0.2;           ///< upper 95 % limit of |remaining rise|
+    double windowBiasK = 0.05;              ///< |slope| × length / 2 that a window may carry
     double ambientSlopeKPerH = 1;
     double ambientRangeK = 1;
     double powerDriftShare = 0.03;
     double fanRangeShare = 0.05;
-    double limitShare = 0.05;              ///< samples at the limit that make a run limit-bound
-    double cutShare = 0.98;                ///< power and clock below this share of their start: cut
+    double limitShare = 0.05; ///< samples at the limit that make a run limit-bound
+    double cutShare = 0.98;   ///< power and clock below this share of their start: cut
 };
 
 struct Phase {

@@ -114,8 +114,9 @@ Steady judgeSteady(std::span<const double> timeS, std::span<const double> series
     }
     if (!slope) return steady;
     if (fit && fit->identified) {
-        const double upper = std::abs(fit->remaining)
-                             + boost::math::quantile(boost::math::normal(), 0.975) * fit->remainingStandardError;
+        const double upper =
+            std::abs(fit->remaining)
+            + boost::math::quantile(boost::math::normal(), 0.975) * fit->remainingStandardError;
         steady.reached =
             steady.slopeIntervalKPerH->within(settings.slopeLimitKPerH) && upper < settings.remainingLimitK;
     } else {

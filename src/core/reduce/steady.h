@@ -10,7 +10,7 @@ namespace ibuki {
 
 struct WindowChoice {
     Segment window;
-    bool steady = false; ///< false: nothing was steady, this is the last stretch there is
+    bool steady = false;  ///< false: nothing was steady, this is the last stretch there is
     bool isShort = false; ///< less than windowMinS
 };
 

@@ -11,7 +11,8 @@ namespace {
 
 FTest fTest(double f, double df1, double df2) {
     const boost::math::fisher_f distribution(df1, df2);
-    const double p = std::isfinite(f) && f >= 0 ? boost::math::cdf(boost::math::complement(distribution, f)) : 0;
+    const double p =
+        std::isfinite(f) && f >= 0 ? boost::math::cdf(boost::math::complement(distribution, f)) : 0;
     return {f, df1, df2, p};
 }
 

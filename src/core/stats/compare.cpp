@@ -36,7 +36,8 @@ struct GroupRuns {
 std::vector<GroupRuns> gather(const std::vector<RunValue>& runs, bool mountsKnown) {
     std::vector<GroupRuns> groups;
     for (const RunValue& run : runs) {
-        auto group = std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.name == run.group; });
+        auto group =
+            std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.name == run.group; });
         if (group == groups.end()) group = groups.insert(groups.end(), {run.group, {}});
         auto mount = mountsKnown ? std::find_if(group->mounts.begin(), group->mounts.end(),
                                                 [&](const auto& m) { return m.name == run.mount; })
@@ -62,19 +63,23 @@ GroupSummary summarise(const GroupRuns& runs, bool lowerIsBetter) {
     group.sd = sampleSd(group.mountMeans);
     group.best = lowerIsBetter ? *low : *high;
     group.median = median(group.mountMeans);
-    if (group.limitBoundMounts == 0) group.mean = mean(group.mountMeans);
-    else group.bound = mean(group.mountMeans);
+    if (group.limitBoundMounts == 0)
+        group.mean = mean(group.mountMeans);
+    else
+        group.bound = mean(group.mountMeans);
     return group;
 }
 
 void checkOptions(const CompareOptions& options) {
     if (!(options.margin > 0) || !std::isfinite(options.margin))
-        throw InputError("compare-margin", {}, fmt::format("the margin is {} and must be above 0", options.margin),
+        throw InputError("compare-margin", {},
+                         fmt::format("the margin is {} and must be above 0", options.margin),
                          "State the smallest difference that matters");
     if (!(options.confidence > 0.5 && options.confidence < 1))
-        throw InputError("compare-confidence", {},
-                         fmt::format("the confidence is {} and must lie between 0.5 and 1", options.confidence),
-                         "Usual is 0.95");
+        throw InputError(
+            "compare-confidence", {},
+            fmt::format("the confidence is {} and must lie between 0.5 and 1", options.confidence),
+            "Usual is 0.95");
 }
 
 /// What all pairs of one comparison share.
@@ -93,8 +98,8 @@ DifferenceSize sizeOf(const PairComparison& pair, double margin) {
     return DifferenceSize::notKnown;
 }
 
-void addFurtherMounts(PairComparison& pair, const Pooled& pooled, const GroupSummary& a, const GroupSummary& b,
-                      const CompareOptions& options) {
+void addFurtherMounts(PairComparison& pair, const Pooled& pooled, const GroupSummary& a,
+                      const GroupSummary& b, const CompareOptions& options) {
     for (int m = 1; m <= options.mostFurtherMounts; ++m) {
         const double df = pooled.df + static_cast<double>(pooled.groups) * m;
         const double chance = settleChance(*pair.difference, std::sqrt(pooled.variance), a.mounts + m,
@@ -134,9 +139,9 @@ PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t 
         pair.equivalenceP = std::abs(d) < options.margin ? 0 : 1;
     }
     const bool excludesZero = pair.ci->lo > 0 || pair.ci->hi < 0;
-    pair.verdict = excludesZero                              ? Verdict::different
+    pair.verdict = excludesZero                        ? Verdict::different
                    : *pair.equivalenceP < pooled.alpha ? Verdict::equivalent
-                                                             : Verdict::unresolved;
+                                                       : Verdict::unresolved;
     pair.size = sizeOf(pair, options.margin);
     if (pair.verdict == Verdict::unresolved) addFurtherMounts(pair, pooled, a, b, options);
     return pair;
@@ -154,13 +159,15 @@ void addTiers(Comparison& comparison) {
         return comparison.options.lowerIsBetter ? a < b : a > b;
     });
     std::vector<int> ranks(told.size());
-    for (std::size_t r = 0; r < order.size(); ++r) ranks[static_cast<std::size_t>(order[r])] = static_cast<int>(r);
+    for (std::size_t r = 0; r < order.size(); ++r)
+        ranks[static_cast<std::size_t>(order[r])] = static_cast<int>(r);
     std::vector<std::pair<int, int>> different;
     const auto localIndex = [&](std::size_t group) {
         return static_cast<int>(std::find(told.begin(), told.end(), group) - told.begin());
     };
     for (const PairComparison& pair : comparison.pairs)
-        if (pair.verdict == Verdict::different) different.emplace_back(localIndex(pair.a), localIndex(pair.b));
+        if (pair.verdict == Verdict::different)
+            different.emplace_back(localIndex(pair.a), localIndex(pair.b));
     const Tiers tiers = letterTiers(ranks, different);
     for (std::size_t i = 0; i < told.size(); ++i) comparison.groups[told[i]].tier = tiers.letters[i];
     for (const auto& members : tiers.members) {
@@ -183,7 +190,8 @@ void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
                            [&](const MountRuns& mount) { return mount.values.size() != runs; });
     });
     if (!comparison.options.mountsKnown)
-        raise(comparison.flags, {"mount-missing", Severity::info, "No mount column: every row counts as a mount"});
+        raise(comparison.flags,
+              {"mount-missing", Severity::info, "No mount column: every row counts as a mount"});
     if (!single.empty())
         raise(comparison.flags, {"single-mount", Severity::warn,
                                  fmt::format("From a single mount: {}", fmt::join(single, ", "))});
@@ -200,18 +208,24 @@ void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
 
 std::string_view verdictName(Verdict verdict) {
     switch (verdict) {
-    case Verdict::different: return "different";
-    case Verdict::equivalent: return "equivalent";
-    case Verdict::unresolved: return "unresolved";
+    case Verdict::different:
+        return "different";
+    case Verdict::equivalent:
+        return "equivalent";
+    case Verdict::unresolved:
+        return "unresolved";
     }
     return "";
 }
 
 std::string_view sizeName(DifferenceSize size) {
     switch (size) {
-    case DifferenceSize::beyondMargin: return "beyond-margin";
-    case DifferenceSize::withinMargin: return "within-margin";
-    case DifferenceSize::notKnown: return "not-known";
+    case DifferenceSize::beyondMargin:
+        return "beyond-margin";
+    case DifferenceSize::withinMargin:
+        return "within-margin";
+    case DifferenceSize::notKnown:
+        return "not-known";
     }
     return "";
 }
@@ -249,7 +263,8 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
                          "Measure at least two materials");
     const auto anova = oneWayAnova(tested);
     if (!anova)
-        throw InputError("compare-no-df", {}, "no group has two mounts, so the scatter between mounts is not known",
+        throw InputError("compare-no-df", {},
+                         "no group has two mounts, so the scatter between mounts is not known",
                          "Mount at least one material twice");
     const bool spread = anova->withinSs > 0;
     if (spread) comparison.anova = anova->test;
@@ -258,8 +273,12 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     comparison.pooledSd = std::sqrt(anova->pooledVariance);
     comparison.df = anova->test.df2;
 
-    Pooled pooled{anova->pooledVariance, anova->test.df2, static_cast<int>(tested.size()), 1 - options.confidence,
-                  0, 0};
+    Pooled pooled{anova->pooledVariance,
+                  anova->test.df2,
+                  static_cast<int>(tested.size()),
+                  1 - options.confidence,
+                  0,
+                  0};
     pooled.critical = studentizedRangeQuantile(options.confidence, pooled.groups, pooled.df) / std::sqrt(2.0);
     pooled.equivalenceT = studentQuantile(options.confidence, pooled.df);
     const double t = studentQuantile(0.5 + options.confidence / 2, pooled.df);

@@ -27,7 +27,7 @@ struct CompareOptions {
     double margin = 1.0;      ///< smallest difference that matters, > 0, in the unit of the values
     double confidence = 0.95; ///< in (0.5, 1); α = 1 − confidence
     bool lowerIsBetter = true;
-    bool mountsKnown = true;  ///< false: every run is a mount of its own (flag mount-missing)
+    bool mountsKnown = true; ///< false: every run is a mount of its own (flag mount-missing)
     double settleChance = 0.8;
     int mostFurtherMounts = 30;
 };

@@ -47,9 +47,8 @@ double studentizedRangeCdf(double q, int k, double nu) {
 
 double studentizedRangeQuantile(double p, int k, double nu) {
     assert(p > 0 && p < 1 && k >= 2 && nu > 0);
-    const double student = nu <= 1e8
-                               ? boost::math::quantile(boost::math::students_t(nu), 0.5 * (1 + p))
-                               : boost::math::quantile(boost::math::normal(), 0.5 * (1 + p));
+    const double student = nu <= 1e8 ? boost::math::quantile(boost::math::students_t(nu), 0.5 * (1 + p))
+                                     : boost::math::quantile(boost::math::normal(), 0.5 * (1 + p));
     if (k == 2) return rootTwo * student; // exact identity
     // The range of k means is stochastically larger than that of two.
     double lo = 0.9999 * rootTwo * student;

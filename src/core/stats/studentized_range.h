@@ -22,9 +22,7 @@ template <class Function> double expectOverScale(double nu, Function&& g) {
     if (!(nu <= 1e8)) return g(1.0);
     const double step = std::fmin(0.1, 0.35 / std::sqrt(2 * nu));
     const double logConstant = std::log(2.0) + 0.5 * nu * std::log(nu / 2) - std::lgamma(nu / 2);
-    const auto weight = [&](double u) {
-        return std::exp(logConstant + nu * u - 0.5 * nu * std::exp(2 * u));
-    };
+    const auto weight = [&](double u) { return std::exp(logConstant + nu * u - 0.5 * nu * std::exp(2 * u)); };
     double sum = 0;
     double weights = 0;
     const auto add = [&](double u) {
@@ -34,8 +32,10 @@ template <class Function> double expectOverScale(double nu, Function&& g) {
         weights += w;
         return true;
     };
-    for (int i = 0; add(i * step); ++i) {}
-    for (int i = -1; add(i * step); --i) {}
+    for (int i = 0; add(i * step); ++i) {
+    }
+    for (int i = -1; add(i * step); --i) {
+    }
     return sum / weights;
 }
 

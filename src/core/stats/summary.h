@@ -18,7 +18,8 @@ std::optional<double> sampleSd(std::span<const double> x);
 /// Quantile of type 7 (Hyndman & Fan 1996); p in [0, 1]; NaN when empty.
 double quantile(std::span<const double> x, double p);
 
-/// Sum of squared deviations from the mean, two-pass with the compensation term of Chan, Golub & LeVeque 1983.
+/// Sum of squared deviations from the mean, two-pass with the compensation term of Chan, Golub & LeVeque
+/// 1983.
 double sumOfSquares(std::span<const double> x);
 
 } // namespace ibuki

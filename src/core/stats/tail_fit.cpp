@@ -84,8 +84,8 @@ template <class F> double minimiseLogTau(F&& f, double logLo, double logHi) {
 double profileLimit(Projection& projection, double from, double step, double threshold, double logLo,
                     double logHi) {
     const auto outside = [&](double asymptote) {
-        const double u = minimiseLogTau(
-            [&](double tau) { return projection.rssAtAsymptote(tau, asymptote); }, logLo, logHi);
+        const double u = minimiseLogTau([&](double tau) { return projection.rssAtAsymptote(tau, asymptote); },
+                                        logLo, logHi);
         return projection.rssAtAsymptote(std::exp(u), asymptote) > threshold;
     };
     double inner = from;
@@ -137,8 +137,7 @@ std::optional<TailFit> fitTail(std::span<const double> t, std::span<const double
     fit.remaining = fit.amplitude * eEnd;
     fit.remainingStandardError = std::sqrt(std::max(0.0, gradient.dot(covariance * gradient)));
 
-    const double student =
-        boost::math::quantile(boost::math::students_t(fit.df), 0.5 + confidence / 2);
+    const double student = boost::math::quantile(boost::math::students_t(fit.df), 0.5 + confidence / 2);
     const double margin = 1e-3 * (logHi - logLo);
     const double amplitudeError = std::sqrt(std::max(0.0, covariance(1, 1)));
     fit.identified = logTau > logLo + margin && logTau < logHi - margin

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Exponential approach x(t) = x_∞ − A e^{−(t−t₀)/τ} by variable projection: for fixed τ the model is linear in
-// (x_∞, A) and solved by QR; RSS is minimised over log τ on [Δt, 10 (t_n − t₀)] (Golub & Pereyra 1973).
+// Exponential approach x(t) = x_∞ − A e^{−(t−t₀)/τ} by variable projection: for fixed τ the model is linear
+// in (x_∞, A) and solved by QR; RSS is minimised over log τ on [Δt, 10 (t_n − t₀)] (Golub & Pereyra 1973).
 // Model: one dominant time constant in the fitted part, constant power, independent residuals; the caller
 // inflates the variance (`varianceInflation`) when residuals are correlated.
 
@@ -18,9 +18,9 @@ struct TailFit {
     double amplitude = 0;
     double tau = 0; ///< in the unit of t
     double rss = 0;
-    bool identified = false; ///< τ inside its bounds and the amplitude told from nothing
-    Interval asymptoteInterval;  ///< profile interval, Bates & Watts 1988, at the confidence asked
-    double remaining = 0;        ///< asymptote − fitted value at the last t
+    bool identified = false;    ///< τ inside its bounds and the amplitude told from nothing
+    Interval asymptoteInterval; ///< profile interval, Bates & Watts 1988, at the confidence asked
+    double remaining = 0;       ///< asymptote − fitted value at the last t
     double remainingStandardError = 0;
     double df = 0; ///< n − 3
 };

@@ -14,7 +14,8 @@ std::vector<Column> absorbed(std::vector<Column> columns) {
     for (std::size_t i = 0; i < columns.size(); ++i) {
         bool covered = false;
         for (std::size_t j = 0; j < columns.size() && !covered; ++j) {
-            if (i == j || !std::includes(columns[j].begin(), columns[j].end(), columns[i].begin(), columns[i].end()))
+            if (i == j
+                || !std::includes(columns[j].begin(), columns[j].end(), columns[i].begin(), columns[i].end()))
                 continue;
             covered = columns[i] != columns[j] || j < i; // of equal columns the first stays
         }

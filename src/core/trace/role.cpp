@@ -12,19 +12,19 @@ namespace ibuki {
 namespace {
 
 constexpr std::array<std::string_view, 20> roleWords{
-    "core",          "package",   "hotspot",    "gpu",   "memory",    "vrm", "coolant",    "ambient",
-    "package-power", "gpu-power", "wall-power", "clock", "gpu-clock", "fan", "limit-flag", "noise",
-    "score",         "load",      "time",       "ignore"};
+    "core",       "package",       "hotspot",   "gpu",        "memory", "vrm",       "coolant",
+    "ambient",    "package-power", "gpu-power", "wall-power", "clock",  "gpu-clock", "fan",
+    "limit-flag", "noise",         "score",     "load",       "time",   "ignore"};
 
 constexpr std::array<std::pair<std::string_view, Unit>, 24> unitWords{{
-    {"°c", Unit::celsius},     {"degc", Unit::celsius},     {"c", Unit::celsius},
-    {"celsius", Unit::celsius}, {"°f", Unit::fahrenheit},   {"degf", Unit::fahrenheit},
-    {"f", Unit::fahrenheit},   {"k", Unit::kelvin},         {"kelvin", Unit::kelvin},
-    {"w", Unit::watt},         {"watt", Unit::watt},        {"mw", Unit::milliwatt},
-    {"mhz", Unit::megahertz},  {"ghz", Unit::gigahertz},    {"rpm", Unit::rpm},
-    {"1/min", Unit::rpm},      {"%", Unit::percent},        {"db", Unit::decibel},
-    {"dba", Unit::decibel},    {"db(a)", Unit::decibel},    {"s", Unit::second},
-    {"sec", Unit::second},     {"ms", Unit::millisecond},   {"v", Unit::other},
+    {"°c", Unit::celsius},      {"degc", Unit::celsius},   {"c", Unit::celsius},
+    {"celsius", Unit::celsius}, {"°f", Unit::fahrenheit},  {"degf", Unit::fahrenheit},
+    {"f", Unit::fahrenheit},    {"k", Unit::kelvin},       {"kelvin", Unit::kelvin},
+    {"w", Unit::watt},          {"watt", Unit::watt},      {"mw", Unit::milliwatt},
+    {"mhz", Unit::megahertz},   {"ghz", Unit::gigahertz},  {"rpm", Unit::rpm},
+    {"1/min", Unit::rpm},       {"%", Unit::percent},      {"db", Unit::decibel},
+    {"dba", Unit::decibel},     {"db(a)", Unit::decibel},  {"s", Unit::second},
+    {"sec", Unit::second},      {"ms", Unit::millisecond}, {"v", Unit::other},
 }};
 
 std::string lower(std::string_view text) {
@@ -57,17 +57,25 @@ Kind kindOf(const Header& header) {
     switch (header.unit) {
     case Unit::celsius:
     case Unit::fahrenheit:
-    case Unit::kelvin: return Kind::temperature;
+    case Unit::kelvin:
+        return Kind::temperature;
     case Unit::watt:
-    case Unit::milliwatt: return Kind::power;
+    case Unit::milliwatt:
+        return Kind::power;
     case Unit::megahertz:
-    case Unit::gigahertz: return Kind::clock;
-    case Unit::rpm: return Kind::fan;
-    case Unit::percent: return Kind::percent;
-    case Unit::decibel: return Kind::noise;
+    case Unit::gigahertz:
+        return Kind::clock;
+    case Unit::rpm:
+        return Kind::fan;
+    case Unit::percent:
+        return Kind::percent;
+    case Unit::decibel:
+        return Kind::noise;
     case Unit::second:
-    case Unit::millisecond: return Kind::time;
-    default: break;
+    case Unit::millisecond:
+        return Kind::time;
+    default:
+        break;
     }
     const std::string& w = header.words;
     if (has(w, {"timestamp", "date", "elapsed"}) || w.starts_with("time")) return Kind::time;
@@ -102,20 +110,34 @@ std::optional<Role> roleFromName(std::string_view name) {
 
 std::string_view unitName(Unit unit) {
     switch (unit) {
-    case Unit::none: return "";
-    case Unit::celsius: return "degC";
-    case Unit::fahrenheit: return "degF";
-    case Unit::kelvin: return "K";
-    case Unit::watt: return "W";
-    case Unit::milliwatt: return "mW";
-    case Unit::megahertz: return "MHz";
-    case Unit::gigahertz: return "GHz";
-    case Unit::rpm: return "rpm";
-    case Unit::percent: return "%";
-    case Unit::decibel: return "dB";
-    case Unit::second: return "s";
-    case Unit::millisecond: return "ms";
-    case Unit::other: return "other";
+    case Unit::none:
+        return "";
+    case Unit::celsius:
+        return "degC";
+    case Unit::fahrenheit:
+        return "degF";
+    case Unit::kelvin:
+        return "K";
+    case Unit::watt:
+        return "W";
+    case Unit::milliwatt:
+        return "mW";
+    case Unit::megahertz:
+        return "MHz";
+    case Unit::gigahertz:
+        return "GHz";
+    case Unit::rpm:
+        return "rpm";
+    case Unit::percent:
+        return "%";
+    case Unit::decibel:
+        return "dB";
+    case Unit::second:
+        return "s";
+    case Unit::millisecond:
+        return "ms";
+    case Unit::other:
+        return "other";
     }
     return "";
 }
@@ -131,8 +153,10 @@ bool isChipTemperature(Role role) {
     case Role::hotspot:
     case Role::gpu:
     case Role::memory:
-    case Role::vrm: return true;
-    default: return false;
+    case Role::vrm:
+        return true;
+    default:
+        return false;
     }
 }
 
@@ -142,7 +166,8 @@ Header parseHeader(std::string_view column) {
     for (const auto& [open, close] : {std::pair{'[', ']'}, std::pair{'(', ')'}}) {
         const auto begin = text.rfind(open);
         if (begin == std::string::npos || text.back() != close) continue;
-        const std::string word = lower(trimmed(std::string_view(text).substr(begin + 1, text.size() - begin - 2)));
+        const std::string word =
+            lower(trimmed(std::string_view(text).substr(begin + 1, text.size() - begin - 2)));
         header.unit = unitFromWord(word).value_or(Unit::other);
         text = trimmed(std::string_view(text).substr(0, begin));
         break;
@@ -168,32 +193,45 @@ Role guessRole(const Header& header) {
     if (has(w, {"throttl", "limit"})) return has(w, {"power"}) ? Role::ignore : Role::limitFlag;
     const bool graphics = has(w, {"gpu", "graphics"});
     switch (kindOf(header)) {
-    case Kind::time: return Role::time;
-    case Kind::fan: return has(w, {"pump"}) ? Role::ignore : Role::fan;
-    case Kind::noise: return Role::noise;
-    case Kind::clock: return graphics ? Role::gpuClock : has(w, {"core"}) ? Role::clock : Role::ignore;
-    case Kind::percent: return has(w, {"load", "usage"}) ? Role::load : Role::ignore;
+    case Kind::time:
+        return Role::time;
+    case Kind::fan:
+        return has(w, {"pump"}) ? Role::ignore : Role::fan;
+    case Kind::noise:
+        return Role::noise;
+    case Kind::clock:
+        return graphics ? Role::gpuClock : has(w, {"core"}) ? Role::clock : Role::ignore;
+    case Kind::percent:
+        return has(w, {"load", "usage"}) ? Role::load : Role::ignore;
     case Kind::power:
         if (has(w, {"wall", "mains", "socket"})) return Role::wallPower;
         if (graphics) return Role::gpuPower;
         return has(w, {"package", "cpu", "chip"}) ? Role::packagePower : Role::ignore;
-    case Kind::temperature: return temperatureRole(w);
-    case Kind::unknown: break;
+    case Kind::temperature:
+        return temperatureRole(w);
+    case Kind::unknown:
+        break;
     }
     if (has(w, {"score"})) return Role::score;
-    if (header.unit == Unit::none && has(w, {"temp", "core", "package", "ambient", "room", "coolant", "hot spot"}))
+    if (header.unit == Unit::none
+        && has(w, {"temp", "core", "package", "ambient", "room", "coolant", "hot spot"}))
         return temperatureRole(w);
     return Role::ignore;
 }
 
 double toCanonical(double value, Unit unit) {
     switch (unit) {
-    case Unit::fahrenheit: return celsiusFromFahrenheit(value).value;
-    case Unit::kelvin: return celsiusFromKelvinScale(value).value;
+    case Unit::fahrenheit:
+        return celsiusFromFahrenheit(value).value;
+    case Unit::kelvin:
+        return celsiusFromKelvinScale(value).value;
     case Unit::milliwatt:
-    case Unit::millisecond: return value / 1000.0;
-    case Unit::gigahertz: return value * 1000.0;
-    default: return value;
+    case Unit::millisecond:
+        return value / 1000.0;
+    case Unit::gigahertz:
+        return value * 1000.0;
+    default:
+        return value;
     }
 }
 

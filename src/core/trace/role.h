@@ -33,8 +33,22 @@ enum class Role {
     ignore
 };
 
-enum class Unit { none, celsius, fahrenheit, kelvin, watt, milliwatt, megahertz, gigahertz, rpm, percent, decibel,
-                  second, millisecond, other };
+enum class Unit {
+    none,
+    celsius,
+    fahrenheit,
+    kelvin,
+    watt,
+    milliwatt,
+    megahertz,
+    gigahertz,
+    rpm,
+    percent,
+    decibel,
+    second,
+    millisecond,
+    other
+};
 
 std::string_view roleName(Role role); ///< the word used in files and by the command: "package-power"
 std::optional<Role> roleFromName(std::string_view name);

@@ -13,8 +13,8 @@
 namespace ibuki {
 
 struct TimeAxis {
-    std::vector<double> timeS;      ///< of the rows kept
-    std::vector<std::size_t> keep;  ///< indexes of the rows kept
+    std::vector<double> timeS;     ///< of the rows kept
+    std::vector<std::size_t> keep; ///< indexes of the rows kept
     TimeAxisReport report;
 };
 

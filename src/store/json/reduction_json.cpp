@@ -24,8 +24,9 @@ std::optional<Interval> interval(const Json& json) {
     return json.is_null() ? std::nullopt : std::optional(Interval{json.at(0), json.at(1)});
 }
 
-constexpr std::array<std::pair<AmbientSource, const char*>, 3> sources{
-    {{AmbientSource::column, "column"}, {AmbientSource::probe, "probe"}, {AmbientSource::entered, "entered"}}};
+constexpr std::array<std::pair<AmbientSource, const char*>, 3> sources{{{AmbientSource::column, "column"},
+                                                                        {AmbientSource::probe, "probe"},
+                                                                        {AmbientSource::entered, "entered"}}};
 
 Json sourceJson(AmbientSource source) {
     for (const auto& [value, name] : sources)
@@ -103,10 +104,11 @@ Json loadJson(const LoadReduction& load) {
 Json channelsJson(const std::vector<ChannelInfo>& channels) {
     Json array = Json::array();
     for (const ChannelInfo& channel : channels)
-        array.push_back({{"column", channel.column},
-                         {"role", roleName(channel.role)},
-                         {"index", channel.index},
-                         {"unit", channel.unit == Unit::none ? Json(nullptr) : Json(unitName(channel.unit))}});
+        array.push_back(
+            {{"column", channel.column},
+             {"role", roleName(channel.role)},
+             {"index", channel.index},
+             {"unit", channel.unit == Unit::none ? Json(nullptr) : Json(unitName(channel.unit))}});
     return array;
 }
 
@@ -131,7 +133,8 @@ MetricTable metricsFrom(const Json& json) {
     MetricTable table;
     for (const auto& [name, value] : json.items())
         if (const auto metric = metricFromName(name))
-            table[*metric] = {value.at("temperature_C"), number(value.at("delta_K")), number(value.at("se_K"))};
+            table[*metric] = {value.at("temperature_C"), number(value.at("delta_K")),
+                              number(value.at("se_K"))};
     return table;
 }
 
@@ -154,8 +157,9 @@ LoadReduction loadFrom(const Json& json) {
     if (!json.at("window").is_null()) load.window = phaseFrom(json.at("window"), "window");
     load.steady = steadyFrom(json.at("steady"));
     const Json& ambient = json.at("ambient");
-    load.ambient = {sourceFrom(ambient.at("source")), number(ambient.at("mean_C")), number(ambient.at("min_C")),
-                    number(ambient.at("max_C")), number(ambient.at("probe_shift_s"))};
+    load.ambient = {sourceFrom(ambient.at("source")), number(ambient.at("mean_C")),
+                    number(ambient.at("min_C")), number(ambient.at("max_C")),
+                    number(ambient.at("probe_shift_s"))};
     load.metrics = metricsFrom(json.at("metrics"));
     load.powerW = number(json.at("power_W"));
     load.rthKPerW = number(json.at("rth_K_per_W"));
@@ -197,7 +201,8 @@ Json toJson(const Reduction& reduction) {
     for (const char* field : {"phases", "window", "steady", "ambient"}) json[field] = top[field];
     json["metrics"] = main ? top["metrics"] : Json(nullptr);
     json["idle"] = reduction.idle ? Json{{"metrics", metricsJson(*reduction.idle)}} : Json(nullptr);
-    for (const char* field : {"power_W", "rth_K_per_W", "delta_at_nominal_K", "limit"}) json[field] = top[field];
+    for (const char* field : {"power_W", "rth_K_per_W", "delta_at_nominal_K", "limit"})
+        json[field] = top[field];
     json["loads"] = Json::array();
     for (const LoadReduction& load : reduction.loads) json["loads"].push_back(loadJson(load));
     json["longest"] = orNull(reduction.longest);
@@ -213,9 +218,10 @@ Reduction reductionFromJson(const Json& json) {
         reduction.durationS = json.at("duration_s");
         reduction.intervalS = json.at("interval_s");
         for (const Json& channel : json.at("channels"))
-            reduction.channels.push_back({channel.at("column"),
-                                          roleFromName(channel.at("role").get<std::string>()).value_or(Role::ignore),
-                                          channel.at("index"), unitFrom(channel.at("unit"))});
+            reduction.channels.push_back(
+                {channel.at("column"),
+                 roleFromName(channel.at("role").get<std::string>()).value_or(Role::ignore),
+                 channel.at("index"), unitFrom(channel.at("unit"))});
         for (const Json& load : json.at("loads")) reduction.loads.push_back(loadFrom(load));
         if (!json.at("longest").is_null()) reduction.longest = json.at("longest").get<std::size_t>();
         if (!json.at("idle").is_null()) reduction.idle = metricsFrom(json.at("idle").at("metrics"));
@@ -223,7 +229,8 @@ Reduction reductionFromJson(const Json& json) {
         if (reduction.longest && *reduction.longest >= reduction.loads.size()) reduction.longest.reset();
         return reduction;
     } catch (const nlohmann::json::exception& error) {
-        throw InputError("project-damaged", {}, std::string("a stored reduction cannot be read (") + error.what() + ")",
+        throw InputError("project-damaged", {},
+                         std::string("a stored reduction cannot be read (") + error.what() + ")",
                          "Reduce the run again");
     }
 }

@@ -13,7 +13,8 @@ namespace ibuki {
 
 nlohmann::ordered_json toJson(const Reduction& reduction);
 
-/// Reads back what toJson wrote. Throws InputError (project-damaged) when a field is missing or of another kind.
+/// Reads back what toJson wrote. Throws InputError (project-damaged) when a field is missing or of another
+/// kind.
 Reduction reductionFromJson(const nlohmann::ordered_json& json);
 
 nlohmann::ordered_json toJson(const Comparison& comparison, const std::string& unit = "K");

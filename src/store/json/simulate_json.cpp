@@ -31,9 +31,12 @@ public:
     void take(const char* name, std::optional<double>& value) {
         known_.insert(name);
         if (!json_.contains(name)) return;
-        if (json_[name].is_null()) value.reset();
-        else if (json_[name].is_number()) value = json_[name].get<double>();
-        else refuse(name, "a number or null is due here");
+        if (json_[name].is_null())
+            value.reset();
+        else if (json_[name].is_number())
+            value = json_[name].get<double>();
+        else
+            refuse(name, "a number or null is due here");
     }
 
     void finish() const {
@@ -42,7 +45,8 @@ public:
     }
 
     [[noreturn]] void refuse(const std::string& name, const std::string& what) const {
-        throw InputError("simulate-field", {file_, {}, {}}, name.empty() ? what : fmt::format("\"{}\": {}", name, what),
+        throw InputError("simulate-field", {file_, {}, {}},
+                         name.empty() ? what : fmt::format("\"{}\": {}", name, what),
                          "See docs/file-format.md, \"Simulated bench\"");
     }
 

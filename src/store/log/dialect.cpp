@@ -31,7 +31,8 @@ bool looksNumeric(std::string_view field, char decimal) {
     field = trim(field);
     if (field.empty() || !std::isdigit(static_cast<unsigned char>(field.front()))) return false;
     return std::all_of(field.begin(), field.end(), [](char c) {
-        return std::isdigit(static_cast<unsigned char>(c)) || std::string_view(":-/. TZ+,APMapm").find(c) != std::string_view::npos;
+        return std::isdigit(static_cast<unsigned char>(c))
+               || std::string_view(":-/. TZ+,APMapm").find(c) != std::string_view::npos;
     });
 }
 
@@ -85,10 +86,12 @@ std::optional<Candidate> tryCandidate(const std::vector<SampleLine>& lines, char
         const auto& names = rows[i];
         const bool shaped = names.size() == modal->first || names.size() + 1 == modal->first;
         if (!shaped || numericShare(names, decimal) > 0.3) continue;
-        if (i + 1 < rows.size() && (rows[i + 1].size() != modal->first || numericShare(rows[i + 1], decimal) < 0.3))
+        if (i + 1 < rows.size()
+            && (rows[i + 1].size() != modal->first || numericShare(rows[i + 1], decimal) < 0.3))
             continue;
         Candidate candidate;
-        candidate.dialect = {separator, decimal, static_cast<long>(i + 1), lines[i].nextOffset, names, modal->first};
+        candidate.dialect = {separator,           decimal, static_cast<long>(i + 1),
+                             lines[i].nextOffset, names,   modal->first};
         double numeric = 0;
         std::size_t body = 0;
         for (std::size_t k = i + 1; k < rows.size(); ++k) {

@@ -14,8 +14,8 @@ namespace ibuki {
 struct Dialect {
     char separator = ',';
     char decimal = '.';
-    long headerLine = 1;          ///< 1-based
-    std::size_t bodyOffset = 0;   ///< byte offset of the first line after the header
+    long headerLine = 1;        ///< 1-based
+    std::size_t bodyOffset = 0; ///< byte offset of the first line after the header
     std::vector<std::string> columns;
     std::size_t fieldsPerRow = 0; ///< as in the rows; a trailing separator adds one
 };

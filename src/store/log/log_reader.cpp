@@ -86,8 +86,8 @@ private:
             channel.role = role;
             channel.index = seen[role]++;
             channels_.push_back(std::move(channel));
-            plan_.push_back({role != Role::time && (role != Role::ignore || options_.allChannels),
-                             channels_.size() - 1});
+            plan_.push_back(
+                {role != Role::time && (role != Role::ignore || options_.allChannels), channels_.size() - 1});
         }
         words_.resize(channels_.size());
     }
@@ -113,7 +113,8 @@ private:
         if (parseNumber(row[times.front()], dialect_.decimal)) {
             time_.style = TimeStyle::elapsed;
             if (channels_[time_.column].fileUnit == Unit::millisecond) time_.unit = Unit::millisecond;
-        } else if (first && first->day && times.size() > 1 && row[times.front()].find(':') == std::string::npos) {
+        } else if (first && first->day && times.size() > 1
+                   && row[times.front()].find(':') == std::string::npos) {
             time_.style = TimeStyle::dateAndClock;
             time_.clockColumn = times[1];
         } else if (first) {
@@ -121,7 +122,8 @@ private:
             time_.clockOnly = !first->day;
         } else {
             refuse("log-no-time",
-                   fmt::format("\"{}\" in column \"{}\" is no time", row[times.front()], channels_[time_.column].column),
+                   fmt::format("\"{}\" in column \"{}\" is no time", row[times.front()],
+                               channels_[time_.column].column),
                    "Name the time column in a channel map", dialect_.headerLine + 1,
                    static_cast<long>(times.front() + 1));
         }
@@ -182,7 +184,8 @@ private:
             takeRow();
         }
         if (oddLines_ > 5 && oddLines_ * 20 > static_cast<long>(stamps_.size()))
-            refuse("log-ragged", fmt::format("{} lines do not have the {} fields of the header", oddLines_, plan_.size()),
+            refuse("log-ragged",
+                   fmt::format("{} lines do not have the {} fields of the header", oddLines_, plan_.size()),
                    "Check the log near that line", firstOddLine_);
         if (stamps_.empty())
             refuse("log-no-samples", "there is a header but no sample under it", "Choose a log with samples",
@@ -218,7 +221,8 @@ private:
             Channel& channel = channels_[i];
             const auto number = parseNumber(fields_[i], dialect_.decimal);
             channel.values.push_back(number ? toCanonical(*number, channel.fileUnit) : nan);
-            if (options_.allChannels && !number) words_[i].emplace(stamps_.size() - 1, std::string(trim(fields_[i])));
+            if (options_.allChannels && !number)
+                words_[i].emplace(stamps_.size() - 1, std::string(trim(fields_[i])));
         }
     }
 

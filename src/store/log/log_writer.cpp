@@ -10,9 +10,12 @@ namespace {
 
 int decimalsOf(const Channel& channel) {
     switch (channel.fileUnit) {
-    case Unit::watt: return 2;
-    case Unit::rpm: return 0;
-    default: return 1;
+    case Unit::watt:
+        return 2;
+    case Unit::rpm:
+        return 0;
+    default:
+        return 1;
     }
 }
 
@@ -24,8 +27,10 @@ std::string logText(const Trace& trace) {
     text += '\n';
     auto out = std::back_inserter(text);
     for (std::size_t i = 0; i < trace.samples(); ++i) {
-        if (trace.start) text += isoText({trace.start->ms + std::llround(trace.timeS[i] * 1000)});
-        else fmt::format_to(out, "{:.1f}", trace.timeS[i]);
+        if (trace.start)
+            text += isoText({trace.start->ms + std::llround(trace.timeS[i] * 1000)});
+        else
+            fmt::format_to(out, "{:.1f}", trace.timeS[i]);
         for (const Channel& channel : trace.channels) {
             const double value = channel.values[i];
             text += ',';

@@ -50,7 +50,11 @@ bool isUtf8(std::string_view bytes) {
     std::size_t i = 0;
     while (i < bytes.size()) {
         const auto c = static_cast<unsigned char>(bytes[i]);
-        const std::size_t more = c < 0x80 ? 0 : (c >> 5) == 6 ? 1 : (c >> 4) == 14 ? 2 : (c >> 3) == 30 ? 3 : 9;
+        const std::size_t more = c < 0x80         ? 0
+                                 : (c >> 5) == 6  ? 1
+                                 : (c >> 4) == 14 ? 2
+                                 : (c >> 3) == 30 ? 3
+                                                  : 9;
         if (more == 9) return false;
         if (i + more >= bytes.size()) return more == 0; // a sequence cut off by the sample's end
         for (std::size_t k = 1; k <= more; ++k)

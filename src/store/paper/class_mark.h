@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// The mark of each material class: a letter and a shape, the same in every view and in reports. State is never
-// told by colour alone; neither is class.
+// The mark of each material class: a letter and a shape, the same in every view and in reports. State is
+// never told by colour alone; neither is class.
 
 #include "core/domain/material.h"
 

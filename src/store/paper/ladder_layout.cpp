@@ -15,6 +15,7 @@ struct Scale {
     double left = 0;
     double right = 1;
     double x(double value) const { return left + (value - low) / (high - low) * (right - left); }
+    double inside(double value) const { return std::clamp(x(value), left, right); }
 };
 
 double niceStep(double span, int most) {
@@ -39,19 +40,24 @@ std::vector<std::size_t> bestFirst(const Comparison& comparison) {
     return order;
 }
 
+/// Groups with a mean set the scale; marks of limit-bound groups may lie beyond its end and are then drawn
+/// there.
 Scale scaleFor(const Comparison& comparison, const LadderSize& size) {
     double low = 1e300;
     double high = -1e300;
+    const auto take = [&](double value) {
+        low = std::min(low, value);
+        high = std::max(high, value);
+    };
     for (const GroupSummary& group : comparison.groups) {
-        for (double value : group.mountMeans) {
-            low = std::min(low, value);
-            high = std::max(high, value);
-        }
-        if (!group.ci) continue;
-        low = std::min(low, group.ci->lo);
-        high = std::max(high, group.ci->hi);
+        if (!group.mean) continue;
+        for (double value : group.mountMeans) take(value);
+        if (group.ci) take(group.ci->lo);
+        if (group.ci) take(group.ci->hi);
     }
-    const double pad = std::max(0.04 * (high - low), 1e-9 + 1e-6 * std::abs(high));
+    for (const GroupSummary& group : comparison.groups)
+        if (high < low && group.bound) take(*group.bound);
+    const double pad = std::max(0.06 * (high - low), 1e-9 + 1e-6 * std::abs(high));
     return {low - pad, high + pad, size.nameWidth + size.bracketWidth, size.width - size.right};
 }
 
@@ -66,7 +72,8 @@ void addTicks(LadderLayout& layout, const Scale& scale, const std::string& unit)
 std::string figureOf(const GroupSummary& group, const std::string& unit) {
     const int decimals = unit == "K" ? 1 : 4;
     if (!group.mean) return fmt::format("≥ {:.{}f}", *group.bound, decimals);
-    return fmt::format("{:.{}f} ± {:.{}f}", *group.mean, decimals, 0.5 * (group.ci->hi - group.ci->lo), decimals);
+    return fmt::format("{:.{}f} ± {:.{}f}", *group.mean, decimals, 0.5 * (group.ci->hi - group.ci->lo),
+                       decimals);
 }
 
 } // namespace
@@ -79,7 +86,8 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
     layout.axisY = size.height - size.bottom;
     const auto order = bestFirst(comparison);
     layout.rungHeight =
-        std::min(size.mostRung, (layout.axisY - size.top) / static_cast<double>(std::max<std::size_t>(1, order.size())));
+        std::min(size.mostRung,
+                 (layout.axisY - size.top) / static_cast<double>(std::max<std::size_t>(1, order.size())));
     std::vector<double> rungY(comparison.groups.size());
     for (std::size_t i = 0; i < order.size(); ++i) {
         const GroupSummary& group = comparison.groups[order[i]];
@@ -89,8 +97,10 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
         rung.figure = figureOf(group, unit);
         rung.y = size.top + layout.rungHeight * (static_cast<double>(i) + 0.4);
         rung.isBound = !group.mean;
-        for (double value : group.mountMeans) rung.marksX.push_back(scale.x(value));
-        rung.meanX = scale.x(group.mean ? *group.mean : *group.bound);
+        for (double value : group.mountMeans)
+            rung.beyondScale.push_back(value < scale.low || value > scale.high);
+        for (double value : group.mountMeans) rung.marksX.push_back(scale.inside(value));
+        rung.meanX = scale.inside(group.mean ? *group.mean : *group.bound);
         rung.lowX = group.ci ? scale.x(group.ci->lo) : rung.meanX;
         rung.highX = group.ci ? scale.x(group.ci->hi) : rung.meanX;
         rungY[order[i]] = rung.y;
@@ -106,10 +116,12 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
     }
     double sameX = scale.right + size.right - 14;
     for (const PairComparison& pair : comparison.pairs) {
-        const bool within = pair.verdict == Verdict::equivalent
-                            || (pair.verdict == Verdict::different && pair.size == DifferenceSize::withinMargin);
+        const bool within =
+            pair.verdict == Verdict::equivalent
+            || (pair.verdict == Verdict::different && pair.size == DifferenceSize::withinMargin);
         if (!within) continue;
-        layout.same.push_back({sameX, std::min(rungY[pair.a], rungY[pair.b]), std::max(rungY[pair.a], rungY[pair.b])});
+        layout.same.push_back(
+            {sameX, std::min(rungY[pair.a], rungY[pair.b]), std::max(rungY[pair.a], rungY[pair.b])});
         sameX -= 7;
     }
     if (!layout.rungs.empty() && !layout.rungs.front().isBound) {

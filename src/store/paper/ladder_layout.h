@@ -2,8 +2,8 @@
 #pragma once
 
 // Where everything on the ladder stands: one rung a material, a mark a mount, the mean with its interval,
-// brackets for what was not told apart, the margin from the best. Pure geometry; the window and the SVG of the
-// report draw from it.
+// brackets for what was not told apart, the margin from the best. Pure geometry; the window and the SVG of
+// the report draw from it.
 
 #include "core/stats/compare.h"
 
@@ -20,17 +20,18 @@ struct LadderSize {
     double right = 96;        ///< room for the figure behind the last interval
     double top = 34;
     double bottom = 34;
-    double mostRung = 74;     ///< a rung is not taller than this
+    double mostRung = 74; ///< a rung is not taller than this
 };
 
 struct LadderRung {
     std::size_t group = 0; ///< index into Comparison::groups
     std::string name;
-    std::string figure;    ///< "47.9 ± 0.5" or "≥ 71.2"
-    double y = 0;          ///< of the marks
-    std::vector<double> marksX;  ///< one a mount
+    std::string figure;            ///< "47.9 ± 0.5" or "≥ 71.2"
+    double y = 0;                  ///< of the marks
+    std::vector<double> marksX;    ///< one a mount
+    std::vector<bool> beyondScale; ///< beside marksX: the true value lies beyond the scale's end
     double meanX = 0;
-    double lowX = 0;  ///< interval; equal to meanX when there is none
+    double lowX = 0; ///< interval; equal to meanX when there is none
     double highX = 0;
     bool isBound = false; ///< only a lower bound is known
 };
@@ -59,7 +60,7 @@ struct LadderLayout {
     std::vector<LadderTick> ticks;
     double scaleLeft = 0;
     double scaleRight = 0;
-    double marginLeftX = 0; ///< from the best mean …
+    double marginLeftX = 0;  ///< from the best mean …
     double marginRightX = 0; ///< … to best + margin, cut off at the scale's end
     double axisY = 0;
     double rungHeight = 0;

@@ -17,7 +17,8 @@ constexpr const char* cold = "#1d6a86";
 class Svg {
 public:
     explicit Svg(const LadderSize& size) {
-        put("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.0f}\" height=\"{1:.0f}\" viewBox=\"0 0 {0:.0f} "
+        put("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.0f}\" height=\"{1:.0f}\" viewBox=\"0 0 "
+            "{0:.0f} "
             "{1:.0f}\" font-family=\"Inter, sans-serif\" font-size=\"12\">\n",
             size.width, size.height);
     }
@@ -25,12 +26,14 @@ public:
         fmt::format_to(std::back_inserter(text_), format, std::forward<Args>(args)...);
     }
     void line(double x1, double y1, double x2, double y2, const char* colour, double width) {
-        put("<line x1=\"{:.1f}\" y1=\"{:.1f}\" x2=\"{:.1f}\" y2=\"{:.1f}\" stroke=\"{}\" stroke-width=\"{}\"/>\n", x1,
-            y1, x2, y2, colour, width);
+        put("<line x1=\"{:.1f}\" y1=\"{:.1f}\" x2=\"{:.1f}\" y2=\"{:.1f}\" stroke=\"{}\" "
+            "stroke-width=\"{}\"/>\n",
+            x1, y1, x2, y2, colour, width);
     }
-    void label(double x, double y, const char* colour, const char* anchor, std::string_view what, int size = 12) {
-        put("<text x=\"{:.1f}\" y=\"{:.1f}\" fill=\"{}\" text-anchor=\"{}\" font-size=\"{}\">{}</text>\n", x, y, colour,
-            anchor, size, xmlText(what));
+    void label(double x, double y, const char* colour, const char* anchor, std::string_view what,
+               int size = 12) {
+        put("<text x=\"{:.1f}\" y=\"{:.1f}\" fill=\"{}\" text-anchor=\"{}\" font-size=\"{}\">{}</text>\n", x,
+            y, colour, anchor, size, xmlText(what));
     }
     std::string finish() {
         text_ += "</svg>\n";
@@ -59,12 +62,20 @@ void drawRung(Svg& svg, const LadderLayout& layout, const LadderRung& rung,
     svg.label(8, rung.y + 1, ink, "start", rung.name, 13);
     if (const auto kind = kinds.find(rung.name); kind != kinds.end())
         drawClassMark(svg, kind->second, 14, rung.y + 14, 4.5);
-    for (double x : rung.marksX)
-        svg.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"4.5\" fill=\"none\" stroke=\"{}\" stroke-width=\"1.3\"/>\n", x,
-                rung.y, ink);
+    for (std::size_t i = 0; i < rung.marksX.size(); ++i) {
+        const double x = rung.marksX[i];
+        if (rung.beyondScale[i])
+            svg.put("<path d=\"M{0:.1f} {1:.1f} v-4 l8 4 l-8 4 z\" fill=\"none\" stroke=\"{2}\" "
+                    "stroke-width=\"1.3\"/>\n",
+                    x, rung.y, ink);
+        else
+            svg.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"4.5\" fill=\"none\" stroke=\"{}\" "
+                    "stroke-width=\"1.3\"/>\n",
+                    x, rung.y, ink);
+    }
     const double y = rung.y + 13;
     if (rung.isBound) {
-        svg.put("<path d=\"M{0:.1f} {1:.1f} l8 -4 v8 z\" fill=\"{2}\"/>\n", rung.meanX, y, hot);
+        svg.put("<path d=\"M{0:.1f} {1:.1f} v-4 l8 4 l-8 4 z\" fill=\"{2}\"/>\n", rung.meanX, y, hot);
     } else {
         svg.line(rung.lowX, y, rung.highX, y, hot, 3);
         svg.line(rung.meanX, y - 5, rung.meanX, y + 5, hot, 2);
@@ -78,11 +89,20 @@ std::string xmlText(std::string_view text) {
     std::string out;
     for (char c : text) {
         switch (c) {
-        case '&': out += "&amp;"; break;
-        case '<': out += "&lt;"; break;
-        case '>': out += "&gt;"; break;
-        case '"': out += "&quot;"; break;
-        default: out += c;
+        case '&':
+            out += "&amp;";
+            break;
+        case '<':
+            out += "&lt;";
+            break;
+        case '>':
+            out += "&gt;";
+            break;
+        case '"':
+            out += "&quot;";
+            break;
+        default:
+            out += c;
         }
     }
     return out;
@@ -106,7 +126,8 @@ std::string ladderSvg(const Comparison& comparison, const std::map<std::string, 
         for (double y : {same.y1, same.y2})
             svg.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"3\" fill=\"{}\"/>\n", same.x, y, ink);
     }
-    for (const LadderTick& tick : layout.ticks) svg.label(tick.x, layout.axisY + 20, quiet, "middle", tick.text, 11);
+    for (const LadderTick& tick : layout.ticks)
+        svg.label(tick.x, layout.axisY + 20, quiet, "middle", tick.text, 11);
     return svg.finish();
 }
 

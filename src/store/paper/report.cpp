@@ -44,12 +44,14 @@ int decimalsFor(const Question& question) { return responseUnit(question) == "K"
 void putSentences(Html& html, const Evidence& evidence, const Question& question) {
     html.put("<h2>What these mounts can bear</h2>\n");
     for (const VerdictSentence& sentence : verdictSentences(evidence, question))
-        html.put("<p{}>{}</p>\n", sentence.kind == SentenceKind::caveat ? " class=\"q\"" : "", xmlText(sentence.text));
+        html.put("<p{}>{}</p>\n", sentence.kind == SentenceKind::caveat ? " class=\"q\"" : "",
+                 xmlText(sentence.text));
 }
 
 void putGroups(Html& html, const Comparison& comparison, const Question& question) {
     const int decimals = decimalsFor(question);
-    html.put("<h2>Materials</h2>\n<table><tr><th>Level</th><th class=\"n\">Mounts</th><th class=\"n\">Mean {0}</th>"
+    html.put("<h2>Materials</h2>\n<table><tr><th>Level</th><th class=\"n\">Mounts</th><th class=\"n\">Mean "
+             "{0}</th>"
              "<th class=\"n\">{1:.0f} % interval</th><th class=\"n\">Scatter</th><th class=\"n\">Median</th>"
              "<th class=\"n\">Best</th><th>Tier</th></tr>\n",
              responseUnit(question), 100 * comparison.options.confidence);
@@ -58,26 +60,32 @@ void putGroups(Html& html, const Comparison& comparison, const Question& questio
                  "<td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td>{}</td></tr>\n",
                  xmlText(group.name), group.mounts,
                  group.mean ? shown(group.mean, decimals) : "≥ " + shown(group.bound, decimals),
-                 group.ci ? fmt::format("{:.{}f} to {:.{}f}", group.ci->lo, decimals, group.ci->hi, decimals) : "–",
+                 group.ci ? fmt::format("{:.{}f} to {:.{}f}", group.ci->lo, decimals, group.ci->hi, decimals)
+                          : "–",
                  shown(group.sd, decimals), shown(group.median, decimals), shown(group.best, decimals),
                  group.tier.value_or("–"));
-    html.put("</table>\n<p class=\"q\">Sharing a letter means: not shown to differ with these data. The mean is what "
+    html.put("</table>\n<p class=\"q\">Sharing a letter means: not shown to differ with these data. The mean "
+             "is what "
              "to expect; the best of several mounts is biased by their number.</p>\n");
 }
 
 void putPairs(Html& html, const Comparison& comparison, const Question& question) {
     const int decimals = decimalsFor(question);
-    html.put("<h2>Pairs</h2>\n<table><tr><th>Pair</th><th class=\"n\">Difference {}</th><th class=\"n\">Interval</th>"
+    html.put("<h2>Pairs</h2>\n<table><tr><th>Pair</th><th class=\"n\">Difference {}</th><th "
+             "class=\"n\">Interval</th>"
              "<th class=\"n\">p</th><th>Verdict</th></tr>\n",
              responseUnit(question));
     for (const PairComparison& pair : comparison.pairs)
-        html.put("<tr><td>{} − {}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td>{}</td></tr>\n",
+        html.put("<tr><td>{} − {}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td "
+                 "class=\"n\">{}</td><td>{}</td></tr>\n",
                  xmlText(comparison.groups[pair.a].name), xmlText(comparison.groups[pair.b].name),
                  shown(pair.difference, decimals),
-                 pair.ci ? fmt::format("{:.{}f} to {:.{}f}", pair.ci->lo, decimals, pair.ci->hi, decimals) : "–",
+                 pair.ci ? fmt::format("{:.{}f} to {:.{}f}", pair.ci->lo, decimals, pair.ci->hi, decimals)
+                         : "–",
                  shownP(pair.pAdjusted), verdictName(pair.verdict));
-    html.put("</table>\n<p class=\"q\">Intervals and p are {} on mount means, {:.0f} degrees of freedom.</p>\n",
-             comparison.pairs.size() == 1 ? "Student's" : "simultaneous (Tukey–Kramer)", comparison.df);
+    html.put(
+        "</table>\n<p class=\"q\">Intervals and p are {} on mount means, {:.0f} degrees of freedom.</p>\n",
+        comparison.pairs.size() == 1 ? "Student's" : "simultaneous (Tukey–Kramer)", comparison.df);
 }
 
 void putRuns(Html& html, const Evidence& evidence, const Question& question) {
@@ -90,7 +98,7 @@ void putRuns(Html& html, const Evidence& evidence, const Question& question) {
                  row.excluded ? " class=\"x\"" : "", xmlText(row.mount), xmlText(row.block), xmlText(row.lot),
                  row.limitBound ? "≥ " : "", shown(row.response, decimalsFor(question)), shown(row.powerW, 1),
                  shown(row.rthKPerW, 4),
-                 xmlText(row.excluded ? "rejected: " + row.reason
+                 xmlText(row.excluded                          ? "rejected: " + row.reason
                          : row.purpose != word(Purpose::fresh) ? row.purpose
                          : row.limitBound                      ? std::string("at the temperature limit")
                                                                : std::string()));
@@ -107,7 +115,8 @@ void putConditions(Html& html, const Document& document, const Question& questio
     if (const Bench* bench = study ? document.find(study->bench) : nullptr) row("Bench", bench->name);
     if (configuration) {
         row("Cooler", configuration->cooler);
-        row("Fan", std::string(word(configuration->fan)) + (configuration->fanNote.empty() ? "" : ", " + configuration->fanNote));
+        row("Fan", std::string(word(configuration->fan))
+                       + (configuration->fanNote.empty() ? "" : ", " + configuration->fanNote));
         row("Lid", std::string(word(configuration->lid)));
         if (configuration->temperatureLimit)
             row("Temperature limit", fmt::format("{:.0f} °C", configuration->temperatureLimit->value));
@@ -129,7 +138,9 @@ void putCautions(Html& html, const Document& document, const Question& question)
     html.put("</ul>\n");
 }
 
-std::string csvNumber(const std::optional<double>& value) { return value ? fmt::format("{}", *value) : std::string(); }
+std::string csvNumber(const std::optional<double>& value) {
+    return value ? fmt::format("{}", *value) : std::string();
+}
 
 } // namespace
 
@@ -164,8 +175,10 @@ std::string htmlReport(const Document& document, const Question& question, const
     if (parts.ladder && evidence.comparison) {
         LadderSize size;
         size.height = 80 + 62 * static_cast<double>(evidence.comparison->groups.size());
-        html.put("<h2>{}, {} (each mark one mount)</h2>\n{}", xmlText(responseTitle(question)), responseUnit(question),
-                 ladderSvg(*evidence.comparison, levelClasses(document, question), std::string(responseUnit(question)), size));
+        html.put("<h2>Each mark one mount: {}, {}</h2>\n{}", xmlText(responseTitle(question)),
+                 responseUnit(question),
+                 ladderSvg(*evidence.comparison, levelClasses(document, question),
+                           std::string(responseUnit(question)), size));
     }
     if (parts.sentences) putSentences(html, evidence, question);
     if (evidence.comparison) putGroups(html, *evidence.comparison, question);
@@ -182,8 +195,8 @@ std::string tidyCsv(const Document& document, const Question& question) {
     for (Metric metric : allMetrics) csv += fmt::format(",{}_C", metricName(metric));
     csv += ",delta_K,rth_K_per_W,power_W,limit_bound,excluded,reason\n";
     for (const TidyRow& row : tidyTable(document, question)) {
-        for (const std::string* text : {&row.study, &row.bench, &row.site, &row.material, &row.lot, &row.level,
-                                        &row.mount, &row.block})
+        for (const std::string* text :
+             {&row.study, &row.bench, &row.site, &row.material, &row.lot, &row.level, &row.mount, &row.block})
             csv += csvField(*text) + ',';
         csv += fmt::format("{},{},{},{},{},{}", row.order, csvField(row.run), csvField(row.load), row.purpose,
                            csvNumber(row.ageH), row.cycles ? fmt::format("{}", *row.cycles) : "");
@@ -207,7 +220,8 @@ std::string jsonReport(const Document& document, const Question& question) {
                              ? toJson(*evidence.comparison, std::string(responseUnit(question)))
                              : nlohmann::ordered_json(nullptr);
     json["sentences"] = nlohmann::ordered_json::array();
-    for (const VerdictSentence& sentence : verdictSentences(evidence, question)) json["sentences"].push_back(sentence.text);
+    for (const VerdictSentence& sentence : verdictSentences(evidence, question))
+        json["sentences"].push_back(sentence.text);
     json["runs"] = nlohmann::ordered_json::array();
     for (const TidyRow& row : evidence.rows) {
         const Reduction* reduction = reductionOf(document, row.runId);

@@ -8,12 +8,15 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace ibuki {
 namespace {
 
 std::string plainAmount(double value, std::string_view unit) {
-    return unit == "K" ? fmt::format("{:.1f}", value) : fmt::format("{:.4f}", value);
+    const std::string digits = fmt::format("{:.{}f}", std::abs(value), unit == "K" ? 1 : 4);
+    const bool isZero = digits.find_first_not_of("0.") == std::string::npos;
+    return value < 0 && !isZero ? "−" + digits : digits;
 }
 
 /// Interval of |difference|, smaller end first.
@@ -28,58 +31,109 @@ std::string singleMountNote(const GroupSummary& a, const GroupSummary& b) {
     return fmt::format(" {} is from a single mount.", a.mounts == 1 ? a.name : b.name);
 }
 
+/// The cooler and the warmer group of a pair.
+struct Sides {
+    const GroupSummary& cool;
+    const GroupSummary& warm;
+    double sign; ///< difference × sign is not negative
+};
+
+Sides sidesOf(const Comparison& comparison, const PairComparison& pair) {
+    const bool aIsCool = *pair.difference <= 0;
+    return {comparison.groups[aIsCool ? pair.a : pair.b], comparison.groups[aIsCool ? pair.b : pair.a],
+            aIsCool ? -1.0 : 1.0};
+}
+
+std::string joined(const std::vector<std::string>& names) {
+    if (names.size() < 2) return fmt::format("{}", fmt::join(names, ""));
+    return fmt::format("{} and {}", fmt::join(names.begin(), names.end() - 1, ", "), names.back());
+}
+
+/// "Quickfin ran 2.2 K cooler than Tern 11 (95 % interval …), more than your margin …; cooler than … too."
+/// The nearest of the groups that ran warmer is told with its figures, the others by name.
+VerdictSentence coolerSentence(const Comparison& comparison, const std::vector<std::size_t>& pairs,
+                               std::string_view unit) {
+    const auto nearest = *std::min_element(pairs.begin(), pairs.end(), [&](std::size_t x, std::size_t y) {
+        return std::abs(*comparison.pairs[x].difference) < std::abs(*comparison.pairs[y].difference);
+    });
+    const PairComparison& pair = comparison.pairs[nearest];
+    const Sides sides = sidesOf(comparison, pair);
+    VerdictSentence sentence;
+    sentence.pair = nearest;
+    sentence.text = fmt::format("{} ran {} cooler than {} ({:.0f} % interval {})", sides.cool.name,
+                                amountText(std::abs(*pair.difference), unit), sides.warm.name,
+                                100 * comparison.options.confidence, rangeText(*pair.ci, sides.sign, unit));
+    if (pair.size == DifferenceSize::beyondMargin)
+        sentence.text +=
+            fmt::format(", more than your margin of {}", amountText(comparison.options.margin, unit));
+    std::vector<std::string> others;
+    for (std::size_t index : pairs)
+        if (index != nearest) others.push_back(sidesOf(comparison, comparison.pairs[index]).warm.name);
+    if (!others.empty()) sentence.text += fmt::format("; cooler than {} too", joined(others));
+    sentence.text += '.';
+    sentence.text += singleMountNote(sides.cool, sides.warm);
+    return sentence;
+}
+
 VerdictSentence pairSentence(const Comparison& comparison, std::size_t index, std::string_view unit) {
     const PairComparison& pair = comparison.pairs[index];
-    const double sign = *pair.difference <= 0 ? -1 : 1; // the cooler one is named first
-    const GroupSummary& cool = comparison.groups[*pair.difference <= 0 ? pair.a : pair.b];
-    const GroupSummary& warm = comparison.groups[*pair.difference <= 0 ? pair.b : pair.a];
+    const auto& [cool, warm, sign] = sidesOf(comparison, pair);
     const std::string margin = amountText(comparison.options.margin, unit);
     const double percent = 100 * comparison.options.confidence;
     VerdictSentence sentence;
     sentence.pair = index;
-    if (pair.verdict == Verdict::different && pair.size == DifferenceSize::withinMargin) {
+    if (pair.verdict == Verdict::different) {
         sentence.kind = SentenceKind::practical;
-        sentence.text = fmt::format("{} was measurably cooler than {} ({}), but by less than {}: practically the same.",
-                                    cool.name, warm.name, rangeText(*pair.ci, sign, unit), margin);
-    } else if (pair.verdict == Verdict::different) {
-        sentence.text = fmt::format("{} ran {} cooler than {} ({:.0f} % interval {}).", cool.name,
-                                    amountText(std::abs(*pair.difference), unit), warm.name, percent,
-                                    rangeText(*pair.ci, sign, unit));
-        if (pair.size == DifferenceSize::beyondMargin)
-            sentence.text += fmt::format(" That is more than your margin of {}.", margin);
+        sentence.text =
+            fmt::format("{} was measurably cooler than {} ({}), but by less than {}: practically the same.",
+                        cool.name, warm.name, rangeText(*pair.ci, sign, unit), margin);
     } else if (pair.verdict == Verdict::equivalent) {
         sentence.kind = SentenceKind::practical;
-        sentence.text = fmt::format("{} and {} are the same within ±{} ({:.0f} % interval {}).", cool.name, warm.name,
-                                    margin, 100 - 2 * (100 - percent), rangeText(*pair.equivalenceCi, sign, unit));
+        sentence.text =
+            fmt::format("{} and {} are the same within ±{} ({:.0f} % interval {}).", cool.name, warm.name,
+                        margin, 100 - 2 * (100 - percent), rangeText(*pair.equivalenceCi, sign, unit));
     } else {
         sentence.kind = SentenceKind::open;
-        sentence.text = fmt::format("{} and {} are not settled: the difference may lie anywhere from {}.", cool.name,
-                                    warm.name, rangeText(*pair.ci, sign, unit));
-        sentence.text += pair.furtherMounts
-                             ? fmt::format(" About {} more {} of each would settle it.", *pair.furtherMounts,
-                                           *pair.furtherMounts == 1 ? "mount" : "mounts")
-                             : std::string(" Mounting them again will not settle it: widen the margin or calm the bench.");
+        sentence.text = fmt::format("{} and {} are not settled: the difference may lie anywhere from {}.",
+                                    cool.name, warm.name, rangeText(*pair.ci, sign, unit));
+        sentence.text +=
+            pair.furtherMounts
+                ? fmt::format(" About {} more {} of each would settle it.", *pair.furtherMounts,
+                              *pair.furtherMounts == 1 ? "mount" : "mounts")
+                : std::string(" Mounting them again will not settle it: widen the margin or calm the bench.");
     }
     sentence.text += singleMountNote(cool, warm);
     return sentence;
+}
+
+/// Pairs told apart by more than the margin's inside, gathered by their cooler group.
+std::map<std::string, std::vector<std::size_t>> coolerThan(const Comparison& comparison) {
+    std::map<std::string, std::vector<std::size_t>> gathered;
+    for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
+        const PairComparison& pair = comparison.pairs[i];
+        if (pair.verdict == Verdict::different && pair.size != DifferenceSize::withinMargin)
+            gathered[sidesOf(comparison, pair).cool.name].push_back(i);
+    }
+    return gathered;
 }
 
 void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidence, std::string_view unit) {
     const Comparison& comparison = *evidence.comparison;
     for (const GroupSummary& group : comparison.groups)
         if (group.bound)
-            sentences.push_back({SentenceKind::caveat,
-                                 fmt::format("{} reached the temperature limit in {} of {} mounts; its difference is at "
-                                             "least {}. Compare it by thermal resistance or power.",
-                                             group.name, group.limitBoundMounts, group.mounts,
-                                             amountText(*group.bound, unit)),
-                                 {}});
+            sentences.push_back(
+                {SentenceKind::caveat,
+                 fmt::format("{} reached the temperature limit in {} of {} mounts; its difference is at "
+                             "least {}. Compare it by thermal resistance or power.",
+                             group.name, group.limitBoundMounts, group.mounts,
+                             amountText(*group.bound, unit)),
+                 {}});
     if (evidence.excludedMounts > 0)
-        sentences.push_back({SentenceKind::caveat,
-                             fmt::format("{} rejected {} left out; the {} stands in the table with its reason.",
-                                         evidence.excludedMounts, evidence.excludedMounts == 1 ? "mount is" : "mounts are",
-                                         evidence.excludedMounts == 1 ? "mount" : "list"),
-                             {}});
+        sentences.push_back(
+            {SentenceKind::caveat,
+             fmt::format("{} rejected {} left out; the table of runs keeps the reason.",
+                         evidence.excludedMounts, evidence.excludedMounts == 1 ? "mount is" : "mounts are"),
+             {}});
     for (const Flag& flag : evidence.runFlags)
         if (flag.code != "limit-bound") sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
     for (const Flag& flag : comparison.flags)
@@ -97,16 +151,22 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
     const Comparison& comparison = *evidence.comparison;
     const std::string_view unit = responseUnit(question);
     std::vector<VerdictSentence> sentences;
-    for (std::size_t i = 0; i < comparison.pairs.size(); ++i)
-        if (comparison.pairs[i].difference) sentences.push_back(pairSentence(comparison, i, unit));
+    for (const auto& [name, pairs] : coolerThan(comparison))
+        sentences.push_back(coolerSentence(comparison, pairs, unit));
+    for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
+        const PairComparison& pair = comparison.pairs[i];
+        const bool told = pair.verdict == Verdict::different && pair.size != DifferenceSize::withinMargin;
+        if (pair.difference && !told) sentences.push_back(pairSentence(comparison, i, unit));
+    }
     const auto coolest = [&](const VerdictSentence& sentence) {
         const PairComparison& pair = comparison.pairs[*sentence.pair];
         return std::min(*comparison.groups[pair.a].mean, *comparison.groups[pair.b].mean);
     };
-    std::stable_sort(sentences.begin(), sentences.end(), [&](const VerdictSentence& a, const VerdictSentence& b) {
-        if (a.kind != b.kind) return a.kind < b.kind;
-        return coolest(a) < coolest(b);
-    });
+    std::stable_sort(sentences.begin(), sentences.end(),
+                     [&](const VerdictSentence& a, const VerdictSentence& b) {
+                         if (a.kind != b.kind) return a.kind < b.kind;
+                         return coolest(a) < coolest(b);
+                     });
     addCaveats(sentences, evidence, unit);
     return sentences;
 }
@@ -121,25 +181,32 @@ std::string studySentence(const Document& document, const Question& question) {
                                    levels.size() == 1 ? "material" : "materials", responseTitle(question));
     const auto loads = document.where(&Load::study, question.study);
     if (!loads.empty()) text += " under " + loads.front()->name;
-    return text + fmt::format("; a difference of {} matters, {:.0f} % sure.",
-                              amountText(question.margin.value, responseUnit(question)), 100 * question.confidence);
+    return text
+           + fmt::format("; a difference of {} matters, {:.0f} % sure.",
+                         amountText(question.margin.value, responseUnit(question)),
+                         100 * question.confidence);
 }
 
 std::vector<std::string> cautions(const std::vector<const Material*>& materials, LidState lid) {
     std::vector<std::string> list;
     const auto any = [&](auto condition) {
-        return std::any_of(materials.begin(), materials.end(), [&](const Material* m) { return condition(*m); });
+        return std::any_of(materials.begin(), materials.end(),
+                           [&](const Material* m) { return condition(*m); });
     };
     if (any([](const Material& m) { return m.containsGallium; }))
         list.emplace_back("Gallium destroys aluminium: never let them meet. Keep it off skin and eyes.");
     if (any([](const Material& m) { return m.conductsElectricity; }))
-        list.emplace_back("A material here conducts electricity: insulate open contacts before it comes near.");
+        list.emplace_back(
+            "A material here conducts electricity: insulate open contacts before it comes near.");
     if (lid == LidState::bareDie)
         list.emplace_back("A bare die cracks under uneven screws: tighten crosswise in small steps.");
-    list.emplace_back("Unplug, discharge and let it cool before you open it. Plates stay hot, fans start by themselves.");
-    list.emplace_back("Warm and twist a stuck cooler, never pull: a chip can come out of its socket with it.");
+    list.emplace_back(
+        "Unplug, discharge and let it cool before you open it. Plates stay hot, fans start by themselves.");
+    list.emplace_back(
+        "Warm and twist a stuck cooler, never pull: a chip can come out of its socket with it.");
     list.emplace_back("Solvents burn: ventilate. Dispose of residues by local rules.");
-    list.emplace_back("Manufacturers' instructions and local safety rules come first; opening a device may end its warranty.");
+    list.emplace_back("Manufacturers' instructions and local safety rules come first; opening a device may "
+                      "end its warranty.");
     return list;
 }
 

@@ -23,7 +23,8 @@ struct VerdictSentence {
 /// Settled pairs first (best group against the others, then the rest), then practical, open, caveats.
 std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Question& question);
 
-/// "On node-2, at lid–plate, compare 5 materials by hottest core over room; a difference of 1.0 K matters, 95 % sure."
+/// "On node-2, at lid–plate, compare 5 materials by hottest core over room; a difference of 1.0 K matters, 95
+/// % sure."
 std::string studySentence(const Document& document, const Question& question);
 
 /// The usual cautions for what these materials are, in the order of weight. They defer to the manufacturers'

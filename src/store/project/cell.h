@@ -41,7 +41,7 @@ template <> struct CellType<double> {
     }
 };
 template <class T>
-    requires std::is_integral_v<T>
+requires std::is_integral_v<T>
 struct CellType<T> {
     static constexpr const char* sql = "INTEGER NOT NULL";
     static Cell to(T value) { return static_cast<std::int64_t>(value); }
@@ -51,7 +51,7 @@ struct CellType<T> {
     }
 };
 template <class T>
-    requires std::is_enum_v<T>
+requires std::is_enum_v<T>
 struct CellType<T> {
     static constexpr const char* sql = "TEXT NOT NULL";
     static Cell to(T value) { return std::string(word(value)); }
@@ -100,7 +100,9 @@ template <> struct CellType<Reduction> {
 };
 template <class T> struct CellType<std::optional<T>> {
     static constexpr std::string_view full = CellType<T>::sql;
-    static constexpr const char* sql = full.starts_with("TEXT") ? "TEXT" : full.starts_with("REAL") ? "REAL" : "INTEGER";
+    static constexpr const char* sql = full.starts_with("TEXT")   ? "TEXT"
+                                       : full.starts_with("REAL") ? "REAL"
+                                                                  : "INTEGER";
     static Cell to(const std::optional<T>& value) { return value ? CellType<T>::to(*value) : Cell{}; }
     static std::optional<T> from(const Cell& cell) {
         if (std::holds_alternative<std::monostate>(cell)) return std::nullopt;
@@ -109,14 +111,8 @@ template <class T> struct CellType<std::optional<T>> {
 };
 
 /// The table a member refers to, or nullptr.
-template <class T> struct Refers {
-    using To = void;
-};
-template <class E> struct Refers<Id<E>> {
-    using To = E;
-};
-template <class E> struct Refers<std::optional<Id<E>>> {
-    using To = E;
-};
+template <class T> struct Refers { using To = void; };
+template <class E> struct Refers<Id<E>> { using To = E; };
+template <class E> struct Refers<std::optional<Id<E>>> { using To = E; };
 
 } // namespace ibuki

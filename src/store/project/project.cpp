@@ -8,9 +8,9 @@
 #include "store/project/rows.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
-#include <sqlite3.h>
 #include <cstdlib>
 #include <fmt/format.h>
+#include <sqlite3.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -44,15 +44,19 @@ InputError::Where at(const std::filesystem::path& path) { return {path.string(),
                          "Choose a folder that exists and that you may write to");
     case SQLITE_BUSY:
     case SQLITE_LOCKED:
-        throw InputError("project-locked", at(path), "another program is using this project", "Close it there");
+        throw InputError("project-locked", at(path), "another program is using this project",
+                         "Close it there");
     case SQLITE_NOTADB:
-        throw InputError("project-not-one", at(path), "this is not an Ibuki project", "Choose a file that ends in .ibuki");
+        throw InputError("project-not-one", at(path), "this is not an Ibuki project",
+                         "Choose a file that ends in .ibuki");
     case SQLITE_IOERR:
-        throw InputError("file-not-writable", at(path), "reading or writing the project failed, nothing was changed",
+        throw InputError("file-not-writable", at(path),
+                         "reading or writing the project failed, nothing was changed",
                          "Check the disk and its free room");
     default:
         throw InputError("project-damaged", at(path),
-                         fmt::format("the project is damaged ({})", error.getErrorStr()), "Open a copy made earlier");
+                         fmt::format("the project is damaged ({})", error.getErrorStr()),
+                         "Open a copy made earlier");
     }
 }
 
@@ -62,13 +66,15 @@ void createTables(SQLite::Database& database) {
     database.exec("CREATE TABLE sequence (next_id INTEGER NOT NULL) STRICT");
     database.exec("INSERT INTO sequence VALUES (1)");
     for (const std::string& statement : entityTables()) database.exec(statement);
-    database.exec("CREATE TABLE channel (recording INTEGER NOT NULL REFERENCES recording(id) DEFERRABLE INITIALLY "
-                  "DEFERRED, position INTEGER NOT NULL, log_column TEXT NOT NULL, role TEXT NOT NULL, "
-                  "idx INTEGER NOT NULL, unit INTEGER NOT NULL, kind TEXT NOT NULL, samples INTEGER NOT NULL, "
-                  "data BLOB NOT NULL, PRIMARY KEY (recording, position)) STRICT");
-    database.exec("CREATE TABLE time_axis (recording INTEGER PRIMARY KEY REFERENCES recording(id) DEFERRABLE "
-                  "INITIALLY DEFERRED, samples INTEGER NOT NULL, clock_jumps INTEGER NOT NULL, gaps INTEGER NOT "
-                  "NULL, duplicates INTEGER NOT NULL, data BLOB NOT NULL) STRICT");
+    database.exec(
+        "CREATE TABLE channel (recording INTEGER NOT NULL REFERENCES recording(id) DEFERRABLE INITIALLY "
+        "DEFERRED, position INTEGER NOT NULL, log_column TEXT NOT NULL, role TEXT NOT NULL, "
+        "idx INTEGER NOT NULL, unit INTEGER NOT NULL, kind TEXT NOT NULL, samples INTEGER NOT NULL, "
+        "data BLOB NOT NULL, PRIMARY KEY (recording, position)) STRICT");
+    database.exec(
+        "CREATE TABLE time_axis (recording INTEGER PRIMARY KEY REFERENCES recording(id) DEFERRABLE "
+        "INITIALLY DEFERRED, samples INTEGER NOT NULL, clock_jumps INTEGER NOT NULL, gaps INTEGER NOT "
+        "NULL, duplicates INTEGER NOT NULL, data BLOB NOT NULL) STRICT");
 }
 
 using Migration = void (*)(SQLite::Database&);
@@ -93,10 +99,11 @@ void copyBeforeMigration(const std::filesystem::path& path, int version) {
     std::error_code error;
     std::filesystem::copy_file(path, copy, std::filesystem::copy_options::overwrite_existing, error);
     if (error)
-        throw InputError("file-not-writable", at(path),
-                         fmt::format("the project is of format {} and cannot be copied before it is brought up to date",
-                                     version),
-                         "Make room beside it");
+        throw InputError(
+            "file-not-writable", at(path),
+            fmt::format("the project is of format {} and cannot be copied before it is brought up to date",
+                        version),
+            "Make room beside it");
 }
 
 void writeChannels(SQLite::Database& database, const RecordingData& data) {
@@ -158,7 +165,8 @@ struct Project::State {
 
     void requireSameFile() const {
         if (identityOf(path) == identity) return;
-        throw InputError("project-moved", at(path), "the file was moved, removed or replaced by another program",
+        throw InputError("project-moved", at(path),
+                         "the file was moved, removed or replaced by another program",
                          "Put it back, or open the project anew");
     }
 };
@@ -173,12 +181,14 @@ const Document& Project::document() const { return state_->document; }
 
 Project Project::create(const std::filesystem::path& path) {
     if (std::filesystem::exists(path))
-        throw InputError("file-exists", at(path), "there is a file of that name already", "Choose another name");
+        throw InputError("file-exists", at(path), "there is a file of that name already",
+                         "Choose another name");
     auto state = std::make_unique<State>();
     state->path = path;
     state->lock = FileLock(path);
     try {
-        state->database = std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+        state->database =
+            std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
         state->database->exec(fmt::format("PRAGMA application_id = {}", applicationId));
         state->prepare();
         migrate(*state->database, 0);
@@ -193,15 +203,19 @@ Project Project::open(const std::filesystem::path& path, Access access) {
     if (!std::filesystem::exists(path))
         throw InputError("file-missing", at(path), "there is no such file", "Check the name");
     if (!std::filesystem::is_regular_file(path))
-        throw InputError("project-not-one", at(path), "this is not an Ibuki project", "Choose a file that ends in .ibuki");
+        throw InputError("project-not-one", at(path), "this is not an Ibuki project",
+                         "Choose a file that ends in .ibuki");
     auto state = std::make_unique<State>();
     state->path = path;
     state->access = access;
     if (access == Access::readWrite) state->lock = FileLock(path);
     try {
         const int mode = access == Access::readWrite ? SQLite::OPEN_READWRITE : SQLite::OPEN_READONLY;
-        // A finished project in a folder without write permission cannot get its WAL index: read it as it stands.
-        const bool sealed = access == Access::readOnly && ::access(path.parent_path().empty() ? "." : path.parent_path().c_str(), W_OK) != 0;
+        // A finished project in a folder without write permission cannot get its WAL index: read it as it
+        // stands.
+        const bool sealed =
+            access == Access::readOnly
+            && ::access(path.parent_path().empty() ? "." : path.parent_path().c_str(), W_OK) != 0;
         const std::string name = sealed ? "file:" + path.string() + "?immutable=1" : path.string();
         state->database = std::make_unique<SQLite::Database>(name, mode | (sealed ? SQLite::OPEN_URI : 0));
         if (pragma(*state->database, "application_id") != applicationId)
@@ -209,12 +223,14 @@ Project Project::open(const std::filesystem::path& path, Access access) {
                              "Choose a file that ends in .ibuki");
         const int version = pragma(*state->database, "user_version");
         if (version > formatVersion)
-            throw InputError("project-newer", at(path),
-                             fmt::format("the project is of format {}, this Ibuki reads up to {}", version, formatVersion),
-                             "Open it with a newer Ibuki; nothing was changed");
+            throw InputError(
+                "project-newer", at(path),
+                fmt::format("the project is of format {}, this Ibuki reads up to {}", version, formatVersion),
+                "Open it with a newer Ibuki; nothing was changed");
         if (version < formatVersion) {
             if (access == Access::readOnly)
-                throw InputError("project-older", at(path), fmt::format("the project is of the older format {}", version),
+                throw InputError("project-older", at(path),
+                                 fmt::format("the project is of the older format {}", version),
                                  "Open it once in the window, which brings a copy up to date");
             copyBeforeMigration(path, version);
             migrate(*state->database, version);
@@ -233,7 +249,8 @@ Project Project::open(const std::filesystem::path& path, Access access) {
 void Project::apply(const ChangeSet& set, std::span<const RecordingData> recordings, Direction direction) {
     if (set.empty()) return;
     if (state_->access == Access::readOnly)
-        throw InputError("file-not-writable", at(path()), "the project was opened for reading only", "Open a copy");
+        throw InputError("file-not-writable", at(path()), "the project was opened for reading only",
+                         "Open a copy");
     state_->requireSameFile();
     static constexpr const char* words[] = {"do", "undo", "redo"};
     Document next = state_->document;
@@ -261,7 +278,9 @@ void Project::apply(const ChangeSet& set, std::span<const RecordingData> recordi
 Trace Project::loadTrace(Id<Recording> id) const {
     try {
         Trace trace;
-        SQLite::Statement axis(*state_->database, "SELECT samples, clock_jumps, gaps, duplicates, data FROM time_axis WHERE recording = ?");
+        SQLite::Statement axis(
+            *state_->database,
+            "SELECT samples, clock_jumps, gaps, duplicates, data FROM time_axis WHERE recording = ?");
         axis.bind(1, id.value);
         if (!axis.executeStep())
             throw InputError("project-damaged", at(path()), "the samples of a recording are missing",
@@ -269,8 +288,9 @@ Trace Project::loadTrace(Id<Recording> id) const {
         const auto samples = static_cast<std::size_t>(axis.getColumn(0).getInt64());
         trace.axis = {axis.getColumn(1).getInt(), axis.getColumn(2).getInt(), axis.getColumn(3).getInt()};
         trace.timeS = unpackNumbers(blobOf(axis.getColumn(4)), samples);
-        SQLite::Statement query(*state_->database, "SELECT log_column, role, idx, unit, kind, samples, data FROM "
-                                                   "channel WHERE recording = ? ORDER BY position");
+        SQLite::Statement query(*state_->database,
+                                "SELECT log_column, role, idx, unit, kind, samples, data FROM "
+                                "channel WHERE recording = ? ORDER BY position");
         query.bind(1, id.value);
         while (query.executeStep()) {
             Channel channel;
@@ -281,7 +301,8 @@ Trace Project::loadTrace(Id<Recording> id) const {
             const auto count = static_cast<std::size_t>(query.getColumn(5).getInt64());
             if (query.getColumn(4).getString() == "numbers")
                 channel.values = unpackNumbers(blobOf(query.getColumn(6)), count);
-            else channel.words = unpackWords(blobOf(query.getColumn(6)), count);
+            else
+                channel.words = unpackWords(blobOf(query.getColumn(6)), count);
             trace.channels.push_back(std::move(channel));
         }
         if (const Recording* recording = document().find(id)) trace.start = recording->start;
@@ -293,10 +314,12 @@ Trace Project::loadTrace(Id<Recording> id) const {
 
 std::vector<HistoryLine> Project::history() const {
     std::vector<HistoryLine> lines;
-    SQLite::Statement query(*state_->database, "SELECT number, at, action, title, changes FROM history ORDER BY number");
+    SQLite::Statement query(*state_->database,
+                            "SELECT number, at, action, title, changes FROM history ORDER BY number");
     while (query.executeStep())
-        lines.push_back({query.getColumn(0).getInt64(), query.getColumn(1).getString(), query.getColumn(2).getString(),
-                         query.getColumn(3).getString(), query.getColumn(4).getString()});
+        lines.push_back({query.getColumn(0).getInt64(), query.getColumn(1).getString(),
+                         query.getColumn(2).getString(), query.getColumn(3).getString(),
+                         query.getColumn(4).getString()});
     return lines;
 }
 

@@ -22,8 +22,8 @@ struct RecordingData {
 
 struct HistoryLine {
     std::int64_t number = 0;
-    std::string at;      ///< UTC, ISO 8601
-    std::string action;  ///< "do", "undo", "redo"
+    std::string at;     ///< UTC, ISO 8601
+    std::string action; ///< "do", "undo", "redo"
     std::string title;
     std::string changes; ///< JSON: table, id, before, after of the members that differ
 };
@@ -36,8 +36,9 @@ public:
     /// A new, empty project. Throws InputError (file-exists, file-not-writable, project-locked).
     static Project create(const std::filesystem::path& path);
 
-    /// Throws InputError: file-missing, project-not-one, project-newer, project-damaged, project-locked (another
-    /// writer has it), file-not-writable. An older file is copied beside itself first, then migrated.
+    /// Throws InputError: file-missing, project-not-one, project-newer, project-damaged, project-locked
+    /// (another writer has it), file-not-writable. An older file is copied beside itself first, then
+    /// migrated.
     static Project open(const std::filesystem::path& path, Access access = Access::readWrite);
 
     Project(Project&&) noexcept;
@@ -47,8 +48,8 @@ public:
     const std::filesystem::path& path() const;
     const Document& document() const;
 
-    /// One transaction: rows, new recordings' channels, a line of history. On any failure nothing has changed,
-    /// in the file or here, and InputError says why (file-not-writable, project-moved).
+    /// One transaction: rows, new recordings' channels, a line of history. On any failure nothing has
+    /// changed, in the file or here, and InputError says why (file-not-writable, project-moved).
     void apply(const ChangeSet& set, std::span<const RecordingData> recordings = {},
                Direction direction = Direction::forward);
 

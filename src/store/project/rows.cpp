@@ -48,8 +48,10 @@ Cell cellOf(const SQLite::Column& column) {
 void bindCell(SQLite::Statement& statement, int index, const Cell& cell) {
     std::visit(
         [&](const auto& value) {
-            if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>) statement.bind(index);
-            else statement.bind(index, value);
+            if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>)
+                statement.bind(index);
+            else
+                statement.bind(index, value);
         },
         cell);
 }
@@ -73,11 +75,12 @@ template <class E> void writeRow(SQLite::Database& database, const E& entity) {
     eachColumn<E>([&](const auto&) { marks += ", ?"; });
     std::string updates;
     eachColumn<E>([&](const auto& column) {
-        updates += fmt::format("{}\"{}\" = excluded.\"{}\"", updates.empty() ? "" : ", ", column.name, column.name);
+        updates +=
+            fmt::format("{}\"{}\" = excluded.\"{}\"", updates.empty() ? "" : ", ", column.name, column.name);
     });
-    SQLite::Statement statement(database,
-                                fmt::format("INSERT INTO \"{}\" ({}) VALUES ({}) ON CONFLICT(id) DO UPDATE SET {}",
-                                            Schema<E>::table, columnNames<E>(), marks, updates));
+    SQLite::Statement statement(
+        database, fmt::format("INSERT INTO \"{}\" ({}) VALUES ({}) ON CONFLICT(id) DO UPDATE SET {}",
+                              Schema<E>::table, columnNames<E>(), marks, updates));
     statement.bind(1, entity.id.value);
     int index = 2;
     eachColumn<E>([&]<class T>(const Column<E, T>& column) {
@@ -95,8 +98,10 @@ template <class E> void deleteRow(SQLite::Database& database, Id<E> id) {
 Json jsonOf(const Cell& cell) {
     return std::visit(
         [](const auto& value) -> Json {
-            if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>) return nullptr;
-            else return value;
+            if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>)
+                return nullptr;
+            else
+                return value;
         },
         cell);
 }
@@ -106,8 +111,10 @@ template <class E> Json membersOf(const E& entity, const E* other) {
     Json json = Json::object();
     eachColumn<E>([&]<class T>(const Column<E, T>& column) {
         if (other && entity.*column.member == other->*column.member) return;
-        if constexpr (std::is_same_v<T, Reduction>) json[column.name] = "(reduced anew)";
-        else json[column.name] = jsonOf(CellType<T>::to(entity.*column.member));
+        if constexpr (std::is_same_v<T, Reduction>)
+            json[column.name] = "(reduced anew)";
+        else
+            json[column.name] = jsonOf(CellType<T>::to(entity.*column.member));
     });
     return json;
 }
@@ -137,7 +144,8 @@ Document readDocument(SQLite::Database& database) {
 
 void writeChanges(SQLite::Database& database, const std::vector<Change>& changes) {
     for (const Change& change : changes) {
-        if (change.after) std::visit([&](const auto& entity) { writeRow(database, entity); }, *change.after);
+        if (change.after)
+            std::visit([&](const auto& entity) { writeRow(database, entity); }, *change.after);
         else if (change.before)
             std::visit([&](const auto& entity) { deleteRow(database, entity.id); }, *change.before);
     }

@@ -12,7 +12,9 @@ template <class E, class T> struct Column {
     const char* name;
     T E::*member;
 };
-template <class E, class T> constexpr Column<E, T> column(const char* name, T E::*member) { return {name, member}; }
+template <class E, class T> constexpr Column<E, T> column(const char* name, T E::*member) {
+    return {name, member};
+}
 
 template <class E> struct Schema;
 
@@ -23,60 +25,56 @@ template <> struct Schema<Bench> {
 template <> struct Schema<Configuration> {
     using E = Configuration;
     static constexpr const char* table = "configuration";
-    static constexpr auto columns =
-        std::tuple{column("bench", &E::bench),
-                   column("name", &E::name),
-                   column("since", &E::since),
-                   column("cooler", &E::cooler),
-                   column("fan", &E::fan),
-                   column("fan_note", &E::fanNote),
-                   column("lid", &E::lid),
-                   column("power_limit_W", &E::powerLimit),
-                   column("temperature_limit_C", &E::temperatureLimit)};
+    static constexpr auto columns = std::tuple{column("bench", &E::bench),
+                                               column("name", &E::name),
+                                               column("since", &E::since),
+                                               column("cooler", &E::cooler),
+                                               column("fan", &E::fan),
+                                               column("fan_note", &E::fanNote),
+                                               column("lid", &E::lid),
+                                               column("power_limit_W", &E::powerLimit),
+                                               column("temperature_limit_C", &E::temperatureLimit)};
 };
 template <> struct Schema<Site> {
     using E = Site;
     static constexpr const char* table = "site";
-    static constexpr auto columns =
-        std::tuple{column("configuration", &E::configuration),
-                   column("name", &E::name),
-                   column("kind", &E::kind),
-                   column("lower_face", &E::lowerFace),
-                   column("upper_face", &E::upperFace),
-                   column("finish", &E::finish),
-                   column("width_mm", &E::width),
-                   column("length_mm", &E::length),
-                   column("gap_mm", &E::gap),
-                   column("alike", &E::alike),
-                   column("exposed_contacts", &E::exposedContacts)};
+    static constexpr auto columns = std::tuple{column("configuration", &E::configuration),
+                                               column("name", &E::name),
+                                               column("kind", &E::kind),
+                                               column("lower_face", &E::lowerFace),
+                                               column("upper_face", &E::upperFace),
+                                               column("finish", &E::finish),
+                                               column("width_mm", &E::width),
+                                               column("length_mm", &E::length),
+                                               column("gap_mm", &E::gap),
+                                               column("alike", &E::alike),
+                                               column("exposed_contacts", &E::exposedContacts)};
 };
 template <> struct Schema<Layer> {
     using E = Layer;
     static constexpr const char* table = "layer";
-    static constexpr auto columns =
-        std::tuple{column("configuration", &E::configuration),
-                   column("position", &E::position),
-                   column("kind", &E::kind),
-                   column("name", &E::name),
-                   column("metal", &E::metal),
-                   column("width_mm", &E::width),
-                   column("length_mm", &E::length),
-                   column("thickness_mm", &E::thickness),
-                   column("conductivity_W_per_mK", &E::conductivity),
-                   column("site", &E::site)};
+    static constexpr auto columns = std::tuple{column("configuration", &E::configuration),
+                                               column("position", &E::position),
+                                               column("kind", &E::kind),
+                                               column("name", &E::name),
+                                               column("metal", &E::metal),
+                                               column("width_mm", &E::width),
+                                               column("length_mm", &E::length),
+                                               column("thickness_mm", &E::thickness),
+                                               column("conductivity_W_per_mK", &E::conductivity),
+                                               column("site", &E::site)};
 };
 template <> struct Schema<Sensor> {
     using E = Sensor;
     static constexpr const char* table = "sensor";
-    static constexpr auto columns =
-        std::tuple{column("configuration", &E::configuration),
-                   column("role", &E::role),
-                   column("idx", &E::index),
-                   column("log_column", &E::column),
-                   column("reads", &E::reads),
-                   column("accuracy_K", &E::accuracy),
-                   column("resolution_K", &E::resolution),
-                   column("offset_K", &E::offset)};
+    static constexpr auto columns = std::tuple{column("configuration", &E::configuration),
+                                               column("role", &E::role),
+                                               column("idx", &E::index),
+                                               column("log_column", &E::column),
+                                               column("reads", &E::reads),
+                                               column("accuracy_K", &E::accuracy),
+                                               column("resolution_K", &E::resolution),
+                                               column("offset_K", &E::offset)};
 };
 template <> struct Schema<Material> {
     using E = Material;
@@ -97,22 +95,21 @@ template <> struct Schema<Material> {
 template <> struct Schema<Lot> {
     using E = Lot;
     static constexpr const char* table = "lot";
-    static constexpr auto columns =
-        std::tuple{column("material", &E::material),
-                   column("name", &E::name),
-                   column("supplier", &E::supplier),
-                   column("made", &E::made),
-                   column("bought", &E::bought),
-                   column("opened", &E::opened),
-                   column("expires", &E::expires),
-                   column("storage", &E::storage),
-                   column("condition", &E::condition),
-                   column("content", &E::content),
-                   column("remaining", &E::remaining),
-                   column("content_unit", &E::contentUnit),
-                   column("price", &E::price),
-                   column("currency", &E::currency),
-                   column("note", &E::note)};
+    static constexpr auto columns = std::tuple{column("material", &E::material),
+                                               column("name", &E::name),
+                                               column("supplier", &E::supplier),
+                                               column("made", &E::made),
+                                               column("bought", &E::bought),
+                                               column("opened", &E::opened),
+                                               column("expires", &E::expires),
+                                               column("storage", &E::storage),
+                                               column("condition", &E::condition),
+                                               column("content", &E::content),
+                                               column("remaining", &E::remaining),
+                                               column("content_unit", &E::contentUnit),
+                                               column("price", &E::price),
+                                               column("currency", &E::currency),
+                                               column("note", &E::note)};
 };
 template <> struct Schema<Application> {
     using E = Application;
@@ -125,55 +122,49 @@ template <> struct Schema<Application> {
 template <> struct Schema<Mount> {
     using E = Mount;
     static constexpr const char* table = "mount";
-    static constexpr auto columns =
-        std::tuple{column("configuration", &E::configuration),
-                   column("name", &E::name),
-                   column("at", &E::at),
-                   column("at_assumed", &E::atAssumed),
-                   column("record_order", &E::order),
-                   column("block", &E::block),
-                   column("torque_Nm", &E::torque),
-                   column("rejected", &E::rejected),
-                   column("reason", &E::reason),
-                   column("note", &E::note)};
+    static constexpr auto columns = std::tuple{column("configuration", &E::configuration),
+                                               column("name", &E::name),
+                                               column("at", &E::at),
+                                               column("at_assumed", &E::atAssumed),
+                                               column("record_order", &E::order),
+                                               column("block", &E::block),
+                                               column("torque_Nm", &E::torque),
+                                               column("rejected", &E::rejected),
+                                               column("reason", &E::reason),
+                                               column("note", &E::note)};
 };
 template <> struct Schema<MountApplication> {
     using E = MountApplication;
     static constexpr const char* table = "mount_application";
-    static constexpr auto columns = std::tuple{column("mount", &E::mount), column("application", &E::application),
-                                               column("is_new", &E::isNew)};
+    static constexpr auto columns = std::tuple{
+        column("mount", &E::mount), column("application", &E::application), column("is_new", &E::isNew)};
 };
 template <> struct Schema<Recording> {
     using E = Recording;
     static constexpr const char* table = "recording";
     static constexpr auto columns =
-        std::tuple{column("bench", &E::bench),
-                   column("file_name", &E::fileName),
-                   column("sha256", &E::sha256),
-                   column("bytes", &E::bytes),
-                   column("start", &E::start),
-                   column("start_assumed", &E::startAssumed),
-                   column("samples", &E::samples),
-                   column("duration_s", &E::durationS),
+        std::tuple{column("bench", &E::bench),        column("file_name", &E::fileName),
+                   column("sha256", &E::sha256),      column("bytes", &E::bytes),
+                   column("start", &E::start),        column("start_assumed", &E::startAssumed),
+                   column("samples", &E::samples),    column("duration_s", &E::durationS),
                    column("withdrawn", &E::withdrawn)};
 };
 template <> struct Schema<Run> {
     using E = Run;
     static constexpr const char* table = "run";
-    static constexpr auto columns =
-        std::tuple{column("mount", &E::mount),
-                   column("recording", &E::recording),
-                   column("load_index", &E::loadIndex),
-                   column("load", &E::load),
-                   column("repeat", &E::repeat),
-                   column("purpose", &E::purpose),
-                   column("since_application_h", &E::sinceApplication),
-                   column("under_load_h", &E::underLoad),
-                   column("cycles", &E::cycles),
-                   column("entered_ambient_C", &E::enteredAmbient),
-                   column("entered_ambient_u_K", &E::enteredAmbientU),
-                   column("rejected", &E::rejected),
-                   column("reason", &E::reason)};
+    static constexpr auto columns = std::tuple{column("mount", &E::mount),
+                                               column("recording", &E::recording),
+                                               column("load_index", &E::loadIndex),
+                                               column("load", &E::load),
+                                               column("repeat", &E::repeat),
+                                               column("purpose", &E::purpose),
+                                               column("since_application_h", &E::sinceApplication),
+                                               column("under_load_h", &E::underLoad),
+                                               column("cycles", &E::cycles),
+                                               column("entered_ambient_C", &E::enteredAmbient),
+                                               column("entered_ambient_u_K", &E::enteredAmbientU),
+                                               column("rejected", &E::rejected),
+                                               column("reason", &E::reason)};
 };
 template <> struct Schema<RunReduction> {
     using E = RunReduction;
@@ -190,25 +181,25 @@ template <> struct Schema<Study> {
 template <> struct Schema<Question> {
     using E = Question;
     static constexpr const char* table = "question";
-    static constexpr auto columns =
-        std::tuple{column("study", &E::study),
-                   column("site", &E::site),
-                   column("factor", &E::factor),
-                   column("second_factor", &E::secondFactor),
-                   column("metric", &E::metric),
-                   column("reference", &E::reference),
-                   column("normalisation", &E::normalisation),
-                   column("nominal_power_W", &E::nominalPower),
-                   column("margin_K", &E::margin),
-                   column("confidence", &E::confidence),
-                   column("reference_level", &E::referenceLevel),
-                   column("frozen", &E::frozen)};
+    static constexpr auto columns = std::tuple{column("study", &E::study),
+                                               column("site", &E::site),
+                                               column("factor", &E::factor),
+                                               column("second_factor", &E::secondFactor),
+                                               column("metric", &E::metric),
+                                               column("reference", &E::reference),
+                                               column("normalisation", &E::normalisation),
+                                               column("nominal_power_W", &E::nominalPower),
+                                               column("margin_K", &E::margin),
+                                               column("confidence", &E::confidence),
+                                               column("reference_level", &E::referenceLevel),
+                                               column("frozen", &E::frozen)};
 };
 template <> struct Schema<Level> {
     using E = Level;
     static constexpr const char* table = "level";
-    static constexpr auto columns = std::tuple{column("question", &E::question), column("position", &E::position),
-                                               column("name", &E::name), column("material", &E::material)};
+    static constexpr auto columns =
+        std::tuple{column("question", &E::question), column("position", &E::position),
+                   column("name", &E::name), column("material", &E::material)};
 };
 template <> struct Schema<Load> {
     using E = Load;
@@ -220,14 +211,13 @@ template <> struct Schema<Load> {
 template <> struct Schema<Slot> {
     using E = Slot;
     static constexpr const char* table = "slot";
-    static constexpr auto columns =
-        std::tuple{column("study", &E::study),
-                   column("position", &E::position),
-                   column("kind", &E::kind),
-                   column("level", &E::level),
-                   column("mount", &E::mount),
-                   column("planned_for", &E::plannedFor),
-                   column("skipped_because", &E::skippedBecause)};
+    static constexpr auto columns = std::tuple{column("study", &E::study),
+                                               column("position", &E::position),
+                                               column("kind", &E::kind),
+                                               column("level", &E::level),
+                                               column("mount", &E::mount),
+                                               column("planned_for", &E::plannedFor),
+                                               column("skipped_because", &E::skippedBecause)};
 };
 
 } // namespace ibuki

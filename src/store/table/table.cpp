@@ -60,14 +60,18 @@ Table readTable(std::string_view bytes, const std::string& fileName) {
         ++line;
     }
     if (trim(header).empty())
-        throw InputError("table-empty", {fileName, {}, {}}, "the table is empty", "Choose a table with a header line");
+        throw InputError("table-empty", {fileName, {}, {}}, "the table is empty",
+                         "Choose a table with a header line");
     char separator = ',';
     for (char candidate : {'\t', ';', ','})
-        if (splitFields(header, candidate).size() > splitFields(header, separator).size()) separator = candidate;
+        if (splitFields(header, candidate).size() > splitFields(header, separator).size())
+            separator = candidate;
     auto columns = splitFields(header, separator);
     for (std::string& column : columns) column = std::string(trim(column));
     for (std::size_t i = 0; i < columns.size(); ++i)
-        if (!columns[i].empty() && std::find(columns.begin(), columns.begin() + static_cast<long>(i), columns[i]) != columns.begin() + static_cast<long>(i))
+        if (!columns[i].empty()
+            && std::find(columns.begin(), columns.begin() + static_cast<long>(i), columns[i])
+                   != columns.begin() + static_cast<long>(i))
             throw InputError("table-doubled-column", {fileName, line, static_cast<long>(i + 1)},
                              fmt::format("the column \"{}\" stands twice", columns[i]), "Rename one of them");
     Table table(fileName, std::move(columns));

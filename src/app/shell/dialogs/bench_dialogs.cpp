@@ -52,12 +52,11 @@ NewBenchDialog::NewBenchDialog(Session& session, QWidget* parent)
     resize(560, 420);
     auto* layout = new QVBoxLayout(this);
     layout->addWidget(cardTitle("Which layers does the heat cross?"));
-    layout->addWidget(quietLabel("Start from the nearest; layers can be added, changed and removed afterwards by opening them on the strip."));
+    layout->addWidget(quietLabel("Start from the nearest; layers can be added, changed and removed "
+                                 "afterwards by opening them on the strip."));
     auto* form = new QFormLayout;
-    name_->setAccessibleName("Name of the bench");
-    name_->setObjectName("Name of the bench");
     name_->setPlaceholderText("for example node-2");
-    form->addRow("Name", name_);
+    addFormRow(form, "Name of the bench", name_);
     layout->addLayout(form);
     templates_->setAccessibleName("Template");
     templates_->setObjectName("Template");
@@ -77,7 +76,8 @@ void NewBenchDialog::accept() {
         return;
     }
     Edit edit(session_.document(), "Describe " + name.toStdString());
-    const auto which = benchTemplates.at(static_cast<std::size_t>(std::max(0, templates_->currentRow()))).which;
+    const auto which =
+        benchTemplates.at(static_cast<std::size_t>(std::max(0, templates_->currentRow()))).which;
     const Id<Bench> bench = addBench(edit, which, name.toStdString());
     if (!session_.perform(edit.finish())) return;
     Selection selection;
@@ -111,8 +111,9 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent) : QDialog(parent) {
     benchForm->show(bench->id);
     rig->show(configuration->id);
     QObject::connect(this, &QObject::destroyed, [benchForm, rig] {});
-    layout->addWidget(quietLabel("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
-                             "it reduces this bench's runs again."));
+    layout->addWidget(
+        quietLabel("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
+                   "it reduces this bench's runs again."));
     auto* sensors = new QListWidget;
     sensors->setAccessibleName("Sensors");
     for (const Sensor* sensor : session.document().where(&Sensor::configuration, configuration->id))
@@ -144,8 +145,9 @@ LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
         siteForm->number("Width, mm", &Site::width, 0, true);
         siteForm->number("Length, mm", &Site::length, 0, true);
         siteForm->number("Gap, mm", &Site::gap, 0);
-        siteForm->requiredNumber("How many alike", [](const Site& site) { return site.alike; },
-                                 [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
+        siteForm->requiredNumber(
+            "How many alike", [](const Site& site) { return site.alike; },
+            [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
         siteForm->flag("Open contacts beside it", &Site::exposedContacts);
         siteForm->show(*shown->site);
     } else if (shown->kind != LayerKind::room) {
@@ -194,17 +196,20 @@ void LayerSheet::removeThis() {
 }
 
 NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
-    : QDialog(parent), session_(session), name_(new QLineEdit), newMaterial_(new QLineEdit), materials_(new QListWidget) {
+    : QDialog(parent),
+      session_(session),
+      name_(new QLineEdit),
+      newMaterial_(new QLineEdit),
+      materials_(new QListWidget) {
     setWindowTitle("New study");
     resize(560, 520);
     auto* layout = new QVBoxLayout(this);
     layout->addWidget(cardTitle("What is compared?"));
     auto* form = new QFormLayout;
-    name_->setAccessibleName("Name of the study");
-    name_->setObjectName("Name of the study");
-    form->addRow("Name", name_);
+    addFormRow(form, "Name of the study", name_);
     layout->addLayout(form);
-    layout->addWidget(quietLabel("Tick the materials. One that is not on the shelf yet can be added here; describe it on Shelf."));
+    layout->addWidget(quietLabel(
+        "Tick the materials. One that is not on the shelf yet can be added here; describe it on Shelf."));
     materials_->setAccessibleName("Materials");
     materials_->setObjectName("Materials");
     for (const auto& [id, material] : session.document().all<Material>()) {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Sheets for the rig: a new bench from a layer template, the bench's own settings, one layer of its heat path,
-// a new study. Each performs undoable changes at once; closing keeps what was done.
+// Sheets for the rig: a new bench from a layer template, the bench's own settings, one layer of its heat
+// path, a new study. Each performs undoable changes at once; closing keeps what was done.
 
 #include "app/shell/session.h"
 #include "core/record/bench_template.h"

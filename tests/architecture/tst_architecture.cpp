@@ -1,0 +1,91 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The walls of the house: which floor may include which, and which libraries the command may link.
+
+#include <QDirIterator>
+#include <QProcess>
+#include <QRegularExpression>
+#include <QtTest>
+
+class TestArchitecture : public QObject {
+    Q_OBJECT
+
+    static QStringList sources(const QString& folder) {
+        QStringList files;
+        QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/" + folder, {"*.h", "*.cpp"}, QDir::Files, QDirIterator::Subdirectories);
+        while (walk.hasNext()) files << walk.next();
+        return files;
+    }
+    static QStringList includes(const QString& file) {
+        QFile source(file);
+        if (!source.open(QIODevice::ReadOnly)) return {};
+        QStringList found;
+        static const QRegularExpression pattern("^\\s*#\\s*include\\s*[<\"]([^>\"]+)[>\"]", QRegularExpression::MultilineOption);
+        auto matches = pattern.globalMatch(QString::fromUtf8(source.readAll()));
+        while (matches.hasNext()) found << matches.next().captured(1);
+        return found;
+    }
+
+private slots:
+    void floorsIncludeOnlyFloorsBelow_data() {
+        QTest::addColumn<QString>("floor");
+        QTest::addColumn<QStringList>("allowed");
+        QTest::newRow("core") << "core" << QStringList{"core/"};
+        QTest::newRow("store") << "store" << QStringList{"core/", "store/"};
+        QTest::newRow("cli") << "cli" << QStringList{"core/", "store/", "cli/"};
+        QTest::newRow("app") << "app" << QStringList{"core/", "store/", "app/"};
+    }
+    void floorsIncludeOnlyFloorsBelow() {
+        QFETCH(QString, floor);
+        QFETCH(QStringList, allowed);
+        const QStringList files = sources(floor);
+        QVERIFY(files.size() > 5);
+        static const QRegularExpression ours("^(core|store|cli|app)/");
+        for (const QString& file : files)
+            for (const QString& include : includes(file)) {
+                if (!ours.match(include).hasMatch()) continue;
+                bool fits = false;
+                for (const QString& prefix : allowed) fits = fits || include.startsWith(prefix);
+                QVERIFY2(fits, qPrintable(file + " includes " + include));
+            }
+    }
+    void belowTheWindowThereIsNoQt() {
+        for (const char* floor : {"core", "store", "cli"})
+            for (const QString& file : sources(floor))
+                for (const QString& include : includes(file))
+                    QVERIFY2(!include.startsWith('Q') && !include.startsWith("qt"), qPrintable(file + " includes " + include));
+    }
+    void viewsDoNotIncludeEachOther() {
+        const QStringList views{"question", "shelf", "bench", "verdict", "paper"};
+        for (const QString& view : views)
+            for (const QString& file : sources("app/" + view))
+                for (const QString& include : includes(file))
+                    for (const QString& other : views)
+                        QVERIFY2(other == view || !include.startsWith("app/" + other + "/"), qPrintable(file + " includes " + include));
+    }
+    void coreTouchesNoFilesAndNoClock() {
+        for (const QString& file : sources("core"))
+            for (const QString& include : includes(file))
+                for (const char* outside : {"fstream", "filesystem", "cstdio", "ctime", "iostream", "unistd.h"})
+                    QVERIFY2(include != outside, qPrintable(file + " includes " + include));
+    }
+    void theCommandLinksNoQt() {
+        QProcess ldd;
+        ldd.start("ldd", {IBUKI_CLI});
+        QVERIFY(ldd.waitForFinished());
+        QCOMPARE(ldd.exitCode(), 0);
+        const QString libraries = QString::fromUtf8(ldd.readAllStandardOutput());
+        QVERIFY(libraries.contains("libc.so"));
+        QVERIFY2(!libraries.contains("libQt", Qt::CaseInsensitive), qPrintable(libraries));
+    }
+    void everySourceNamesItsLicence() {
+        for (const char* floor : {"core", "store", "cli", "app"})
+            for (const QString& file : sources(floor)) {
+                QFile source(file);
+                QVERIFY(source.open(QIODevice::ReadOnly));
+                QVERIFY2(source.readLine().contains("SPDX-License-Identifier: GPL-3.0-or-later"), qPrintable(file));
+            }
+    }
+};
+
+QTEST_GUILESS_MAIN(TestArchitecture)
+#include "tst_architecture.moc"

@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/edit.h"
+#include "core/domain/input_error.h"
+#include "support/entities.h"
+
+#include <QtTest>
+
+using namespace ibuki;
+
+class TestEdit : public QObject {
+    Q_OBJECT
+
+    static Document withMaterial(Id<Material>& id) {
+        Document document;
+        Edit edit(document, "add");
+        id = edit.add(story::materialNamed("Tern 11"));
+        apply(document, edit.finish());
+        return document;
+    }
+
+private slots:
+    void severalPutsOfOneEntityAreOneChange() {
+        Id<Material> id;
+        const Document document = withMaterial(id);
+        Edit edit(document, "rename");
+        Material material = *document.find(id);
+        material.name = "Plover 4";
+        edit.put(material);
+        material.name = "Heron HV";
+        edit.put(material);
+        const ChangeSet set = edit.finish();
+        QCOMPARE(set.changes.size(), std::size_t{1});
+        QCOMPARE(std::get<Material>(*set.changes.front().after).name, std::string("Heron HV"));
+    }
+    void anEditThatChangesNothingIsEmpty() {
+        Id<Material> id;
+        const Document document = withMaterial(id);
+        Edit edit(document, "nothing");
+        edit.put(*document.find(id));
+        QVERIFY(edit.finish().empty());
+    }
+    void undoRestoresEveryEntity() {
+        Id<Material> id;
+        Document document = withMaterial(id);
+        Edit edit(document, "work");
+        Material material = *document.find(id);
+        material.name = "changed";
+        edit.put(material);
+        const Id<Lot> lot = edit.add(story::lotOf(id, "tube"));
+        const ChangeSet set = edit.finish();
+        apply(document, set);
+        QVERIFY(document.find(lot));
+        apply(document, inverse(set));
+        QVERIFY(!document.find(lot));
+        QCOMPARE(document.find(id)->name, std::string("Tern 11"));
+        apply(document, set); // redo
+        QCOMPARE(document.find(lot)->material, id);
+    }
+    void idsAreNotUsedAgainAfterUndo() {
+        Document document;
+        Edit first(document, "add");
+        const Id<Material> gone = first.add(Material{});
+        const ChangeSet set = first.finish();
+        apply(document, set);
+        apply(document, inverse(set));
+        Edit second(document, "add");
+        QVERIFY(second.add(Material{}).value != gone.value);
+    }
+    void undoOfAnImportKeepsTheRecordingWithdrawn() {
+        Document document;
+        Edit edit(document, "import");
+        const Id<Bench> bench = edit.add(story::benchNamed("node-2"));
+        Recording recording;
+        recording.bench = bench;
+        const Id<Recording> id = edit.add(recording);
+        const ChangeSet set = edit.finish();
+        apply(document, set);
+        apply(document, inverse(set));
+        QVERIFY(document.find(id));
+        QVERIFY(document.find(id)->withdrawn);
+        apply(document, set);
+        QVERIFY(!document.find(id)->withdrawn);
+    }
+    void errorsAreOneSentenceWithTheirPlace() {
+        const InputError error("x", {"log.csv", 7, 3}, "\"abc\" is no number", "Write digits");
+        QCOMPARE(QString::fromStdString(sentence(error)), QString("log.csv, line 7, column 3: \"abc\" is no number. Write digits."));
+        QCOMPARE(QString::fromStdString(sentence(InputError("x", {}, "nothing\nthere", ""))), QString("nothing there."));
+    }
+};
+
+QTEST_GUILESS_MAIN(TestEdit)
+#include "tst_edit.moc"

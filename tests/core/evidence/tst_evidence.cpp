@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evidence/evidence.h"
+#include "support/near.h"
+#include "support/story.h"
+
+using namespace ibuki;
+
+class TestEvidence : public QObject {
+    Q_OBJECT
+
+    static Question question(const story::Asked& asked) { return *firstQuestion(asked.document, asked.study); }
+
+private slots:
+    void nineLogsBecomeAComparison() {
+        const auto asked = story::measured();
+        const Evidence evidence = gatherEvidence(asked.document, question(asked));
+        QCOMPARE(evidence.rows.size(), std::size_t{9});
+        QVERIFY(evidence.comparison.has_value());
+        QCOMPARE(evidence.comparison->groups.size(), std::size_t{3});
+        for (const GroupSummary& group : evidence.comparison->groups) QCOMPARE(group.mounts, 3);
+        QCOMPARE(evidence.comparison->groups[evidence.comparison->tiers.front().front()].name, std::string("Tern 11"));
+    }
+    void aRejectedMountIsListedButNotCompared() {
+        auto asked = story::measured();
+        Mount mount = *mountsOf(asked.document, asked.bench).front();
+        mount.rejected = true;
+        mount.reason = "slipped";
+        asked.document.put(mount);
+        const Evidence evidence = gatherEvidence(asked.document, question(asked));
+        QCOMPARE(evidence.rows.size(), std::size_t{9});
+        QCOMPARE(evidence.excludedMounts, 1);
+        QCOMPARE(evidence.rows.front().reason, std::string("slipped"));
+        QCOMPARE(comparedRuns(evidence.rows).size(), std::size_t{8});
+    }
+    void checkMountsAreInNoGroupMean() {
+        auto asked = story::measured();
+        Slot slot = *slotsOf(asked.document, asked.study).front();
+        slot.kind = SlotKind::checkMount;
+        asked.document.put(slot);
+        QCOMPARE(comparedRuns(tidyTable(asked.document, question(asked))).size(), std::size_t{8});
+    }
+    void withdrawnRecordingsDisappear() {
+        auto asked = story::measured();
+        Recording recording = asked.document.all<Recording>().begin()->second;
+        recording.withdrawn = true;
+        asked.document.put(recording);
+        QCOMPARE(tidyTable(asked.document, question(asked)).size(), std::size_t{8});
+    }
+    void responseFollowsTheQuestion() {
+        const auto asked = story::measured();
+        Question q = question(asked);
+        const TidyRow raw = tidyTable(asked.document, q).front();
+        QVERIFY_NEAR(*raw.response, *raw.deltaK, 0);
+        q.normalisation = Normalisation::perWatt;
+        QVERIFY_NEAR(*tidyTable(asked.document, q).front().response, *raw.deltaK / *raw.powerW, 1e-12);
+        q.normalisation = Normalisation::atNominalPower;
+        QVERIFY(!tidyTable(asked.document, q).front().response); // no nominal power stated
+        q.nominalPower = Watt{300};
+        QVERIFY_NEAR(*tidyTable(asked.document, q).front().response, 300 * *raw.deltaK / *raw.powerW, 1e-9);
+        q.normalisation = Normalisation::raw;
+        q.reference = ReferenceTemperature::coolant;
+        QVERIFY(!tidyTable(asked.document, q).front().response); // none logged
+        q.metric = "no such metric";
+        QVERIFY(!tidyTable(asked.document, q).front().response);
+    }
+    void saysWhatIsMissing() {
+        const auto asked = story::ask();
+        QVERIFY(!gatherEvidence(asked.document, question(asked)).whyNot.empty());
+        auto one = story::measured();
+        for (const Mount* mount : mountsOf(one.document, one.bench)) {
+            Mount copy = *mount;
+            copy.rejected = copy.name != "Tern 11 1" && copy.name != "Plover 4 1";
+            one.document.put(copy);
+        }
+        const Evidence evidence = gatherEvidence(one.document, question(one));
+        QVERIFY(!evidence.comparison);
+        QVERIFY(evidence.whyNot.find("twice") != std::string::npos);
+    }
+    void settingsComeFromQuestionBenchAndRun() {
+        auto asked = story::measured();
+        Configuration configuration = *currentConfiguration(asked.document, asked.bench);
+        configuration.temperatureLimit = Celsius{88};
+        asked.document.put(configuration);
+        Run run = asked.document.all<Run>().begin()->second;
+        run.enteredAmbient = Celsius{21};
+        Question q = question(asked);
+        q.metric = "core-average";
+        const ReduceSettings settings = settingsFor(asked.document, run, &q);
+        QCOMPARE(settings.metric, Metric::coreAverage);
+        QCOMPARE(*settings.limitC, 88.0);
+        QCOMPARE(settings.ambient->temperatureC, 21.0);
+    }
+};
+
+QTEST_GUILESS_MAIN(TestEvidence)
+#include "tst_evidence.moc"

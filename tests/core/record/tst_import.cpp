@@ -1,0 +1,154 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/input_error.h"
+#include "support/story.h"
+
+#include <QtTest>
+
+using namespace ibuki;
+
+class TestImport : public QObject {
+    Q_OBJECT
+private slots:
+    void proposesLevelMountAndTime() {
+        const auto asked = story::ask();
+        const auto logs = story::nineLogs();
+        const auto rows = proposeImport(asked.document, asked.study, logs);
+        QCOMPARE(rows.size(), std::size_t{9});
+        QCOMPARE(asked.document.find(*rows[0].level)->name, std::string("Tern 11"));
+        QCOMPARE(rows[0].mountName, std::string("Tern 11 1"));
+        QCOMPARE(rows[3].mountName, std::string("Tern 11 2"));
+        QCOMPARE(rows[1].at, logs[1].trace.start);
+        QVERIFY(!rows[1].atAssumed);
+    }
+    void anUndatedLogTakesItsFilesTime() {
+        const auto asked = story::ask();
+        auto logs = story::nineLogs();
+        logs.resize(1);
+        logs[0].trace.start.reset();
+        logs[0].fileTime = parseInstant("2031-05-01 12:00");
+        const auto rows = proposeImport(asked.document, asked.study, logs);
+        QCOMPARE(rows[0].at, logs[0].fileTime);
+        QVERIFY(rows[0].atAssumed);
+    }
+    void anUnknownNameWantsALook() {
+        const auto asked = story::ask();
+        auto logs = story::nineLogs();
+        logs.resize(1);
+        logs[0].fileName = "evening.csv";
+        const auto rows = proposeImport(asked.document, asked.study, logs);
+        QVERIFY(!rows[0].level);
+        QVERIFY(!rows[0].doubt.empty());
+        try {
+            importChanges(asked.document, asked.study, logs, rows);
+            QFAIL("not refused");
+        } catch (const InputError& error) {
+            QCOMPARE(error.code, std::string("import-no-level"));
+            QCOMPARE(error.where.file, std::string("evening.csv"));
+        }
+    }
+    void theSameLogTwiceIsNotTakenAgain() {
+        const auto asked = story::measured();
+        const auto rows = proposeImport(asked.document, asked.study, story::nineLogs());
+        QVERIFY(!rows[0].take);
+        QVERIFY(rows[0].sameAs.has_value());
+    }
+    void oneChangeSetBringsEverything() {
+        const auto asked = story::measured();
+        QCOMPARE(asked.document.all<Recording>().size(), std::size_t{9});
+        QCOMPARE(asked.document.all<Mount>().size(), std::size_t{9});
+        QCOMPARE(asked.document.all<Run>().size(), std::size_t{9});
+        QCOMPARE(asked.document.all<RunReduction>().size(), std::size_t{9});
+        QCOMPARE(slotsOf(asked.document, asked.study).size(), std::size_t{9});
+        QVERIFY(firstQuestion(asked.document, asked.study)->frozen);
+        const auto mounts = mountsOf(asked.document, asked.bench);
+        for (std::size_t i = 1; i < mounts.size(); ++i) QVERIFY(*mounts[i - 1]->at <= *mounts[i]->at);
+        QVERIFY(materialAt(asked.document, mounts.front()->id, firstQuestion(asked.document, asked.study)->site));
+    }
+    void plannedSlotsAreFilledFirst() {
+        auto asked = story::ask();
+        Edit plan(asked.document, "plan");
+        const auto levels = levelsOf(asked.document, firstQuestion(asked.document, asked.study)->id);
+        Slot slot;
+        slot.study = asked.study;
+        slot.position = 1;
+        slot.level = levels[0]->id;
+        const Id<Slot> planned = plan.add(slot);
+        apply(asked.document, plan.finish());
+        auto logs = story::nineLogs();
+        logs.resize(1);
+        apply(asked.document, importChanges(asked.document, asked.study, logs, proposeImport(asked.document, asked.study, logs)).set);
+        QVERIFY(asked.document.find(planned)->mount.has_value());
+        QCOMPARE(slotsOf(asked.document, asked.study).size(), std::size_t{1});
+    }
+    void aRepeatedRunJoinsItsMount() {
+        auto asked = story::measured();
+        auto logs = story::nineLogs();
+        logs.resize(1);
+        logs[0].sha256 = "another";
+        auto rows = proposeImport(asked.document, asked.study, logs);
+        rows[0].mount = mountsOf(asked.document, asked.bench).front()->id;
+        apply(asked.document, importChanges(asked.document, asked.study, logs, rows).set);
+        QCOMPARE(asked.document.all<Mount>().size(), std::size_t{9});
+        QCOMPARE(runsOf(asked.document, *rows[0].mount).size(), std::size_t{2});
+        QCOMPARE(runsOf(asked.document, *rows[0].mount).back()->repeat, 2);
+    }
+    void takingItBackHidesTheRecordings() {
+        auto asked = story::ask();
+        const auto logs = story::nineLogs();
+        const auto changes = importChanges(asked.document, asked.study, logs, proposeImport(asked.document, asked.study, logs));
+        apply(asked.document, changes.set);
+        apply(asked.document, inverse(changes.set));
+        QCOMPARE(asked.document.all<Mount>().size(), std::size_t{0});
+        QCOMPARE(asked.document.all<Recording>().size(), std::size_t{9});
+        for (const auto& [id, recording] : asked.document.all<Recording>()) QVERIFY(recording.withdrawn);
+        QVERIFY(proposeImport(asked.document, asked.study, logs)[0].take); // and may be brought in again
+    }
+    void statingATimeReordersTheRecord() {
+        auto asked = story::measured();
+        const Id<Mount> last = mountsOf(asked.document, asked.bench).back()->id;
+        Edit edit(asked.document, "time");
+        placeMountAt(edit, last, *parseInstant("2031-01-01 08:00"));
+        apply(asked.document, edit.finish());
+        QCOMPARE(mountsOf(asked.document, asked.bench).front()->id, last);
+    }
+    void everyTemplateDescribesAWholePath_data() {
+        QTest::addColumn<int>("index");
+        for (int i = 0; i < int(benchTemplates.size()); ++i) QTest::addRow("template %d", i) << i;
+    }
+    void everyTemplateDescribesAWholePath() {
+        QFETCH(int, index);
+        Document document;
+        Edit edit(document, "bench");
+        const Id<Bench> bench = addBench(edit, benchTemplates[std::size_t(index)].which, "b");
+        apply(document, edit.finish());
+        const auto layers = layersOf(document, currentConfiguration(document, bench)->id);
+        QCOMPARE(layers.front()->kind, LayerKind::chip);
+        QCOMPARE(layers.back()->kind, LayerKind::room);
+        for (const Layer* layer : layers) QCOMPARE(layer->kind == LayerKind::interface, layer->site.has_value());
+    }
+    void layersCanBeAddedAndRemoved() {
+        auto asked = story::ask();
+        const auto configuration = currentConfiguration(asked.document, asked.bench)->id;
+        const auto before = layersOf(asked.document, configuration);
+        const Layer chip = *before.front();
+        Edit edit(asked.document, "layers");
+        const Id<Layer> added = addLayer(edit, chip, LayerKind::interface);
+        QCOMPARE(layersOf(edit.document(), configuration)[1]->id, added);
+        removeLayer(edit, added);
+        removeLayer(edit, chip.id); // stays
+        QCOMPARE(layersOf(edit.document(), configuration).size(), before.size());
+        QVERIFY(edit.finish().empty());
+    }
+    void aDuplicatedStudyStartsFresh() {
+        auto asked = story::measured();
+        Edit edit(asked.document, "duplicate");
+        const Id<Study> copy = duplicateStudy(edit, asked.study);
+        apply(asked.document, edit.finish());
+        QCOMPARE(levelsOf(asked.document, firstQuestion(asked.document, copy)->id).size(), std::size_t{3});
+        QVERIFY(!firstQuestion(asked.document, copy)->frozen);
+        QVERIFY(slotsOf(asked.document, copy).empty());
+    }
+};
+
+QTEST_GUILESS_MAIN(TestImport)
+#include "tst_import.moc"

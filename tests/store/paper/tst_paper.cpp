@@ -1,0 +1,138 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/class_mark.h"
+#include "store/paper/ladder_layout.h"
+#include "store/paper/ladder_svg.h"
+#include "store/paper/report.h"
+#include "store/table/table.h"
+#include "support/near.h"
+#include "support/reference_data.h"
+#include "support/story.h"
+
+#include <QXmlStreamReader>
+#include <set>
+
+using namespace ibuki;
+
+class TestPaper : public QObject {
+    Q_OBJECT
+
+    static bool wellFormed(const std::string& xml, QString& why) {
+        QXmlStreamReader reader(QString::fromStdString(xml));
+        while (!reader.atEnd()) reader.readNext();
+        why = reader.errorString();
+        return !reader.hasError();
+    }
+
+private slots:
+    void rungsStandBestFirstInsideTheScale() {
+        const Comparison comparison = compare(reference::ds1());
+        const LadderLayout layout = layoutLadder(comparison, {}, "K");
+        QCOMPARE(layout.rungs.size(), std::size_t{4});
+        QCOMPARE(layout.rungs.front().name, std::string("A"));
+        QCOMPARE(layout.rungs.back().name, std::string("C"));
+        for (const LadderRung& rung : layout.rungs) {
+            for (double x : rung.marksX) QVERIFY(x >= layout.scaleLeft && x <= layout.scaleRight);
+            QVERIFY(rung.lowX <= rung.meanX && rung.meanX <= rung.highX);
+            QVERIFY(rung.y < layout.axisY);
+        }
+        for (std::size_t i = 1; i < layout.rungs.size(); ++i) QVERIFY(layout.rungs[i].y > layout.rungs[i - 1].y);
+    }
+    void bracketsTieExactlyTheTiers() {
+        const Comparison comparison = compare(reference::ds1());
+        const LadderLayout layout = layoutLadder(comparison, {}, "K");
+        QCOMPARE(layout.brackets.size(), std::size_t{3}); // A–D, D–B, B–C
+        for (const LadderBracket& bracket : layout.brackets) QCOMPARE(bracket.ys.size(), std::size_t{2});
+    }
+    void theMarginStartsAtTheBest() {
+        const LadderLayout layout = layoutLadder(compare(reference::ds1()), {}, "K");
+        QVERIFY(layout.hasMargin);
+        QVERIFY_NEAR(layout.marginLeftX, layout.rungs.front().meanX, 1e-9);
+        QVERIFY(layout.marginRightX > layout.marginLeftX);
+    }
+    void limitBoundMarksDoNotStretchTheScale() {
+        auto runs = reference::ds1();
+        runs.push_back({"E", "1", 80.0, true});
+        runs.push_back({"E", "2", 27.0, false});
+        const LadderLayout layout = layoutLadder(compare(runs), {}, "K");
+        const LadderRung& bound = layout.rungs.back();
+        QVERIFY(bound.isBound && bound.beyondScale[0]);
+        QVERIFY_NEAR(bound.marksX[0], layout.scaleRight, 1e-9);
+    }
+    void theSvgIsWellFormedAndEscapes() {
+        auto runs = reference::ds1();
+        for (RunValue& run : runs)
+            if (run.group == "A") run.group = "A & <B>";
+        QString why;
+        QVERIFY2(wellFormed(ladderSvg(compare(runs), {{"B", MaterialClass::paste}}, "K"), why), qPrintable(why));
+    }
+    void everyClassHasAMarkOfItsOwn() {
+        std::set<std::string_view> letters;
+        for (int i = 0; i <= int(MaterialClass::unknown); ++i) letters.insert(classMark(MaterialClass(i)).letter);
+        QCOMPARE(letters.size(), std::size_t(MaterialClass::unknown) + 1);
+    }
+    void sentencesSayWhatIsSettledAndWhatIsNot() {
+        const auto asked = story::measured();
+        const Question question = *firstQuestion(asked.document, asked.study);
+        const auto sentences = verdictSentences(gatherEvidence(asked.document, question), question);
+        QVERIFY(sentences.front().text.starts_with("Tern 11 ran"));
+        QCOMPARE(sentences.front().kind, SentenceKind::settled);
+        for (const VerdictSentence& sentence : sentences) {
+            QVERIFY(sentence.text.find("no difference") == std::string::npos);
+            QVERIFY(sentence.text.find('!') == std::string::npos);
+        }
+    }
+    void anOpenPairSaysHowManyMountsWouldSettleIt() {
+        Evidence evidence;
+        evidence.comparison = compare(reference::ds1());
+        const auto sentences = verdictSentences(evidence, Question{});
+        const auto open = std::find_if(sentences.begin(), sentences.end(), [](const VerdictSentence& s) { return s.kind == SentenceKind::open; });
+        QVERIFY(open != sentences.end());
+        QVERIFY(open->text.find("not settled") != std::string::npos);
+        QVERIFY(open->text.find("more mount") != std::string::npos || open->text.find("will not settle") != std::string::npos);
+    }
+    void negativeLimitsCarryATrueMinus() {
+        QCOMPARE(amountText(-1.25, "K"), std::string("−1.2 K"));
+        QCOMPARE(amountText(-0.01, "K"), std::string("0.0 K"));
+        QCOMPARE(amountText(0.0123, "K/W"), std::string("0.0123 K/W"));
+    }
+    void cautionsFollowTheMaterials() {
+        Material gallium;
+        gallium.containsGallium = true;
+        gallium.conductsElectricity = true;
+        const auto without = cautions({}, LidState::lidded);
+        QCOMPARE(cautions({&gallium}, LidState::lidded).size(), without.size() + 2);
+        QCOMPARE(cautions({}, LidState::bareDie).size(), without.size() + 1);
+        QVERIFY(without.back().find("Manufacturers' instructions") != std::string::npos);
+    }
+    void theTableReadsBackToTheSameComparison() {
+        const auto asked = story::measured();
+        const Question question = *firstQuestion(asked.document, asked.study);
+        const Table table = readTable(tidyCsv(asked.document, question), "study.csv");
+        QCOMPARE(table.rows(), std::size_t{9});
+        std::vector<RunValue> runs;
+        for (std::size_t i = 0; i < table.rows(); ++i)
+            runs.push_back({table.text(i, table.need("level")), table.text(i, table.need("mount")), table.number(i, table.need("delta_K")), table.truth(i, table.need("limit_bound"))});
+        const Comparison there = *gatherEvidence(asked.document, question).comparison;
+        QVERIFY_REL(compare(runs).anova->f, there.anova->f, 1e-12);
+    }
+    void thePageStandsAlone() {
+        const auto asked = story::measured();
+        const std::string html = htmlReport(asked.document, *firstQuestion(asked.document, asked.study));
+        for (const char* outside : {"http-equiv", "<script", "<link", "src=\"http"}) QVERIFY2(html.find(outside) == std::string::npos, outside);
+        for (const char* inside : {"<svg", "Tern 11", "Tukey", "Cautions"}) QVERIFY2(html.find(inside) != std::string::npos, inside);
+    }
+    void switchesLeavePartsOut() {
+        const auto asked = story::measured();
+        ReportParts parts;
+        parts.ladder = parts.runs = parts.cautions = false;
+        const std::string html = htmlReport(asked.document, *firstQuestion(asked.document, asked.study), parts);
+        for (const char* out : {"<svg", "<h2>Runs", "<h2>Cautions"}) QVERIFY2(html.find(out) == std::string::npos, out);
+    }
+    void anEmptyStudyHasAReportToo() {
+        const auto asked = story::ask();
+        QVERIFY(htmlReport(asked.document, *firstQuestion(asked.document, asked.study)).find("No mount has been measured") != std::string::npos);
+    }
+};
+
+QTEST_GUILESS_MAIN(TestPaper)
+#include "tst_paper.moc"

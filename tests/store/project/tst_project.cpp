@@ -1,0 +1,255 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/input_error.h"
+#include "store/project/packing.h"
+#include "store/project/project.h"
+#include "support/near.h"
+#include "support/story.h"
+
+#include <QTemporaryDir>
+#include <SQLiteCpp/SQLiteCpp.h>
+#include <fstream>
+#include <limits>
+#include <sys/stat.h>
+#include <unistd.h>
+
+using namespace ibuki;
+namespace fs = std::filesystem;
+
+class TestProject : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+    int count_ = 0;
+
+    fs::path fresh() { return folder_.filePath(QString("p%1.ibuki").arg(++count_)).toStdString(); }
+
+    /// The story's study in a file, with its nine recordings.
+    fs::path stored() {
+        const fs::path path = fresh();
+        Project project = Project::create(path);
+        const auto asked = story::ask();
+        ChangeSet everything{"ask", {}};
+        Entities::each([&]<class E>() {
+            for (const auto& [id, entity] : asked.document.all<E>()) everything.changes.push_back({std::nullopt, Entity(entity)});
+        });
+        project.apply(everything);
+        const auto logs = story::nineLogs();
+        const auto changes = importChanges(project.document(), asked.study, logs, proposeImport(project.document(), asked.study, logs));
+        std::vector<RecordingData> recordings;
+        for (const auto& [index, id] : changes.recordings) recordings.push_back({id, logs[index].trace});
+        project.apply(changes.set, recordings);
+        return path;
+    }
+
+    static QString codeOf(const std::function<void()>& action) {
+        try {
+            action();
+            return "nothing thrown";
+        } catch (const InputError& error) {
+            return QString::fromStdString(error.code);
+        }
+    }
+
+    template <class E> static bool sameTable(const Document& a, const Document& b) { return a.all<E>() == b.all<E>(); }
+    static bool same(const Document& a, const Document& b) {
+        bool equal = a.nextId == b.nextId;
+        Entities::each([&]<class E>() { equal = equal && sameTable<E>(a, b); });
+        return equal;
+    }
+
+private slots:
+    void everythingIsThereAfterReopening() {
+        const fs::path path = stored();
+        Project first = Project::open(path);
+        const Document before = first.document();
+        { Project gone = std::move(first); }
+        QVERIFY(same(Project::open(path).document(), before));
+        QCOMPARE(before.all<Mount>().size(), std::size_t{9});
+    }
+    void tracesComeBackExactly() {
+        const fs::path path = stored();
+        const Project project = Project::open(path);
+        const Recording& recording = project.document().all<Recording>().begin()->second;
+        const Trace trace = project.loadTrace(recording.id);
+        for (const ImportedLog& log : story::nineLogs())
+            if (log.fileName == recording.fileName) {
+                QCOMPARE(trace.timeS, log.trace.timeS);
+                QCOMPARE(trace.channels, log.trace.channels);
+            }
+    }
+    void everyMemberOfEveryEntitySurvives() {
+        const fs::path path = fresh();
+        Document wanted;
+        {
+            Project project = Project::create(path);
+            Edit edit(project.document(), "all");
+            const Id<Bench> bench = edit.add(Bench{{}, "b", "note"});
+            Configuration c{{}, bench, "c", parseInstant("2031-03-04T10:11:12.345"), "cooler", FanSetting::automatic, "note", LidState::bareDie, Watt{200}, Celsius{88.5}};
+            const Id<Configuration> configuration = edit.add(c);
+            const Id<Site> site = edit.add(Site{{}, configuration, "s", SiteKind::memory, Metal::copper, Metal::aluminium, "lapped", Millimetre{12}, Millimetre{14}, Millimetre{1.5}, 8, true});
+            edit.add(Layer{{}, configuration, 3, LayerKind::interface, "l", Metal::steel, Millimetre{1}, Millimetre{2}, Millimetre{3}, WattPerMetreKelvin{390}, site});
+            edit.add(Sensor{{}, configuration, Role::gpuClock, 2, "col", "chip", Kelvin{1}, Kelvin{0.5}, Kelvin{-0.2}});
+            const Id<Material> material = edit.add(Material{{}, "m", MaterialClass::liquidMetal, WattPerMetreKelvin{70}, 6.4, Millimetre{0.1}, Celsius{11}, true, true, true, "cond", "n"});
+            const auto day = parseInstant("2030-01-02");
+            const Id<Lot> lot = edit.add(Lot{{}, material, "lot", "sup", day, day, day, day, "cool", "even", 1.0, 0.5, "mL", 24.0, "NOK", "n"});
+            const Id<Application> application = edit.add(Application{{}, site, lot, Gram{0.1}, "dot", day, day, "n"});
+            const Id<Mount> mount = edit.add(Mount{{}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
+            edit.add(MountApplication{{}, mount, application, false});
+            const Id<Recording> recording = edit.add(Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true});
+            edit.add(Run{{}, mount, recording, 1, "load", 2, Purpose::conditioning, Hour{1}, Hour{0.5}, 3, Celsius{21}, Kelvin{0.3}, true, "why"});
+            const Id<Study> study = edit.add(Study{{}, bench, "study", StudyState::closed, "held", "n"});
+            const Id<Question> question = edit.add(Question{{}, study, site, Factor::torque, Factor::pattern, "p95", ReferenceTemperature::coolant, Normalisation::perWatt, Watt{180}, Kelvin{0.02}, 0.9, 7, true});
+            const Id<Level> level = edit.add(Level{{}, question, 2, "lev", material});
+            edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0});
+            edit.add(Slot{{}, study, 1, SlotKind::checkMount, level, mount, day, "late"});
+            project.apply(edit.finish());
+            wanted = project.document();
+        }
+        QVERIFY(same(Project::open(path).document(), wanted));
+    }
+    void undoAndRedoThroughTheFile() {
+        const fs::path path = stored();
+        Project project = Project::open(path);
+        const Document before = project.document();
+        Edit edit(project.document(), "Rename");
+        Material material = project.document().all<Material>().begin()->second;
+        material.name = "Heron HV";
+        edit.put(material);
+        const ChangeSet set = edit.finish();
+        project.apply(set);
+        QCOMPARE(project.document().find(material.id)->name, std::string("Heron HV"));
+        project.apply(inverse(set), {}, Direction::undo);
+        QVERIFY(same(project.document(), before));
+        const auto history = project.history();
+        QCOMPARE(history.back().action, std::string("undo"));
+        QCOMPARE(history[history.size() - 2].title, std::string("Rename"));
+        QVERIFY(history.back().changes.find("Heron HV") != std::string::npos);
+        QVERIFY(history.back().changes.find("Tern 11") != std::string::npos);
+    }
+    void undoOfAnImportKeepsItsSamples() {
+        const fs::path path = stored();
+        Project project = Project::open(path);
+        Edit edit(project.document(), "take back");
+        Recording recording = project.document().all<Recording>().begin()->second;
+        recording.withdrawn = true;
+        edit.put(recording);
+        project.apply(edit.finish());
+        QCOMPARE(project.loadTrace(recording.id).samples(), std::size_t(recording.samples));
+    }
+    void refusesWhatIsNoProject_data() {
+        QTest::addColumn<QByteArray>("bytes");
+        QTest::addColumn<QString>("code");
+        QTest::newRow("text") << QByteArray("Kittiwake, compute room.\n") << "project-not-one";
+        QTest::newRow("empty") << QByteArray() << "project-not-one";
+        QTest::newRow("binary") << QByteArray(4096, '\x7f') << "project-not-one";
+    }
+    void refusesWhatIsNoProject() {
+        QFETCH(QByteArray, bytes);
+        QFETCH(QString, code);
+        const fs::path path = fresh();
+        std::ofstream(path, std::ios::binary).write(bytes.constData(), bytes.size());
+        QCOMPARE(codeOf([&] { Project::open(path); }), code);
+        QCOMPARE(fs::file_size(path), std::uintmax_t(bytes.size())); // untouched
+    }
+    void refusesMissingFilesAndFolders() {
+        QCOMPARE(codeOf([&] { Project::open(fresh()); }), "file-missing");
+        QCOMPARE(codeOf([&] { Project::open(folder_.path().toStdString()); }), "project-not-one");
+        QCOMPARE(codeOf([&] { Project::create("/nowhere/at/all.ibuki"); }), "file-not-writable");
+        const fs::path path = stored();
+        QCOMPARE(codeOf([&] { Project::create(path); }), "file-exists");
+    }
+    void refusesAProjectFromANewerVersion() {
+        const fs::path path = stored();
+        {
+            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
+            database.exec("PRAGMA user_version = 99");
+        }
+        QCOMPARE(codeOf([&] { Project::open(path); }), "project-newer");
+        QVERIFY(!fs::exists(path.string() + "-lock"));
+    }
+    void refusesAForeignDatabase() {
+        const fs::path path = fresh();
+        {
+            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+            database.exec("CREATE TABLE bench (id INTEGER)");
+        }
+        QCOMPARE(codeOf([&] { Project::open(path); }), "project-not-one");
+    }
+    void anOlderFileIsCopiedThenBroughtUpToDate() { // format 0: our id on an empty database
+        const fs::path path = fresh();
+        {
+            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+            database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
+        }
+        QVERIFY(Project::open(path).document().all<Bench>().empty());
+        QVERIFY(fs::exists(path.string() + ".before-format-1"));
+    }
+    void aDamagedCellIsOneClearSentence() {
+        const fs::path path = stored();
+        {
+            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
+            database.exec("UPDATE material SET class = 'nonsense'");
+        }
+        QCOMPARE(codeOf([&] { Project::open(path); }), "project-damaged");
+    }
+    void aSecondWriterIsRefusedAReaderIsNot() {
+        const fs::path path = stored();
+        const Project first = Project::open(path);
+        QCOMPARE(codeOf([&] { Project::open(path); }), "project-locked");
+        QCOMPARE(Project::open(path, Access::readOnly).document().all<Mount>().size(), std::size_t{9});
+    }
+    void aReaderCannotWrite() {
+        Project reader = Project::open(stored(), Access::readOnly);
+        Edit edit(reader.document(), "x");
+        edit.add(story::benchNamed("b"));
+        QCOMPARE(codeOf([&] { reader.apply(edit.finish()); }), "file-not-writable");
+    }
+    void aReplacedFileIsNotedAndNothingChanges() {
+        const fs::path path = stored();
+        Project project = Project::open(path);
+        const fs::path other = stored();
+        fs::rename(other, path);
+        const Document before = project.document();
+        Edit edit(project.document(), "x");
+        edit.add(story::benchNamed("b"));
+        QCOMPARE(codeOf([&] { project.apply(edit.finish()); }), "project-moved");
+        QVERIFY(same(project.document(), before));
+    }
+    void aFailedWriteChangesNothing() { // a reference to a mount that is not there breaks the transaction
+        const fs::path path = stored();
+        Project project = Project::open(path);
+        const Document before = project.document();
+        Edit edit(project.document(), "broken");
+        edit.add(MountApplication{{}, Id<Mount>{424242}, Id<Application>{424242}, true});
+        QCOMPARE(codeOf([&] { project.apply(edit.finish()); }), "project-damaged");
+        QVERIFY(same(project.document(), before));
+        Edit good(project.document(), "good");
+        good.add(story::benchNamed("b"));
+        project.apply(good.finish()); // and it goes on
+    }
+    void aCopyIsWholeAndNotTheProjectItself() {
+        const fs::path path = stored();
+        const Project project = Project::open(path);
+        QCOMPARE(codeOf([&] { project.saveCopy(path); }), "copy-onto-itself");
+        const fs::path target = fresh();
+        std::ofstream(target) << "old contents";
+        project.saveCopy(target);
+        QVERIFY(same(Project::open(target).document(), project.document()));
+        for (const auto& entry : fs::directory_iterator(folder_.path().toStdString()))
+            QVERIFY2(entry.path().string().find(".part-") == std::string::npos, entry.path().c_str());
+    }
+    void packingIsExact() {
+        const std::vector<double> values{0.0, -0.0, 1.5, std::nan(""), std::numeric_limits<double>::infinity(), 5e-324, -1e308};
+        const auto back = unpackNumbers(packNumbers(values), values.size());
+        for (std::size_t i = 0; i < values.size(); ++i) QCOMPARE(std::bit_cast<std::uint64_t>(back[i]), std::bit_cast<std::uint64_t>(values[i]));
+        QVERIFY(unpackNumbers(packNumbers({}), 0).empty());
+        const std::vector<std::string> words{"ok", "", "two words"};
+        QCOMPARE(unpackWords(packWords(words), 3), words);
+        QCOMPARE(codeOf([] { unpackNumbers("rubbish", 3); }), "project-damaged");
+        QCOMPARE(codeOf([&] { unpackNumbers(packNumbers(values), 3); }), "project-damaged");
+        QCOMPARE(sha256("abc"), std::string("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad")); // FIPS 180-4
+    }
+};
+
+QTEST_GUILESS_MAIN(TestProject)
+#include "tst_project.moc"

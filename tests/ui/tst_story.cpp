@@ -1,0 +1,297 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The story of a first evening, through the real widgets: new project, bench from a template, study, nine logs
+// brought in, verdict, undo, reopen, export.
+
+#include "app/bench/bench_view.h"
+#include "app/bench/import_dialog.h"
+#include "app/paper/paper_view.h"
+#include "app/shell/command_palette.h"
+#include "app/shell/dialogs/bench_dialogs.h"
+#include "app/shell/entity_form.h"
+#include "app/shell/main_window.h"
+#include "app/shell/stage_bar.h"
+#include "app/shell/strip.h"
+#include "app/shell/tape.h"
+#include "app/verdict/ladder.h"
+#include "core/evidence/evidence.h"
+#include "store/log/log_writer.h"
+#include "support/story.h"
+
+#include <QDropEvent>
+#include <QListWidget>
+#include <QMimeData>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QtTest>
+#include <fstream>
+
+using namespace ibuki;
+
+class TestStory : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+    std::unique_ptr<MainWindow> window_;
+
+    QString path(const QString& name) const { return folder_.filePath(name); }
+    Session& session() { return window_->session(); }
+    const Document& document() { return session().document(); }
+
+    template <class W> W* dialog() {
+        for (int i = 0; i < 200; ++i) {
+            for (QWidget* widget : QApplication::topLevelWidgets())
+                if (auto* found = qobject_cast<W*>(widget); found && found->isVisible()) return found;
+            QTest::qWait(20);
+        }
+        return nullptr;
+    }
+    void trigger(const QString& command) {
+        for (QAction* action : window_->actions())
+            if (action->text() == command) {
+                action->trigger();
+                return;
+            }
+        QFAIL(qPrintable("no command " + command));
+    }
+    static void type(QWidget* field, const QString& text) {
+        field->activateWindow();
+        field->setFocus();
+        QTest::qWait(40); // a focus that comes late would select the text again
+        if (auto* line = qobject_cast<QLineEdit*>(field)) line->selectAll();
+        QTest::keyClicks(field, text);
+    }
+    QStringList nineLogs() {
+        QStringList files;
+        for (int mount = 1; mount <= 3; ++mount)
+            for (const auto& [name, resistance] : story::materials) {
+                const QString file = path(QString::fromStdString(story::fileName(name, mount)));
+                std::ofstream(file.toStdString()) << logText(story::trace(name, mount));
+                files << file;
+            }
+        return files;
+    }
+    QString notice() {
+        auto* label = window_->findChild<QLabel*>("Notice");
+        return label && label->isVisible() ? label->text() : QString();
+    }
+
+private slots:
+    void initTestCase() {
+        QCoreApplication::setOrganizationName("ibuki-tests");
+        QCoreApplication::setApplicationName("story");
+        applyTheme(*qApp, Shade::light);
+        window_ = std::make_unique<MainWindow>(IBUKI_SAMPLE_PROJECT);
+        window_->resize(1280, 800);
+        window_->show();
+    }
+    void cleanupTestCase() { window_.reset(); }
+
+    void aNewProjectAsksForABench() {
+        QVERIFY(session().createProject(path("evening.ibuki")));
+        window_->showStage(Stage::question);
+        trigger("Describe a bench…");
+        auto* sheet = dialog<NewBenchDialog>();
+        QVERIFY(sheet);
+        QTest::mouseClick(sheet->findChild<QPushButton*>("accept"), Qt::LeftButton); // without a name
+        QVERIFY(notice().contains("needs a name"));
+        type(sheet->findChild<QLineEdit*>("Name of the bench"), "node-2");
+        QTest::keyClick(sheet->findChild<QLineEdit*>("Name of the bench"), Qt::Key_Return);
+        QTRY_VERIFY(session().bench());
+        QCOMPARE(session().bench()->name, std::string("node-2"));
+    }
+    void theStripOpensALayerByKeyboard() {
+        auto* strip = window_->findChild<Strip*>();
+        strip->setFocus();
+        QTest::keyClick(strip, Qt::Key_Home);
+        for (int i = 0; i < 2; ++i) QTest::keyClick(strip, Qt::Key_Right);
+        QTest::keyClick(strip, Qt::Key_Return);
+        auto* sheet = dialog<LayerSheet>();
+        QVERIFY(sheet);
+        auto* width = sheet->findChild<QLineEdit*>("Width, mm");
+        type(width, "34");
+        QTest::keyClick(width, Qt::Key_Tab);
+        const auto layers = layersOf(document(), session().configuration()->id);
+        QCOMPARE(layers[2]->width->value, 34.0);
+        type(width, "wide");
+        QTest::keyClick(width, Qt::Key_Tab);
+        QVERIFY(notice().contains("is no number"));
+        QVERIFY(width->property("wrong").toBool());
+        QCOMPARE(layersOf(document(), session().configuration()->id)[2]->width->value, 34.0);
+        sheet->close();
+    }
+    void aStudyIsAsked() {
+        trigger("New study…");
+        auto* sheet = dialog<NewStudyDialog>();
+        QVERIFY(sheet);
+        type(sheet->findChild<QLineEdit*>("Name of the study"), "Three pastes");
+        for (const auto& [name, resistance] : story::materials) {
+            type(sheet->findChild<QLineEdit*>("Name of a new material"), QString::fromStdString(name));
+            QTest::mouseClick(sheet->findChild<QPushButton*>("Add material"), Qt::LeftButton);
+        }
+        QTest::mouseClick(sheet->findChild<QPushButton*>("accept"), Qt::LeftButton);
+        QTRY_VERIFY(session().study());
+        QCOMPARE(levelsOf(document(), session().question()->id).size(), std::size_t{3});
+        QCOMPARE(document().find(session().question()->site)->kind, SiteKind::lidPlate);
+    }
+    void nineLogsAreDropped() {
+        QMimeData data;
+        QList<QUrl> urls;
+        for (const QString& file : nineLogs()) urls << QUrl::fromLocalFile(file);
+        data.setUrls(urls);
+        QDragEnterEvent enter(QPoint(400, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(window_.get(), &enter);
+        QDropEvent drop(QPointF(400, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(window_.get(), &drop);
+        auto* table = dialog<ImportDialog>();
+        QVERIFY(table);
+        QCOMPARE(table->rows().size(), std::size_t{9});
+        QCOMPARE(table->findChild<QTableWidget*>()->rowCount(), 9);
+        QTest::mouseClick(table->findChild<QPushButton*>("accept"), Qt::LeftButton);
+        QTRY_COMPARE(document().all<Mount>().size(), std::size_t{9});
+        QCOMPARE(document().all<Recording>().size(), std::size_t{9});
+    }
+    void theVerdictIsThere() {
+        window_->showStage(Stage::verdict);
+        const Evidence evidence = gatherEvidence(document(), *session().question());
+        QVERIFY(evidence.comparison.has_value());
+        auto* ladder = window_->findChild<Ladder*>();
+        QVERIFY(ladder->accessibleDescription().startsWith("Tern 11"));
+        bool told = false;
+        for (QListWidget* list : window_->findChildren<QListWidget*>())
+            if (list->accessibleName() == "Verdict in sentences") told = list->item(0)->text().contains("Tern 11 ran");
+        QVERIFY(told);
+        // A mark leads to its mount, by keyboard.
+        ladder->setFocus();
+        QTest::keyClick(ladder, Qt::Key_Down);
+        QTest::keyClick(ladder, Qt::Key_Return);
+        QVERIFY(session().mount());
+        QVERIFY(session().mount()->name.starts_with("Plover 4"));
+    }
+    void oneUndoTakesTheWholeImportBack() {
+        trigger("Undo Bring in 9 logs");
+        QCOMPARE(document().all<Mount>().size(), std::size_t{0});
+        QCOMPARE(document().all<Recording>().size(), std::size_t{9}); // kept, withdrawn
+        trigger("Redo Bring in 9 logs");
+        QCOMPARE(document().all<Mount>().size(), std::size_t{9});
+        QVERIFY(session().trace(document().all<Recording>().begin()->first).has_value());
+    }
+    void theTapeSelectsByKeyboard() {
+        auto* tape = window_->findChild<Tape*>();
+        QCOMPARE(tape->tiles().size(), std::size_t{9});
+        tape->setFocus();
+        QTest::keyClick(tape, Qt::Key_Home);
+        QTest::keyClick(tape, Qt::Key_Right);
+        QTest::keyClick(tape, Qt::Key_Return);
+        QCOMPARE(session().selection().mount, tape->tiles()[1].mount);
+    }
+    void aSettingOfTheQuestionIsOneUndo() {
+        window_->showStage(Stage::question);
+        auto* margin = window_->findChild<QLineEdit*>("Difference that matters, K");
+        QVERIFY(margin);
+        type(margin, "0,5");
+        QTest::keyClick(margin, Qt::Key_Return);
+        QCOMPARE(session().question()->margin.value, 0.5);
+        type(margin, "0");
+        QTest::keyClick(margin, Qt::Key_Return);
+        QVERIFY(notice().contains("above 0"));
+        QCOMPARE(session().question()->margin.value, 0.5);
+        session().undoStack().undo();
+        QCOMPARE(session().question()->margin.value, 1.0);
+    }
+    void theShelfIsEdited() {
+        window_->showStage(Stage::shelf);
+        QTest::mouseClick(window_->findChild<QPushButton*>("Add material to the shelf"), Qt::LeftButton);
+        QCOMPARE(document().all<Material>().size(), std::size_t{4});
+        auto* name = window_->findChild<QLineEdit*>("Material");
+        type(name, "Quickfin");
+        QTest::keyClick(name, Qt::Key_Return);
+        QTRY_COMPARE(document().find(*session().selection().material)->name, std::string("Quickfin"));
+        session().undoStack().undo();
+        session().undoStack().undo();
+        QCOMPARE(document().all<Material>().size(), std::size_t{3});
+    }
+    void badFilesAreNamedAndNothingChanges() {
+        const auto before = document().all<Mount>();
+        window_->showStage(Stage::bench);
+        window_->benchView().bringIn({QString(IBUKI_TEST_DATA) + "/logs/prose.txt", QString(IBUKI_TEST_DATA) + "/logs/empty.csv"});
+        QTRY_VERIFY(notice().contains("prose.txt"));
+        QCOMPARE(document().all<Mount>(), before);
+        QVERIFY(!session().openProject(QString(IBUKI_TEST_DATA) + "/logs/prose.txt"));
+        QVERIFY(notice().contains("not an Ibuki project"));
+        QCOMPARE(document().all<Mount>(), before);
+    }
+    void everythingIsThereAfterReopening() {
+        const QString file = session().path();
+        const auto mounts = document().all<Mount>();
+        const auto reductions = document().all<RunReduction>();
+        session().closeProject();
+        QVERIFY(!session().isOpen());
+        QVERIFY(session().openProject(file));
+        QCOMPARE(document().all<Mount>(), mounts);
+        QCOMPARE(document().all<RunReduction>(), reductions);
+        QVERIFY(session().study());
+    }
+    void tableReportAndCopyAreWritten() {
+        window_->showStage(Stage::paper);
+        for (const char* name : {"study.csv", "study.html", "study.json", "study.pdf"}) {
+            QVERIFY(window_->paperView().exportTo(path(name)));
+            QVERIFY2(QFileInfo(path(name)).size() > 500, name);
+        }
+        QFile pdf(path("study.pdf"));
+        QVERIFY(pdf.open(QIODevice::ReadOnly));
+        QVERIFY(pdf.read(5) == "%PDF-");
+        QVERIFY(session().saveCopy(path("copy.ibuki")));
+        QVERIFY(!window_->paperView().exportTo("/nowhere/study.csv"));
+        QVERIFY(notice().contains("/nowhere/study.csv"));
+    }
+    void stagesAndPaletteByKeyboard() {
+        auto* stages = window_->findChild<StageBar*>();
+        stages->setFocus();
+        for (int i = 0; i < 5; ++i) QTest::keyClick(stages, Qt::Key_Up);
+        QTest::keyClick(stages, Qt::Key_Return);
+        QCOMPARE(window_->stage(), Stage::question);
+        trigger("Find or do…");
+        auto* palette = dialog<CommandPalette>();
+        QVERIFY(palette);
+        type(palette->findChild<QLineEdit*>(), "verdict");
+        QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Return);
+        QTRY_COMPARE(window_->stage(), Stage::verdict);
+    }
+    void everyFieldHasAnAccessibleName() {
+        for (Stage stage : {Stage::question, Stage::shelf, Stage::bench, Stage::verdict, Stage::paper}) {
+            window_->showStage(stage);
+            for (QWidget* widget : window_->findChildren<QWidget*>()) {
+                if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus) continue;
+                const bool field = qobject_cast<QLineEdit*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractItemView*>(widget) || qobject_cast<QPlainTextEdit*>(widget);
+                const bool inner = qobject_cast<QComboBox*>(widget->parentWidget()) != nullptr;
+                if (field && !inner) QVERIFY2(!widget->accessibleName().isEmpty(), widget->metaObject()->className());
+            }
+        }
+    }
+    void nothingIsClippedAtLargeTextInEitherShade() {
+        for (Shade shade : {Shade::dark, Shade::light})
+            for (double scale : {1.5, 1.0}) {
+                window_->setLook(shade, scale);
+                window_->resize(1280, 800);
+                for (Stage stage : {Stage::question, Stage::shelf, Stage::bench, Stage::verdict, Stage::paper}) {
+                    window_->showStage(stage);
+                    QTest::qWait(30);
+                    QVERIFY(window_->width() <= 1280 && window_->height() <= 800);
+                    for (QPushButton* button : window_->findChildren<QPushButton*>())
+                        if (button->isVisible()) QVERIFY2(button->width() >= button->minimumSizeHint().width() - 1, qPrintable(button->text()));
+                }
+            }
+    }
+    void theDemoOpens() {
+        QVERIFY(window_->openDemo(path("demo.ibuki")));
+        QVERIFY(document().all<Mount>().size() >= 20);
+        QVERIFY(document().all<Material>().size() >= 5);
+        const Evidence evidence = gatherEvidence(document(), *session().question());
+        QVERIFY(evidence.comparison.has_value());
+        QVERIFY(evidence.excludedMounts >= 1);
+        QVERIFY(hasFlag(evidence.comparison->flags, "limit-bound"));
+    }
+};
+
+QTEST_MAIN(TestStory)
+#include "tst_story.moc"

@@ -177,7 +177,7 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     if (load) {
         if (load->ambient.meanC) parts << QString("room %1 °C").arg(*load->ambient.meanC, 0, 'f', 1);
         if (load->powerW) parts << QString("%1 W").arg(*load->powerW, 0, 'f', 1);
-        if (load->rthKPerW) parts << QString("%1 K/W").arg(*load->rthKPerW, 0, 'f', 3);
+        if (load->rthKPerW) parts << QString("%1 K⁠/⁠W").arg(*load->rthKPerW, 0, 'f', 3);
         parts << steadyText(load->steady);
     }
     if (mount.torque) parts << QString("%1 N·m").arg(mount.torque->value);

@@ -15,10 +15,11 @@ namespace ibuki {
 namespace {
 
 /// Qt's rich text knows no inline SVG: the drawing becomes an image resource.
-QImage rendered(const QByteArray& svg, QSize& size) {
+QImage rendered(const QByteArray& svg, int width, int pixelsPerUnit, QSize& size) {
     QSvgRenderer renderer(svg);
     size = renderer.defaultSize();
-    QImage image(size * 3, QImage::Format_ARGB32_Premultiplied);
+    size = QSize(width, size.height() * width / std::max(1, size.width()));
+    QImage image(size * pixelsPerUnit, QImage::Format_ARGB32_Premultiplied);
     image.fill(Qt::transparent);
     QPainter painter(&image);
     renderer.render(&painter);
@@ -28,7 +29,7 @@ QImage rendered(const QByteArray& svg, QSize& size) {
 } // namespace
 
 std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
-                                              const ReportParts& parts) {
+                                              const ReportParts& parts, int pixelsPerUnit) {
     QString html = QString::fromStdString(htmlReport(document, question, parts));
     auto text = std::make_unique<QTextDocument>();
     const auto begin = html.indexOf("<svg");
@@ -37,15 +38,11 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
         QString svg = html.mid(begin, end + 6 - begin);
         svg.replace("Inter, sans-serif", textFont().family());
         QSize size;
-        text->addResource(QTextDocument::ImageResource, QUrl("ladder"), rendered(svg.toUtf8(), size));
-        const int width = 640;
-        html.replace(begin, end + 6 - begin,
-                     QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>")
-                         .arg(width)
-                         .arg(size.height() * width / std::max(1, size.width())));
+        text->addResource(QTextDocument::ImageResource, QUrl("ladder"), rendered(svg.toUtf8(), 690, pixelsPerUnit, size));
+        html.replace(begin, end + 6 - begin, QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>").arg(size.width()).arg(size.height()));
     }
     // Rules that Qt's rich text does not read as a browser would.
-    html.replace("<table>", "<table cellpadding=\"3\" cellspacing=\"0\" width=\"100%\">");
+    html.replace("<table>", "<table cellpadding=\"3\" cellspacing=\"0\" width=\"97%\">");
     html.replace("14px/1.5", "14px");
     html.remove("max-width:820px;margin:32px auto;padding:0 24px");
     html.replace("class=\"n\"", "align=\"right\"");
@@ -68,7 +65,7 @@ void printReport(const Document& document, const Question& question, const Repor
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(QMarginsF(18, 18, 18, 18), QPageLayout::Millimeter);
         writer.setTitle("Ibuki report");
-        const auto text = reportDocument(document, question, parts);
+        const auto text = reportDocument(document, question, parts, 4);
         text->print(&writer);
     }
     writeFileAtomically(path.toStdString(),

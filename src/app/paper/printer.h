@@ -12,9 +12,9 @@ class QTextDocument;
 
 namespace ibuki {
 
-/// A document for preview and print; dark pages are never made.
+/// A document for preview (1 pixel a unit) and print (several); dark pages are never made.
 std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
-                                              const ReportParts& parts);
+                                              const ReportParts& parts, int pixelsPerUnit);
 
 /// Writes an A4 PDF in place at once; throws InputError (file-not-writable).
 void printReport(const Document& document, const Question& question, const ReportParts& parts,

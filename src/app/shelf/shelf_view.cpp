@@ -99,7 +99,7 @@ QWidget* ShelfView::makeLots() {
     connect(add, &QPushButton::clicked, this, &ShelfView::addLot);
     auto* remove = new QPushButton("Remove lot");
     connect(remove, &QPushButton::clicked, this, &ShelfView::removeLot);
-    row->addWidget(lots_, 1);
+    layout->addWidget(lots_);
     row->addWidget(add);
     row->addWidget(remove);
     layout->addLayout(row);

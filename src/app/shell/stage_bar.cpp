@@ -2,6 +2,7 @@
 #include "app/shell/stage_bar.h"
 
 #include "app/shell/theme.h"
+#include "app/shell/walk.h"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -81,23 +82,14 @@ void StageBar::choose(int index) {
 void StageBar::mousePressEvent(QMouseEvent* event) { choose(stageAt(event->position())); }
 
 void StageBar::keyPressEvent(QKeyEvent* event) {
-    switch (event->key()) {
-    case Qt::Key_Up:
-        focused_ = std::max(0, focused_ - 1);
-        break;
-    case Qt::Key_Down:
-        focused_ = std::min(static_cast<int>(stages_.size()) - 1, focused_ + 1);
-        break;
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-    case Qt::Key_Space:
+    if (opens(*event) || event->key() == Qt::Key_Space) {
         choose(focused_);
-        return;
-    default:
+    } else if (const auto next = walked(*event, Qt::Vertical, focused_, static_cast<int>(stages_.size()))) {
+        focused_ = *next;
+        update();
+    } else {
         QWidget::keyPressEvent(event);
-        return;
     }
-    update();
 }
 
 bool StageBar::event(QEvent* event) {

@@ -3,6 +3,7 @@
 
 #include "app/shell/session.h"
 #include "app/shell/theme.h"
+#include "app/shell/walk.h"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -51,10 +52,14 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
     painter.setBrush(fill);
     painter.drawRect(inner);
     if (!block.share && block.layer) {
-        QColor hatch = c.line;
-        hatch.setAlpha(140);
-        painter.setBrush(QBrush(hatch, Qt::BDiagPattern));
-        painter.drawRect(inner);
+        QColor hatch = c.quiet;
+        hatch.setAlpha(60);
+        painter.save();
+        painter.setClipRect(inner);
+        painter.setPen(QPen(hatch, 1));
+        for (double x = inner.left() - inner.height(); x < inner.right(); x += 9)
+            painter.drawLine(QPointF(x, inner.bottom()), QPointF(x + inner.height(), inner.top()));
+        painter.restore();
     }
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(block.underStudy ? c.hot : c.line, block.underStudy ? 2.5 : 1));
@@ -84,14 +89,12 @@ void Strip::paintEvent(QPaintEvent*) {
     const double height = fontMetrics().height();
     for (const StripBoundary& boundary : at.boundaries) {
         const bool left = boundary.x < width() / 2.0;
-        painter.drawText(QRectF(left ? 2 : width() - 202, top, 200, height),
+        painter.drawText(QRectF(left ? 2 : width() / 2.0, top, width() / 2.0 - 2, height),
                          left ? Qt::AlignLeft : Qt::AlignRight,
                          (left ? "chip, measured " : "room, measured ") + boundary.text);
     }
-    if (!at.boundaries.empty() || !model_.caption.isEmpty()) {
-        painter.setPen(colours().quiet);
-        painter.drawText(QRectF(210, top, width() - 420.0, height), Qt::AlignCenter, model_.caption);
-    }
+    painter.setPen(colours().quiet);
+    painter.drawText(QRectF(0, top, width(), height), Qt::AlignCenter, model_.caption);
 }
 
 void Strip::open(int block) {
@@ -121,29 +124,14 @@ void Strip::mousePressEvent(QMouseEvent* event) {
 }
 
 void Strip::keyPressEvent(QKeyEvent* event) {
-    const int last = static_cast<int>(model_.blocks.size()) - 1;
-    switch (event->key()) {
-    case Qt::Key_Left:
-        focused_ = std::max(0, focused_ - 1);
-        break;
-    case Qt::Key_Right:
-        focused_ = std::min(last, focused_ + 1);
-        break;
-    case Qt::Key_Home:
-        focused_ = 0;
-        break;
-    case Qt::Key_End:
-        focused_ = last;
-        break;
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
+    if (opens(*event)) {
         open(focused_);
-        return;
-    default:
+    } else if (const auto next = walked(*event, Qt::Horizontal, focused_, static_cast<int>(model_.blocks.size()))) {
+        focused_ = *next;
+        update();
+    } else {
         QWidget::keyPressEvent(event);
-        return;
     }
-    update();
 }
 
 bool Strip::event(QEvent* event) {

@@ -4,6 +4,7 @@
 #include "app/shell/class_mark_painter.h"
 #include "app/shell/session.h"
 #include "app/shell/theme.h"
+#include "app/shell/walk.h"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -99,7 +100,7 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     if (tile.kind) paintClassMark(painter, *tile.kind, {words.left() + 5, markY}, 4.5, c.quiet);
     if (tile.isCheck) {
         painter.setPen(c.quiet);
-        painter.drawText(QRectF(words.left() + 26, markY - 10, words.width() - 26, 20),
+        painter.drawText(QRectF(words.left() + 12 + 1.6 * painter.fontMetrics().averageCharWidth(), markY - 10, words.width(), 20),
                          Qt::AlignLeft | Qt::AlignVCenter, "check");
     }
     if (tile.limitBound) { // a flat top: the temperature could not rise
@@ -163,30 +164,15 @@ void Tape::mousePressEvent(QMouseEvent* event) {
 }
 
 void Tape::keyPressEvent(QKeyEvent* event) {
-    const int last = static_cast<int>(tiles_.size()) - 1;
-    switch (event->key()) {
-    case Qt::Key_Left:
-        focused_ = std::max(0, focused_ - 1);
-        break;
-    case Qt::Key_Right:
-        focused_ = std::min(std::max(0, last), focused_ + 1);
-        break;
-    case Qt::Key_Home:
-        focused_ = 0;
-        break;
-    case Qt::Key_End:
-        focused_ = std::max(0, last);
-        break;
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
+    if (opens(*event)) {
         open(focused_);
-        return;
-    default:
+    } else if (const auto next = walked(*event, Qt::Horizontal, focused_, static_cast<int>(tiles_.size()))) {
+        focused_ = *next;
+        bringIntoView(focused_);
+        update();
+    } else {
         QWidget::keyPressEvent(event);
-        return;
     }
-    bringIntoView(focused_);
-    update();
 }
 
 void Tape::wheelEvent(QWheelEvent* event) {

@@ -36,6 +36,7 @@ void addFormRow(QFormLayout* form, const QString& label, QWidget* field) {
     caption->setProperty("quiet", true);
     caption->setBuddy(field);
     form->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
+    form->setRowWrapPolicy(QFormLayout::WrapLongRows);
     form->addRow(caption, field);
 }
 
@@ -46,6 +47,7 @@ QScrollArea* scrolled(QLayout* inside) {
     scroll->setWidgetResizable(true);
     scroll->setWidget(widget);
     scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     return scroll;
 }
 

@@ -20,7 +20,9 @@ namespace {
 
 using Clock = std::chrono::steady_clock;
 
-double secondsSince(Clock::time_point start) { return std::chrono::duration<double>(Clock::now() - start).count(); }
+double secondsSince(Clock::time_point start) {
+    return std::chrono::duration<double>(Clock::now() - start).count();
+}
 
 /// 12 columns with a role, 187 without, about 60 MB.
 void makeLog(const std::filesystem::path& path) {
@@ -35,7 +37,8 @@ void makeLog(const std::filesystem::path& path) {
         const bool load = row > 3000 && row < 45'000;
         fmt::format_to(out, "{}", row);
         for (int i = 0; i < 9; ++i) fmt::format_to(out, ",{:.1f}", (load ? 65 : 30) + 0.4 * random.normal());
-        fmt::format_to(out, ",{:.1f},{:.2f},1420", 22 + 0.05 * random.normal(), (load ? 150 : 28) + random.normal());
+        fmt::format_to(out, ",{:.1f},{:.2f},1420", 22 + 0.05 * random.normal(),
+                       (load ? 150 : 28) + random.normal());
         for (int i = 0; i < 187; ++i) fmt::format_to(out, ",{:.3f}", 12 + 0.01 * (i % 7));
         text += '\n';
     }
@@ -87,10 +90,12 @@ int main() {
     runCommand(log); // the file is in the cache from here on
     std::vector<Measured> runs;
     for (int i = 0; i < 5; ++i) runs.push_back(runCommand(log));
-    const auto best = *std::min_element(runs.begin(), runs.end(), [](auto& a, auto& b) { return a.seconds < b.seconds; });
+    const auto best =
+        *std::min_element(runs.begin(), runs.end(), [](auto& a, auto& b) { return a.seconds < b.seconds; });
     const double scan = scanLines(log);
     fmt::print("log                  {:.1f} MB, 200 columns\n", mb);
-    fmt::print("ibuki-cli reduce     {:.0f} MB/s ({:.3f} s, best of 5), peak resident {:.0f} MB of which the mapped file {:.0f} MB\n",
+    fmt::print("ibuki-cli reduce     {:.0f} MB/s ({:.3f} s, best of 5), peak resident {:.0f} MB of which the "
+               "mapped file {:.0f} MB\n",
                mb / best.seconds, best.seconds, best.peakMb, mb);
     fmt::print("plain newline scan   {:.0f} MB/s\n", mb / scan);
     std::filesystem::remove(log);

@@ -89,7 +89,8 @@ int main(int argc, char** argv) {
     // Printing and picturing need no display.
     const bool display = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY");
     for (int i = 1; i < argc && !display && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM"); ++i)
-        if (const std::string_view word = argv[i]; word == "--report" || word == "--views") qputenv("QT_QPA_PLATFORM", "offscreen");
+        if (const std::string_view word = argv[i]; word == "--report" || word == "--views")
+            qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     QApplication::setApplicationName("ibuki");
     QApplication::setOrganizationName("ibuki");

@@ -11,7 +11,8 @@ class TestArchitecture : public QObject {
 
     static QStringList sources(const QString& folder) {
         QStringList files;
-        QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/" + folder, {"*.h", "*.cpp"}, QDir::Files, QDirIterator::Subdirectories);
+        QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/" + folder, {"*.h", "*.cpp"}, QDir::Files,
+                          QDirIterator::Subdirectories);
         while (walk.hasNext()) files << walk.next();
         return files;
     }
@@ -19,7 +20,8 @@ class TestArchitecture : public QObject {
         QFile source(file);
         if (!source.open(QIODevice::ReadOnly)) return {};
         QStringList found;
-        static const QRegularExpression pattern("^\\s*#\\s*include\\s*[<\"]([^>\"]+)[>\"]", QRegularExpression::MultilineOption);
+        static const QRegularExpression pattern("^\\s*#\\s*include\\s*[<\"]([^>\"]+)[>\"]",
+                                                QRegularExpression::MultilineOption);
         auto matches = pattern.globalMatch(QString::fromUtf8(source.readAll()));
         while (matches.hasNext()) found << matches.next().captured(1);
         return found;
@@ -52,7 +54,8 @@ private slots:
         for (const char* floor : {"core", "store", "cli"})
             for (const QString& file : sources(floor))
                 for (const QString& include : includes(file))
-                    QVERIFY2(!include.startsWith('Q') && !include.startsWith("qt"), qPrintable(file + " includes " + include));
+                    QVERIFY2(!include.startsWith('Q') && !include.startsWith("qt"),
+                             qPrintable(file + " includes " + include));
     }
     void viewsDoNotIncludeEachOther() {
         const QStringList views{"question", "shelf", "bench", "verdict", "paper"};
@@ -60,12 +63,14 @@ private slots:
             for (const QString& file : sources("app/" + view))
                 for (const QString& include : includes(file))
                     for (const QString& other : views)
-                        QVERIFY2(other == view || !include.startsWith("app/" + other + "/"), qPrintable(file + " includes " + include));
+                        QVERIFY2(other == view || !include.startsWith("app/" + other + "/"),
+                                 qPrintable(file + " includes " + include));
     }
     void coreTouchesNoFilesAndNoClock() {
         for (const QString& file : sources("core"))
             for (const QString& include : includes(file))
-                for (const char* outside : {"fstream", "filesystem", "cstdio", "ctime", "iostream", "unistd.h"})
+                for (const char* outside :
+                     {"fstream", "filesystem", "cstdio", "ctime", "iostream", "unistd.h"})
                     QVERIFY2(include != outside, qPrintable(file + " includes " + include));
     }
     void theCommandLinksNoQt() {
@@ -82,7 +87,8 @@ private slots:
             for (const QString& file : sources(floor)) {
                 QFile source(file);
                 QVERIFY(source.open(QIODevice::ReadOnly));
-                QVERIFY2(source.readLine().contains("SPDX-License-Identifier: GPL-3.0-or-later"), qPrintable(file));
+                QVERIFY2(source.readLine().contains("SPDX-License-Identifier: GPL-3.0-or-later"),
+                         qPrintable(file));
             }
     }
 };

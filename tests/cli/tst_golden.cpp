@@ -20,9 +20,12 @@ class TestGolden : public QObject {
         QList<Case> cases;
         if (!file.open(QIODevice::ReadOnly)) return cases;
         for (const QString& line : QString::fromUtf8(file.readAll()).split('\n')) {
-            if (line.startsWith("$ ")) cases << Case{line.mid(2), 0, {}};
-            else if (line.startsWith("exit ") && !cases.isEmpty()) cases.back().exitCode = line.mid(5).toInt();
-            else if (line.startsWith("\t") && !cases.isEmpty()) cases.back().lines << line.mid(1).trimmed();
+            if (line.startsWith("$ "))
+                cases << Case{line.mid(2), 0, {}};
+            else if (line.startsWith("exit ") && !cases.isEmpty())
+                cases.back().exitCode = line.mid(5).toInt();
+            else if (line.startsWith("\t") && !cases.isEmpty())
+                cases.back().lines << line.mid(1).trimmed();
         }
         return cases;
     }
@@ -31,7 +34,8 @@ private slots:
     void golden_data() {
         QTest::addColumn<QString>("path");
         const QDir folder(QString(IBUKI_TEST_DATA) + "/golden");
-        for (const QString& name : folder.entryList({"*.txt"})) QTest::newRow(qPrintable(name)) << folder.filePath(name);
+        for (const QString& name : folder.entryList({"*.txt"}))
+            QTest::newRow(qPrintable(name)) << folder.filePath(name);
     }
     void golden() {
         QFETCH(QString, path);
@@ -46,7 +50,8 @@ private slots:
             process.setWorkingDirectory(IBUKI_TEST_DATA);
             process.start(IBUKI_CLI, words);
             QVERIFY(process.waitForFinished());
-            const QString output = QString::fromUtf8(process.readAllStandardOutput() + process.readAllStandardError());
+            const QString output =
+                QString::fromUtf8(process.readAllStandardOutput() + process.readAllStandardError());
             QVERIFY2(process.exitCode() == one.exitCode, qPrintable(one.command + "\n" + output));
             qsizetype from = 0;
             for (const QString& line : one.lines) {

@@ -4,9 +4,9 @@
 
 #include <QTemporaryDir>
 #include <QtTest>
+#include <csignal>
 #include <fstream>
 #include <sys/resource.h>
-#include <csignal>
 
 using namespace ibuki;
 

@@ -3,8 +3,8 @@
 
 // Domain values of which a test only cares for the name.
 
-#include "core/domain/material.h"
 #include "core/domain/bench.h"
+#include "core/domain/material.h"
 
 namespace ibuki::story {
 

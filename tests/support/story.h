@@ -14,7 +14,8 @@
 
 namespace ibuki::story {
 
-inline const std::vector<std::pair<std::string, double>> materials{{"Tern 11", 0.010}, {"Plover 4", 0.026}, {"Dunlin C", 0.060}};
+inline const std::vector<std::pair<std::string, double>> materials{
+    {"Tern 11", 0.010}, {"Plover 4", 0.026}, {"Dunlin C", 0.060}};
 
 struct Asked {
     Document document;
@@ -43,7 +44,8 @@ inline Trace trace(const std::string& material, int mount, double extraKPerW = 0
     SimulatedProtocol protocol;
     protocol.loadS = 900;
     protocol.intervalS = 2;
-    protocol.start = *makeInstant(2031, 3, 4 + static_cast<unsigned>(mount), 3'600'000LL * static_cast<long long>(10 + material.size() % 7));
+    protocol.start = *makeInstant(2031, 3, 4 + static_cast<unsigned>(mount),
+                                  3'600'000LL * static_cast<long long>(10 + material.size() % 7));
     return simulate(bench, protocol, material.size() * 100 + static_cast<std::uint64_t>(mount)).trace;
 }
 
@@ -71,7 +73,9 @@ inline std::vector<ImportedLog> nineLogs() {
 inline Asked measured() {
     Asked asked = ask();
     const auto logs = nineLogs();
-    apply(asked.document, importChanges(asked.document, asked.study, logs, proposeImport(asked.document, asked.study, logs)).set);
+    apply(asked.document,
+          importChanges(asked.document, asked.study, logs, proposeImport(asked.document, asked.study, logs))
+              .set);
     return asked;
 }
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The story of a first evening, through the real widgets: new project, bench from a template, study, nine logs
-// brought in, verdict, undo, reopen, export.
+// The story of a first evening, through the real widgets: new project, bench from a template, study, nine
+// logs brought in, verdict, undo, reopen, export.
 
 #include "app/bench/bench_view.h"
 #include "app/bench/import_dialog.h"
@@ -158,7 +158,8 @@ private slots:
         QVERIFY(ladder->accessibleDescription().startsWith("Tern 11"));
         bool told = false;
         for (QListWidget* list : window_->findChildren<QListWidget*>())
-            if (list->accessibleName() == "Verdict in sentences") told = list->item(0)->text().contains("Tern 11 ran");
+            if (list->accessibleName() == "Verdict in sentences")
+                told = list->item(0)->text().contains("Tern 11 ran");
         QVERIFY(told);
         // A mark leads to its mount, by keyboard.
         ladder->setFocus();
@@ -213,7 +214,8 @@ private slots:
     void badFilesAreNamedAndNothingChanges() {
         const auto before = document().all<Mount>();
         window_->showStage(Stage::bench);
-        window_->benchView().bringIn({QString(IBUKI_TEST_DATA) + "/logs/prose.txt", QString(IBUKI_TEST_DATA) + "/logs/empty.csv"});
+        window_->benchView().bringIn(
+            {QString(IBUKI_TEST_DATA) + "/logs/prose.txt", QString(IBUKI_TEST_DATA) + "/logs/empty.csv"});
         QTRY_VERIFY(notice().contains("prose.txt"));
         QCOMPARE(document().all<Mount>(), before);
         QVERIFY(!session().openProject(QString(IBUKI_TEST_DATA) + "/logs/prose.txt"));
@@ -262,9 +264,12 @@ private slots:
             window_->showStage(stage);
             for (QWidget* widget : window_->findChildren<QWidget*>()) {
                 if (!widget->isVisible() || widget->focusPolicy() == Qt::NoFocus) continue;
-                const bool field = qobject_cast<QLineEdit*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractItemView*>(widget) || qobject_cast<QPlainTextEdit*>(widget);
+                const bool field = qobject_cast<QLineEdit*>(widget) || qobject_cast<QComboBox*>(widget)
+                                   || qobject_cast<QAbstractItemView*>(widget)
+                                   || qobject_cast<QPlainTextEdit*>(widget);
                 const bool inner = qobject_cast<QComboBox*>(widget->parentWidget()) != nullptr;
-                if (field && !inner) QVERIFY2(!widget->accessibleName().isEmpty(), widget->metaObject()->className());
+                if (field && !inner)
+                    QVERIFY2(!widget->accessibleName().isEmpty(), widget->metaObject()->className());
             }
         }
     }
@@ -273,12 +278,15 @@ private slots:
             for (double scale : {1.5, 1.0}) {
                 window_->setLook(shade, scale);
                 window_->resize(1280, 800);
-                for (Stage stage : {Stage::question, Stage::shelf, Stage::bench, Stage::verdict, Stage::paper}) {
+                for (Stage stage :
+                     {Stage::question, Stage::shelf, Stage::bench, Stage::verdict, Stage::paper}) {
                     window_->showStage(stage);
                     QTest::qWait(30);
                     QVERIFY(window_->width() <= 1280 && window_->height() <= 800);
                     for (QPushButton* button : window_->findChildren<QPushButton*>())
-                        if (button->isVisible()) QVERIFY2(button->width() >= button->minimumSizeHint().width() - 1, qPrintable(button->text()));
+                        if (button->isVisible())
+                            QVERIFY2(button->width() >= button->minimumSizeHint().width() - 1,
+                                     qPrintable(button->text()));
                 }
             }
     }

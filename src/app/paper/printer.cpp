@@ -38,8 +38,12 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
         QString svg = html.mid(begin, end + 6 - begin);
         svg.replace("Inter, sans-serif", textFont().family());
         QSize size;
-        text->addResource(QTextDocument::ImageResource, QUrl("ladder"), rendered(svg.toUtf8(), 690, pixelsPerUnit, size));
-        html.replace(begin, end + 6 - begin, QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>").arg(size.width()).arg(size.height()));
+        text->addResource(QTextDocument::ImageResource, QUrl("ladder"),
+                          rendered(svg.toUtf8(), 690, pixelsPerUnit, size));
+        html.replace(begin, end + 6 - begin,
+                     QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>")
+                         .arg(size.width())
+                         .arg(size.height()));
     }
     // Rules that Qt's rich text does not read as a browser would.
     html.replace("<table>", "<table cellpadding=\"3\" cellspacing=\"0\" width=\"97%\">");

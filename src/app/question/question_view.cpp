@@ -91,8 +91,10 @@ QWidget* QuestionView::makeSettings() {
         "Sure, in %", [](const Question& q) { return 100 * q.confidence; },
         [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
     questionForm_->alsoDo([this](Edit& edit) {
-        const auto question = questionForm_->shown();
-        return question && session_.reduceAgain(edit, *question);
+        const Question* now = session_.question();
+        const Question* then = now ? edit.document().find(now->id) : nullptr;
+        // Only the nominal power enters a reduction; margin and normalisation are applied to its result.
+        return !then || then->nominalPower == now->nominalPower || session_.reduceAgain(edit, then->id);
     });
     loadForm_->text("Load", &Load::name);
     loadForm_->number("Target power, W", &Load::target, 0, true);
@@ -112,11 +114,11 @@ QWidget* QuestionView::makeLevels() {
     layout->addWidget(levels_, 1);
     auto* order = new QHBoxLayout;
     for (const auto& [text, by] : {std::pair{"Up", -1}, std::pair{"Down", 1}}) {
-        auto* button = new QPushButton(text);
+        auto* button = button(text);
         connect(button, &QPushButton::clicked, this, [this, by = by] { moveLevel(by); });
         order->addWidget(button);
     }
-    auto* remove = new QPushButton("Leave out");
+    auto* remove = button("Leave out");
     connect(remove, &QPushButton::clicked, this, &QuestionView::removeLevel);
     order->addWidget(remove);
     layout->addLayout(order);
@@ -124,7 +126,7 @@ QWidget* QuestionView::makeLevels() {
     material_ = new QComboBox;
     material_->setAccessibleName("Material from the shelf");
     material_->setPlaceholderText("every material is compared");
-    auto* add = new QPushButton("Compare too");
+    auto* add = button("Compare too");
     connect(add, &QPushButton::clicked, this, &QuestionView::addLevel);
     row->addWidget(material_, 1);
     row->addWidget(add);

@@ -43,11 +43,11 @@ QWidget* ShelfView::makeMaterials() {
     });
     layout->addWidget(materials_, 1);
     auto* row = new QHBoxLayout;
-    auto* add = new QPushButton("Add");
+    auto* add = button("Add");
     add->setObjectName("Add material to the shelf");
     add->setToolTip("Add a material");
     connect(add, &QPushButton::clicked, this, &ShelfView::addMaterial);
-    auto* remove = new QPushButton("Remove");
+    auto* remove = button("Remove");
     remove->setToolTip("Remove a material that nothing uses");
     connect(remove, &QPushButton::clicked, this, &ShelfView::removeMaterial);
     row->addWidget(add);
@@ -95,9 +95,9 @@ QWidget* ShelfView::makeLots() {
         wantedLot_ = shownLot();
         fillLots();
     });
-    auto* add = new QPushButton("Add lot");
+    auto* add = button("Add lot");
     connect(add, &QPushButton::clicked, this, &ShelfView::addLot);
-    auto* remove = new QPushButton("Remove lot");
+    auto* remove = button("Remove lot");
     connect(remove, &QPushButton::clicked, this, &ShelfView::removeLot);
     layout->addWidget(lots_);
     row->addWidget(add);

@@ -54,8 +54,10 @@ public:
         QObject::connect(field, &QLineEdit::editingFinished, field, [this, field, label, member] {
             change(label, [&](E& entity) { entity.*member = field->text().trimmed().toStdString(); });
         });
-        loaders_.push_back(
-            [field, member](const E& entity) { field->setText(QString::fromStdString(entity.*member)); });
+        loaders_.push_back([field, member](const E& entity) {
+            field->setText(QString::fromStdString(entity.*member));
+            field->setCursorPosition(0);
+        });
         return field;
     }
 

@@ -263,7 +263,9 @@ bool MainWindow::openDemo(const QString& copyTo) {
 void MainWindow::openLast() {
     const QString last = QSettings().value("lastProject").toString();
     if (last.isEmpty() || !QFileInfo::exists(last)) return;
-    if (session_.openProject(last)) showStage(Stage::verdict);
+    const int here = QSettings().value("stage", static_cast<int>(Stage::verdict)).toInt();
+    if (session_.openProject(last))
+        showStage(static_cast<Stage>(std::clamp(here, 0, static_cast<int>(Stage::paper))));
 }
 
 void MainWindow::saveCopy() {

@@ -126,7 +126,8 @@ void Strip::mousePressEvent(QMouseEvent* event) {
 void Strip::keyPressEvent(QKeyEvent* event) {
     if (opens(*event)) {
         open(focused_);
-    } else if (const auto next = walked(*event, Qt::Horizontal, focused_, static_cast<int>(model_.blocks.size()))) {
+    } else if (const auto next =
+                   walked(*event, Qt::Horizontal, focused_, static_cast<int>(model_.blocks.size()))) {
         focused_ = *next;
         update();
     } else {

@@ -100,7 +100,8 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     if (tile.kind) paintClassMark(painter, *tile.kind, {words.left() + 5, markY}, 4.5, c.quiet);
     if (tile.isCheck) {
         painter.setPen(c.quiet);
-        painter.drawText(QRectF(words.left() + 12 + 1.6 * painter.fontMetrics().averageCharWidth(), markY - 10, words.width(), 20),
+        painter.drawText(QRectF(words.left() + 12 + 1.6 * painter.fontMetrics().averageCharWidth(),
+                                markY - 10, words.width(), 20),
                          Qt::AlignLeft | Qt::AlignVCenter, "check");
     }
     if (tile.limitBound) { // a flat top: the temperature could not rise

@@ -20,6 +20,8 @@ inline std::optional<int> walked(const QKeyEvent& event, Qt::Orientation along, 
     return std::nullopt;
 }
 
-inline bool opens(const QKeyEvent& event) { return event.key() == Qt::Key_Return || event.key() == Qt::Key_Enter; }
+inline bool opens(const QKeyEvent& event) {
+    return event.key() == Qt::Key_Return || event.key() == Qt::Key_Enter;
+}
 
 } // namespace ibuki

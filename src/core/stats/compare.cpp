@@ -85,11 +85,18 @@ void checkOptions(const CompareOptions& options) {
 /// What all pairs of one comparison share.
 struct Pooled {
     double variance = 0;
-    double df = 0;
     int groups = 0;
     double alpha = 0;
-    double critical = 0;     ///< of |d|/se, simultaneous
-    double equivalenceT = 0; ///< t_{1−α, df}
+    CriticalValues now;
+    std::vector<CriticalValues> later; ///< with 1, 2, … more mounts of each group; filled as far as asked for
+
+    const CriticalValues& with(int furtherMounts) {
+        while (static_cast<int>(later.size()) < furtherMounts) {
+            const double df = now.df + static_cast<double>(groups) * static_cast<double>(later.size() + 1);
+            later.push_back(criticalValues(groups, df, 1 - alpha));
+        }
+        return later[static_cast<std::size_t>(furtherMounts) - 1];
+    }
 };
 
 DifferenceSize sizeOf(const PairComparison& pair, double margin) {
@@ -98,12 +105,11 @@ DifferenceSize sizeOf(const PairComparison& pair, double margin) {
     return DifferenceSize::notKnown;
 }
 
-void addFurtherMounts(PairComparison& pair, const Pooled& pooled, const GroupSummary& a,
-                      const GroupSummary& b, const CompareOptions& options) {
+void addFurtherMounts(PairComparison& pair, Pooled& pooled, const GroupSummary& a, const GroupSummary& b,
+                      const CompareOptions& options) {
     for (int m = 1; m <= options.mostFurtherMounts; ++m) {
-        const double df = pooled.df + static_cast<double>(pooled.groups) * m;
-        const double chance = settleChance(*pair.difference, std::sqrt(pooled.variance), a.mounts + m,
-                                           b.mounts + m, pooled.groups, df, options.margin, pooled.alpha);
+        const double se = std::sqrt(pooled.variance * (1.0 / (a.mounts + m) + 1.0 / (b.mounts + m)));
+        const double chance = ibuki::settleChance(*pair.difference, se, options.margin, pooled.with(m));
         if (chance < options.settleChance) continue;
         pair.settleable = true;
         pair.furtherMounts = m;
@@ -112,7 +118,7 @@ void addFurtherMounts(PairComparison& pair, const Pooled& pooled, const GroupSum
 }
 
 PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t i, std::size_t j,
-                           const Pooled& pooled, const CompareOptions& options) {
+                           Pooled& pooled, const CompareOptions& options) {
     PairComparison pair;
     pair.a = i;
     pair.b = j;
@@ -124,16 +130,16 @@ PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t 
     const double se = std::sqrt(pooled.variance * (1.0 / a.mounts + 1.0 / b.mounts));
     pair.difference = d;
     pair.se = se;
-    pair.df = pooled.df;
-    pair.ci = Interval{d - pooled.critical * se, d + pooled.critical * se};
-    pair.equivalenceCi = Interval{d - pooled.equivalenceT * se, d + pooled.equivalenceT * se};
+    pair.df = pooled.now.df;
+    pair.ci = Interval{d - pooled.now.different * se, d + pooled.now.different * se};
+    pair.equivalenceCi = Interval{d - pooled.now.equivalent * se, d + pooled.now.equivalent * se};
     if (se > 0) {
         pair.pAdjusted =
             pooled.groups == 2
-                ? 2 * studentUpper(std::abs(d) / se, pooled.df)
-                : 1 - studentizedRangeCdf(std::sqrt(2.0) * std::abs(d) / se, pooled.groups, pooled.df);
-        pair.equivalenceP = std::max(studentUpper((d + options.margin) / se, pooled.df),
-                                     studentUpper((options.margin - d) / se, pooled.df));
+                ? 2 * studentUpper(std::abs(d) / se, pooled.now.df)
+                : 1 - studentizedRangeCdf(std::sqrt(2.0) * std::abs(d) / se, pooled.groups, pooled.now.df);
+        pair.equivalenceP = std::max(studentUpper((d + options.margin) / se, pooled.now.df),
+                                     studentUpper((options.margin - d) / se, pooled.now.df));
     } else { // no spread at all between mounts: what is seen is exact
         pair.pAdjusted = d == 0 ? 1 : 0;
         pair.equivalenceP = std::abs(d) < options.margin ? 0 : 1;
@@ -230,20 +236,21 @@ std::string_view sizeName(DifferenceSize size) {
     return "";
 }
 
-double settleChance(double d, double sigma, int nA, int nB, int k, double df, double margin, double alpha) {
-    const double se = sigma * std::sqrt(1.0 / nA + 1.0 / nB);
+CriticalValues criticalValues(int k, double df, double confidence) {
+    return {df, studentizedRangeQuantile(confidence, k, df) / std::sqrt(2.0),
+            studentQuantile(confidence, df)};
+}
+
+double settleChance(double d, double se, double margin, const CriticalValues& critical) {
     if (!(se > 0)) return 1;
-    const double c = k == 2 ? studentQuantile(1 - alpha / 2, df)
-                            : studentizedRangeQuantile(1 - alpha, k, df) / std::sqrt(2.0);
-    const double t = studentQuantile(1 - alpha, df);
     const boost::math::normal normal;
     const auto below = [&](double limit) { // P(|estimate| < limit)
         if (limit <= 0) return 0.0;
         return boost::math::cdf(normal, (limit - d) / se) - boost::math::cdf(normal, (-limit - d) / se);
     };
-    return expectOverScale(df, [&](double s) {
-        const double differentFrom = c * s * se;
-        const double equivalentTo = margin - t * s * se;
+    return expectOverScale(critical.df, [&](double s) {
+        const double differentFrom = critical.different * s * se;
+        const double equivalentTo = margin - critical.equivalent * s * se;
         return 1 - std::max(0.0, below(differentFrom) - below(equivalentTo));
     });
 }
@@ -273,15 +280,9 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     comparison.pooledSd = std::sqrt(anova->pooledVariance);
     comparison.df = anova->test.df2;
 
-    Pooled pooled{anova->pooledVariance,
-                  anova->test.df2,
-                  static_cast<int>(tested.size()),
-                  1 - options.confidence,
-                  0,
-                  0};
-    pooled.critical = studentizedRangeQuantile(options.confidence, pooled.groups, pooled.df) / std::sqrt(2.0);
-    pooled.equivalenceT = studentQuantile(options.confidence, pooled.df);
-    const double t = studentQuantile(0.5 + options.confidence / 2, pooled.df);
+    Pooled pooled{anova->pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, {}};
+    pooled.now = criticalValues(pooled.groups, anova->test.df2, options.confidence);
+    const double t = studentQuantile(0.5 + options.confidence / 2, pooled.now.df);
     for (GroupSummary& group : comparison.groups) {
         if (!group.mean) continue;
         group.se = std::sqrt(pooled.variance / group.mounts);

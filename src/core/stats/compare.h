@@ -89,8 +89,16 @@ struct Comparison {
 /// them, a margin or confidence out of range.
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options = {});
 
-/// Chance that a pair with true difference d and mount spread sigma is found different or equivalent with
-/// nA and nB mounts, k groups and df degrees of freedom, integrated over the estimated spread.
-double settleChance(double d, double sigma, int nA, int nB, int k, double df, double margin, double alpha);
+/// Critical values that a verdict on k groups with df degrees of freedom uses.
+struct CriticalValues {
+    double df = 0;
+    double different = 0;  ///< of |d|/se: Tukey's q_{1−α;k,df}/√2, for two groups Student's t
+    double equivalent = 0; ///< t_{1−α,df} of the two one-sided tests
+};
+CriticalValues criticalValues(int k, double df, double confidence);
+
+/// Chance that a pair with true difference d and standard error se (from the true mount spread) is found
+/// different or equivalent, integrated over the estimated spread.
+double settleChance(double d, double se, double margin, const CriticalValues& critical);
 
 } // namespace ibuki

@@ -14,8 +14,16 @@ private slots:
         JobRunner runner;
         int got = 0;
         Qt::HANDLE where = nullptr;
-        runner.start<int>([](std::stop_token, const Progress& progress) { progress(0.5); return 42; },
-                          [&](int value) { got = value; where = QThread::currentThreadId(); }, [](const InputError&) {});
+        runner.start<int>(
+            [](std::stop_token, const Progress& progress) {
+                progress(0.5);
+                return 42;
+            },
+            [&](int value) {
+                got = value;
+                where = QThread::currentThreadId();
+            },
+            [](const InputError&) {});
         QSignalSpy progressed(&runner, &JobRunner::progressed);
         QSignalSpy ended(&runner, &JobRunner::ended);
         QVERIFY(ended.wait());
@@ -28,8 +36,10 @@ private slots:
         JobRunner runner;
         QString code;
         bool done = false;
-        runner.start<int>([](std::stop_token, const Progress&) -> int { throw InputError("file-missing", {}, "gone", ""); },
-                          [&](int) { done = true; }, [&](const InputError& error) { code = QString::fromStdString(error.code); });
+        runner.start<int>(
+            [](std::stop_token, const Progress&) -> int { throw InputError("file-missing", {}, "gone", ""); },
+            [&](int) { done = true; },
+            [&](const InputError& error) { code = QString::fromStdString(error.code); });
         QSignalSpy ended(&runner, &JobRunner::ended);
         QVERIFY(ended.wait());
         QCOMPARE(code, QString("file-missing"));
@@ -56,7 +66,8 @@ private slots:
         JobRunner runner;
         QList<int> results;
         for (int i = 1; i <= 3; ++i)
-            runner.start<int>([i](std::stop_token, const Progress&) { return i; }, [&](int value) { results << value; }, [](const InputError&) {});
+            runner.start<int>([i](std::stop_token, const Progress&) { return i; },
+                              [&](int value) { results << value; }, [](const InputError&) {});
         QSignalSpy ended(&runner, &JobRunner::ended);
         QVERIFY(ended.wait());
         QCOMPARE(results, QList<int>{3});

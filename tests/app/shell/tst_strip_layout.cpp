@@ -18,18 +18,22 @@ private slots:
     }
     void unknownSharesGiveEqualBlocksAndNoNumbers() {
         const auto asked = story::ask();
-        const StripModel model = stripModel(asked.document, asked.bench, firstQuestion(asked.document, asked.study), nullptr);
+        const StripModel model =
+            stripModel(asked.document, asked.bench, firstQuestion(asked.document, asked.study), nullptr);
         QCOMPARE(model.blocks.size(), std::size_t{7});
         QVERIFY(!model.sharesKnown());
         const StripLayout layout = layoutStrip(model, {0, 0, 700, 50});
         for (const QRectF& rect : layout.rects) QVERIFY_NEAR(rect.width(), 100, 1e-9);
         QVERIFY(layout.boundaries.empty());
-        QCOMPARE(std::count_if(model.blocks.begin(), model.blocks.end(), [](const StripBlock& b) { return b.underStudy; }), 1);
+        QCOMPARE(std::count_if(model.blocks.begin(), model.blocks.end(),
+                               [](const StripBlock& b) { return b.underStudy; }),
+                 1);
     }
     void aMeasuredMountShowsItsMeasuredEnds() {
         const auto asked = story::measured();
         const Mount* mount = mountsOf(asked.document, asked.bench).front();
-        const StripModel model = stripModel(asked.document, asked.bench, firstQuestion(asked.document, asked.study), mount);
+        const StripModel model =
+            stripModel(asked.document, asked.bench, firstQuestion(asked.document, asked.study), mount);
         QVERIFY(model.chipC && model.roomC && *model.chipC > *model.roomC + 20);
         QCOMPARE(layoutStrip(model, {0, 0, 700, 50}).boundaries.size(), std::size_t{2});
     }
@@ -52,7 +56,8 @@ private slots:
         QCOMPARE(tiles.size(), std::size_t{9});
         const TapeLayout layout = layoutTape(tiles, 100, 90, 20);
         QCOMPARE(layout.notches.size(), std::size_t{3}); // three days
-        for (std::size_t i = 1; i < layout.rects.size(); ++i) QVERIFY(layout.rects[i].left() > layout.rects[i - 1].right());
+        for (std::size_t i = 1; i < layout.rects.size(); ++i)
+            QVERIFY(layout.rects[i].left() > layout.rects[i - 1].right());
         QCOMPARE(layout.tileAt(layout.rects[4].center().x(), 50), 4);
         QCOMPARE(layout.tileAt(-5, 50), -1);
     }
@@ -88,11 +93,13 @@ private slots:
             const Colours c = coloursOf(shade);
             for (const QColor& ground : {c.ground, c.sheet, c.band}) {
                 QVERIFY(contrast(c.ink, ground) >= 4.5);
-                QVERIFY2(contrast(c.quiet, ground) >= 4.5, qPrintable(QString::number(contrast(c.quiet, ground))));
+                QVERIFY2(contrast(c.quiet, ground) >= 4.5,
+                         qPrintable(QString::number(contrast(c.quiet, ground))));
             }
             QVERIFY(contrast(c.hot, c.sheet) >= 4.5);
             QVERIFY(contrast(c.cold, c.sheet) >= 4.5);
-            for (const QColor& block : {c.hotWash, c.coldWash, c.body}) QVERIFY(contrast(c.ink, block) >= 4.5);
+            for (const QColor& block : {c.hotWash, c.coldWash, c.body})
+                QVERIFY(contrast(c.ink, block) >= 4.5);
         }
     }
 };

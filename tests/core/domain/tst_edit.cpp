@@ -83,8 +83,10 @@ private slots:
     }
     void errorsAreOneSentenceWithTheirPlace() {
         const InputError error("x", {"log.csv", 7, 3}, "\"abc\" is no number", "Write digits");
-        QCOMPARE(QString::fromStdString(sentence(error)), QString("log.csv, line 7, column 3: \"abc\" is no number. Write digits."));
-        QCOMPARE(QString::fromStdString(sentence(InputError("x", {}, "nothing\nthere", ""))), QString("nothing there."));
+        QCOMPARE(QString::fromStdString(sentence(error)),
+                 QString("log.csv, line 7, column 3: \"abc\" is no number. Write digits."));
+        QCOMPARE(QString::fromStdString(sentence(InputError("x", {}, "nothing\nthere", ""))),
+                 QString("nothing there."));
     }
 };
 

@@ -8,7 +8,9 @@ using namespace ibuki;
 class TestEvidence : public QObject {
     Q_OBJECT
 
-    static Question question(const story::Asked& asked) { return *firstQuestion(asked.document, asked.study); }
+    static Question question(const story::Asked& asked) {
+        return *firstQuestion(asked.document, asked.study);
+    }
 
 private slots:
     void nineLogsBecomeAComparison() {
@@ -18,7 +20,8 @@ private slots:
         QVERIFY(evidence.comparison.has_value());
         QCOMPARE(evidence.comparison->groups.size(), std::size_t{3});
         for (const GroupSummary& group : evidence.comparison->groups) QCOMPARE(group.mounts, 3);
-        QCOMPARE(evidence.comparison->groups[evidence.comparison->tiers.front().front()].name, std::string("Tern 11"));
+        QCOMPARE(evidence.comparison->groups[evidence.comparison->tiers.front().front()].name,
+                 std::string("Tern 11"));
     }
     void aRejectedMountIsListedButNotCompared() {
         auto asked = story::measured();

@@ -16,7 +16,8 @@ private slots:
     void stepResponseOfTheExample_data() {
         QTest::addColumn<double>("atS");
         QTest::addColumn<double>("rise");
-        for (const auto& [at, rise] : {std::pair{1.0, 17.862}, std::pair{10.0, 25.941}, std::pair{60.0, 34.207}, std::pair{300.0, 39.949}})
+        for (const auto& [at, rise] : {std::pair{1.0, 17.862}, std::pair{10.0, 25.941},
+                                       std::pair{60.0, 34.207}, std::pair{300.0, 39.949}})
             QTest::addRow("%g s", at) << at << rise;
     }
     void stepResponseOfTheExample() { // 150 W, exact die rise
@@ -56,7 +57,8 @@ private slots:
         protocol.loadS = 900;
         const SimulatedRun run = simulate(bench, protocol, 1);
         double highest = 0;
-        for (int core = 0; core < 8; ++core) highest = std::max(highest, run.trace.channels[std::size_t(core)].values[1150]);
+        for (int core = 0; core < 8; ++core)
+            highest = std::max(highest, run.trace.channels[std::size_t(core)].values[1150]);
         QVERIFY_NEAR(highest, 60, 0.3);
         QVERIFY(run.limited);
     }

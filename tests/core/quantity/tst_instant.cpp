@@ -10,7 +10,8 @@ class TestInstant : public QObject {
 private slots:
     void readsBackWhatItWrites_data() {
         QTest::addColumn<QString>("text");
-        for (const char* text : {"1970-01-01T00:00:00.000", "2031-03-04T23:59:59.999", "2028-02-29T12:00:00.500", "1969-12-31T23:00:00.000"})
+        for (const char* text : {"1970-01-01T00:00:00.000", "2031-03-04T23:59:59.999",
+                                 "2028-02-29T12:00:00.500", "1969-12-31T23:00:00.000"})
             QTest::newRow(text) << text;
     }
     void readsBackWhatItWrites() {
@@ -21,7 +22,8 @@ private slots:
     }
     void refusesDatesThatCannotBe_data() {
         QTest::addColumn<QString>("text");
-        for (const char* text : {"2031-02-29", "2031-13-01", "2031-03-04 24:10", "2031-03-04 12:60", "4.3.2031", "", "2031-03-04x"})
+        for (const char* text : {"2031-02-29", "2031-13-01", "2031-03-04 24:10", "2031-03-04 12:60",
+                                 "4.3.2031", "", "2031-03-04x"})
             QTest::newRow(text) << text;
     }
     void refusesDatesThatCannotBe() {

@@ -62,7 +62,8 @@ private slots:
         QVERIFY(firstQuestion(asked.document, asked.study)->frozen);
         const auto mounts = mountsOf(asked.document, asked.bench);
         for (std::size_t i = 1; i < mounts.size(); ++i) QVERIFY(*mounts[i - 1]->at <= *mounts[i]->at);
-        QVERIFY(materialAt(asked.document, mounts.front()->id, firstQuestion(asked.document, asked.study)->site));
+        QVERIFY(
+            materialAt(asked.document, mounts.front()->id, firstQuestion(asked.document, asked.study)->site));
     }
     void plannedSlotsAreFilledFirst() {
         auto asked = story::ask();
@@ -76,7 +77,9 @@ private slots:
         apply(asked.document, plan.finish());
         auto logs = story::nineLogs();
         logs.resize(1);
-        apply(asked.document, importChanges(asked.document, asked.study, logs, proposeImport(asked.document, asked.study, logs)).set);
+        apply(asked.document, importChanges(asked.document, asked.study, logs,
+                                            proposeImport(asked.document, asked.study, logs))
+                                  .set);
         QVERIFY(asked.document.find(planned)->mount.has_value());
         QCOMPARE(slotsOf(asked.document, asked.study).size(), std::size_t{1});
     }
@@ -95,7 +98,8 @@ private slots:
     void takingItBackHidesTheRecordings() {
         auto asked = story::ask();
         const auto logs = story::nineLogs();
-        const auto changes = importChanges(asked.document, asked.study, logs, proposeImport(asked.document, asked.study, logs));
+        const auto changes = importChanges(asked.document, asked.study, logs,
+                                           proposeImport(asked.document, asked.study, logs));
         apply(asked.document, changes.set);
         apply(asked.document, inverse(changes.set));
         QCOMPARE(asked.document.all<Mount>().size(), std::size_t{0});
@@ -124,7 +128,8 @@ private slots:
         const auto layers = layersOf(document, currentConfiguration(document, bench)->id);
         QCOMPARE(layers.front()->kind, LayerKind::chip);
         QCOMPARE(layers.back()->kind, LayerKind::room);
-        for (const Layer* layer : layers) QCOMPARE(layer->kind == LayerKind::interface, layer->site.has_value());
+        for (const Layer* layer : layers)
+            QCOMPARE(layer->kind == LayerKind::interface, layer->site.has_value());
     }
     void layersCanBeAddedAndRemoved() {
         auto asked = story::ask();

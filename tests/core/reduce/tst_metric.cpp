@@ -17,7 +17,8 @@ class TestMetric : public QObject {
     static Trace threeCores() {
         Trace trace;
         trace.timeS = {0, 1, 2, 3, 4, 5};
-        trace.channels = {channel(Role::core, {70, 71, 70, 71, 73, 71}), channel(Role::core, {68, 70, 75, 69, 68, 70}),
+        trace.channels = {channel(Role::core, {70, 71, 70, 71, 73, 71}),
+                          channel(Role::core, {68, 70, 75, 69, 68, 70}),
                           channel(Role::core, {66, 66, 67, 66, 66, 67})};
         return trace;
     }
@@ -74,7 +75,8 @@ private slots:
         Trace trace = threeCores();
         trace.channels.push_back(channel(Role::core, std::vector<double>(6, 90.0)));
         const Channel* stuck[] = {&trace.channels.back()};
-        QVERIFY_NEAR(*metricOver(trace, chipChannels(trace, stuck), Metric::hottest, {0, 6}, {}), 71.8333, 5e-5);
+        QVERIFY_NEAR(*metricOver(trace, chipChannels(trace, stuck), Metric::hottest, {0, 6}, {}), 71.8333,
+                     5e-5);
     }
     void everyMetricHasANameOfItsOwn() {
         for (Metric metric : allMetrics) QCOMPARE(metricFromName(metricName(metric)), std::optional(metric));

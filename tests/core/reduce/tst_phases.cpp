@@ -14,7 +14,8 @@ class TestPhases : public QObject {
         for (std::size_t i = 0; i < n; ++i) t[i] = double(i);
         return t;
     }
-    static std::vector<double> power(std::size_t n, const std::vector<Segment>& loads, double noise, std::uint64_t seed = 1) {
+    static std::vector<double> power(std::size_t n, const std::vector<Segment>& loads, double noise,
+                                     std::uint64_t seed = 1) {
         Random random(seed);
         std::vector<double> p(n);
         for (std::size_t i = 0; i < n; ++i) {
@@ -49,7 +50,8 @@ private slots:
         QCOMPARE(findLoads(seconds(900), power(900, loads, 1), {}), loads);
     }
     void bridgesShortPauses() {
-        QCOMPARE(findLoads(seconds(900), power(900, {{100, 400}, {407, 800}}, 1), {}), (std::vector<Segment>{{100, 800}}));
+        QCOMPARE(findLoads(seconds(900), power(900, {{100, 400}, {407, 800}}, 1), {}),
+                 (std::vector<Segment>{{100, 800}}));
     }
     void fallsBackOnTemperature() {
         std::vector<double> temperature(900, 30.0);

@@ -52,7 +52,8 @@ private slots:
         for (Channel& channel : warm.channels)
             if (isTemperature(channel.role))
                 for (double& v : channel.values) v += 7;
-        QVERIFY_NEAR(*reduce(warm).main()->metrics.at(Metric::hottest).deltaK, *reduce(cool.trace).main()->metrics.at(Metric::hottest).deltaK, 1e-9);
+        QVERIFY_NEAR(*reduce(warm).main()->metrics.at(Metric::hottest).deltaK,
+                     *reduce(cool.trace).main()->metrics.at(Metric::hottest).deltaK, 1e-9);
     }
     void anEnteredRoomServesWhenNoneIsLogged() {
         SimulatedBench bench;
@@ -106,7 +107,8 @@ private slots:
         for (Channel& channel : trace.channels)
             for (std::size_t i = 0; i < channel.values.size(); ++i) {
                 const double ramp = trace.timeS[i] / 2000;
-                if (channel.role == Role::packagePower && channel.values[i] > 100) channel.values[i] += 12 * ramp;
+                if (channel.role == Role::packagePower && channel.values[i] > 100)
+                    channel.values[i] += 12 * ramp;
                 if (channel.role == Role::fan) channel.values[i] += 200 * ramp;
             }
         const Reduction drifting = reduce(trace);
@@ -138,7 +140,8 @@ private slots:
         const double shift = first.timeS.back() + 2;
         for (double t : second.timeS) first.timeS.push_back(t + shift);
         for (std::size_t c = 0; c < first.channels.size(); ++c)
-            first.channels[c].values.insert(first.channels[c].values.end(), second.channels[c].values.begin(), second.channels[c].values.end());
+            first.channels[c].values.insert(first.channels[c].values.end(), second.channels[c].values.begin(),
+                                            second.channels[c].values.end());
         const Reduction reduction = reduce(first);
         QCOMPARE(reduction.loads.size(), std::size_t{2});
         QCOMPARE(reduction.loads[1].index, 1);

@@ -18,7 +18,9 @@ private slots:
         QCOMPARE(anova->test.df1, 4.0);
         QCOMPARE(anova->test.df2, 20.0);
     }
-    void certifiedAtmWtAg() { QVERIFY_REL(oneWayAnova(reference::atmWtAg())->test.f, 15.9467335677930, 1e-7); }
+    void certifiedAtmWtAg() {
+        QVERIFY_REL(oneWayAnova(reference::atmWtAg())->test.f, 15.9467335677930, 1e-7);
+    }
     void certifiedSmLs01() { QVERIFY_REL(oneWayAnova(reference::smLs(0))->test.f, 21.0, 1e-12); }
     void certifiedSmLs04WithOffset() { QVERIFY_REL(oneWayAnova(reference::smLs(1e6))->test.f, 21.0, 1e-9); }
     void survivesSmLs07() { // doubles cannot hold these data; the certified 21 is met to 1e-3 all the same

@@ -30,8 +30,8 @@ private slots:
         for (double rho : {0.0, 0.5, 0.8}) QTest::addRow("rho %g", rho) << rho;
     }
     void windowMeanCoversTheTruthUnderAutocorrelation() {
-        // 500 windows of 1200 samples; a 95 % interval misses Binomial(500, 0.05): 25 ± 4.9. Below 460 hits or
-        // above 495 has probability under 1e-3 even for a true coverage of 0.94 to 0.97.
+        // 500 windows of 1200 samples; a 95 % interval misses Binomial(500, 0.05): 25 ± 4.9. Below 460 hits
+        // or above 495 has probability under 1e-3 even for a true coverage of 0.94 to 0.97.
         QFETCH(double, rho);
         Random random(101);
         int hits = 0;
@@ -50,7 +50,8 @@ private slots:
         }
         QVERIFY2(hits < 240, qPrintable(QString::number(hits)));
     }
-    void slopeIntervalCoversTheTruth() { // 90 % interval, 400 series: below 340 has probability under 1e-2 at 0.88
+    void
+    slopeIntervalCoversTheTruth() { // 90 % interval, 400 series: below 340 has probability under 1e-2 at 0.88
         Random random(103);
         int hits = 0;
         std::vector<double> t;
@@ -70,16 +71,19 @@ private slots:
             std::vector<RunValue> runs;
             for (int g = 0; g < 4; ++g)
                 for (int m = 0; m < 3; ++m)
-                    runs.push_back({std::string(1, char('A' + g)), std::to_string(m), means[g] + 0.4 * random.normal(), false});
+                    runs.push_back({std::string(1, char('A' + g)), std::to_string(m),
+                                    means[g] + 0.4 * random.normal(), false});
             const Comparison comparison = compare(runs);
             bool inside = true;
-            for (const PairComparison& pair : comparison.pairs) inside = inside && pair.ci->contains(means[pair.a] - means[pair.b]);
+            for (const PairComparison& pair : comparison.pairs)
+                inside = inside && pair.ci->contains(means[pair.a] - means[pair.b]);
             all += inside ? 1 : 0;
         }
         QVERIFY2(all >= 270 && all <= 298, qPrintable(QString::number(all))); // 285 expected, sd 3.8
     }
     void equivalenceIsSeldomClaimedAtTheMargin() {
-        // Two materials exactly one margin apart: the two one-sided tests may claim equivalence in at most 5 %.
+        // Two materials exactly one margin apart: the two one-sided tests may claim equivalence in at most 5
+        // %.
         Random random(105);
         int claimed = 0;
         for (int trial = 0; trial < 600; ++trial) {
@@ -93,8 +97,8 @@ private slots:
         QVERIFY2(claimed <= 50, qPrintable(QString::number(claimed))); // 30 expected at most, sd 5.3
     }
     void asymptotesOfSimulatedRunsCoverTheTruth() {
-        // One slow constant in the fitted part (a loop), stopped at about two of it: 60 runs, at least 51 covered
-        // (probability of fewer under 1e-3 at 0.95).
+        // One slow constant in the fitted part (a loop), stopped at about two of it: 60 runs, at least 51
+        // covered (probability of fewer under 1e-3 at 0.95).
         int hits = 0;
         int told = 0;
         for (std::uint64_t seed = 1; seed <= 60; ++seed) {

@@ -19,13 +19,21 @@ private slots:
         QTest::addColumn<int>("k");
         QTest::addColumn<double>("nu");
         QTest::addColumn<double>("q");
-        const struct { double p; int k; double nu; double q; } rows[] = {
-            {.95, 2, 2, 6.08486984},   {.95, 3, 2, 8.33078265},   {.95, 4, 3, 6.82452645},    {.95, 3, 6, 4.33919548},
-            {.95, 4, 8, 4.52880964},   {.95, 3, 10, 3.87677675},  {.95, 4, 11, 4.25614336},   {.90, 4, 12, 3.62070822},
-            {.95, 6, 12, 4.75023145},  {.95, 4, 16, 4.04609306},  {.95, 5, 20, 4.23185675},   {.95, 8, 24, 4.68375212},
-            {.95, 10, 30, 4.82414129}, {.95, 20, 60, 5.24119979}, {.99, 5, 5, 8.42149058},    {.99, 3, 10, 5.27016154},
-            {.99, 4, 16, 5.19189817},  {.95, 3, infinite, 3.31449316}, {.95, 4, infinite, 3.63315957}, {.95, 10, infinite, 4.47412422}};
-        for (const auto& row : rows) QTest::addRow("p %g k %d nu %g", row.p, row.k, row.nu) << row.p << row.k << row.nu << row.q;
+        const struct {
+            double p;
+            int k;
+            double nu;
+            double q;
+        } rows[] = {
+            {.95, 2, 2, 6.08486984},        {.95, 3, 2, 8.33078265},        {.95, 4, 3, 6.82452645},
+            {.95, 3, 6, 4.33919548},        {.95, 4, 8, 4.52880964},        {.95, 3, 10, 3.87677675},
+            {.95, 4, 11, 4.25614336},       {.90, 4, 12, 3.62070822},       {.95, 6, 12, 4.75023145},
+            {.95, 4, 16, 4.04609306},       {.95, 5, 20, 4.23185675},       {.95, 8, 24, 4.68375212},
+            {.95, 10, 30, 4.82414129},      {.95, 20, 60, 5.24119979},      {.99, 5, 5, 8.42149058},
+            {.99, 3, 10, 5.27016154},       {.99, 4, 16, 5.19189817},       {.95, 3, infinite, 3.31449316},
+            {.95, 4, infinite, 3.63315957}, {.95, 10, infinite, 4.47412422}};
+        for (const auto& row : rows)
+            QTest::addRow("p %g k %d nu %g", row.p, row.k, row.nu) << row.p << row.k << row.nu << row.q;
     }
     void quantilesOfTheTable() {
         QFETCH(double, p);
@@ -34,7 +42,9 @@ private slots:
         QFETCH(double, q);
         QVERIFY_NEAR(studentizedRangeQuantile(p, k, nu), q, 1e-8);
     }
-    void rangeOfNormals() { QVERIFY_NEAR(studentizedRangeCdf(3.5, 4, infinite), 0.936123666143, 1e-11); } // J2.7
+    void rangeOfNormals() {
+        QVERIFY_NEAR(studentizedRangeCdf(3.5, 4, infinite), 0.936123666143, 1e-11);
+    } // J2.7
     void twoMeansAreTheStudentTest_data() {
         QTest::addColumn<double>("nu");
         for (double nu : {1.0, 2.5, 5.16196, 20.0, 400.0}) QTest::addRow("nu %g", nu) << nu;

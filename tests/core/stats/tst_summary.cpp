@@ -24,7 +24,8 @@ class TestSummary : public QObject {
 
     /// methods A.6: 20 samples, 10 s apart.
     static std::vector<double> slopeExample() {
-        return {62.1, 62.2, 62.0, 62.1, 62.3, 62.2, 62.1, 62.3, 62.4, 62.2, 62.1, 62.2, 62.4, 62.3, 62.2, 62.3, 62.5, 62.4, 62.3, 62.3};
+        return {62.1, 62.2, 62.0, 62.1, 62.3, 62.2, 62.1, 62.3, 62.4, 62.2,
+                62.1, 62.2, 62.4, 62.3, 62.2, 62.3, 62.5, 62.4, 62.3, 62.3};
     }
 
 private slots:
@@ -38,7 +39,8 @@ private slots:
         QVERIFY_REL(*sampleSd(x), 0.1, 1e-12);
         QVERIFY_REL(*sampleSd(y), 0.1, 1e-7);
         QVERIFY_NEAR(autocorrelation(x, 1), -0.999, 1e-12);
-        QVERIFY_NEAR(autocorrelation(std::vector<double>{10000001, 10000003, 10000002}, 1), -0.5, 1e-12); // NumAcc1
+        QVERIFY_NEAR(autocorrelation(std::vector<double>{10000001, 10000003, 10000002}, 1), -0.5,
+                     1e-12); // NumAcc1
     }
     void emptySingleConstant() {
         QVERIFY(std::isnan(mean({})));

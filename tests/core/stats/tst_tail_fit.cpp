@@ -16,7 +16,8 @@ class TestTailFit : public QObject {
 
 private slots:
     void workedExample() { // methods A.7
-        const std::vector<double> x{52.9, 54.9, 56, 57.3, 58.4, 58.8, 59.5, 59.9, 60.3, 60.7, 61.1, 61.1, 61.2, 61.4, 61.4, 61.6};
+        const std::vector<double> x{52.9, 54.9, 56,   57.3, 58.4, 58.8, 59.5, 59.9,
+                                    60.3, 60.7, 61.1, 61.1, 61.2, 61.4, 61.4, 61.6};
         const auto fit = fitTail(times(16, 30), x);
         QVERIFY(fit && fit->identified);
         QVERIFY_NEAR(fit->tau, 135.627, 2e-3);
@@ -37,8 +38,10 @@ private slots:
         QVERIFY_NEAR(fit->asymptoteInterval.hi, 63.04, 0.01);
     }
     void certifiedMisra1a() { // NIST StRD: b1 (1 − e^{−b2 x}) is the tail with A = x_∞ and t₀ = 0
-        std::vector<double> x{77.6, 114.9, 141.1, 190.8, 239.9, 289.0, 332.8, 378.4, 434.8, 477.3, 536.8, 593.1, 689.1, 760.0};
-        std::vector<double> y{10.07, 14.73, 17.94, 23.93, 29.61, 35.18, 40.02, 44.82, 50.76, 55.05, 61.01, 66.40, 75.47, 81.78};
+        std::vector<double> x{77.6,  114.9, 141.1, 190.8, 239.9, 289.0, 332.8,
+                              378.4, 434.8, 477.3, 536.8, 593.1, 689.1, 760.0};
+        std::vector<double> y{10.07, 14.73, 17.94, 23.93, 29.61, 35.18, 40.02,
+                              44.82, 50.76, 55.05, 61.01, 66.40, 75.47, 81.78};
         // Our model has a free amplitude; the certified residual bounds ours from above.
         const auto fit = fitTail(x, y);
         QVERIFY(fit.has_value());

@@ -20,7 +20,9 @@ private slots:
         const Tiers tiers = letterTiers({0, 1, 2, 3}, {{1, 2}});
         QCOMPARE(tiers.letters, (std::vector<std::string>{"ab", "a", "b", "ab"}));
     }
-    void nothingTold() { QCOMPARE(letterTiers({0, 1, 2}, {}).letters, (std::vector<std::string>{"a", "a", "a"})); }
+    void nothingTold() {
+        QCOMPARE(letterTiers({0, 1, 2}, {}).letters, (std::vector<std::string>{"a", "a", "a"}));
+    }
     void nobody() { QVERIFY(letterTiers({}, {}).letters.empty()); }
     void aLetterIsSharedExactlyByWhatWasNotTold() { // property, 300 random significance patterns
         Random random(3);
@@ -37,7 +39,8 @@ private slots:
                 for (int j = i + 1; j < n; ++j) {
                     const std::string& a = tiers.letters[static_cast<std::size_t>(i)];
                     const std::string& b = tiers.letters[static_cast<std::size_t>(j)];
-                    const bool shared = std::any_of(a.begin(), a.end(), [&](char c) { return b.find(c) != std::string::npos; });
+                    const bool shared = std::any_of(a.begin(), a.end(),
+                                                    [&](char c) { return b.find(c) != std::string::npos; });
                     QCOMPARE(shared, !different.contains({i, j}));
                 }
         }

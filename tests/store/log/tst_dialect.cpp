@@ -15,13 +15,22 @@ private slots:
         QTest::addColumn<QString>("separator");
         QTest::addColumn<QString>("decimal");
         QTest::addColumn<int>("headerLine");
-        QTest::newRow("comma") << QByteArray("t,a,b\n0,1.5,2\n1,1.6,2\n") << "," << "." << 1;
-        QTest::newRow("semicolon, decimal comma") << QByteArray("t;a;b\n0;1,5;2\n1;1,6;2\n") << ";" << "," << 1;
-        QTest::newRow("semicolon, decimal point") << QByteArray("t;a;b\n0;1.5;2\n1;1.6;2\n") << ";" << "." << 1;
-        QTest::newRow("tab") << QByteArray("t\ta\tb\n0\t1.5\t2\n1\t1.6\t2\n") << "\t" << "." << 1;
-        QTest::newRow("preamble") << QByteArray("# made aboard\n# second line\n\nt,a,b\n0,1,2\n1,1,2\n") << "," << "." << 4;
-        QTest::newRow("separator inside quotes") << QByteArray("\"t\",\"a, b\"\n\"0\",\"1\"\n\"1\",\"1\"\n") << "," << "." << 1;
-        QTest::newRow("trailing separator") << QByteArray("t;a;\n0;1;\n1;1;\n") << ";" << "." << 1;
+        QTest::newRow("comma") << QByteArray("t,a,b\n0,1.5,2\n1,1.6,2\n") << ","
+                               << "." << 1;
+        QTest::newRow("semicolon, decimal comma") << QByteArray("t;a;b\n0;1,5;2\n1;1,6;2\n") << ";"
+                                                  << "," << 1;
+        QTest::newRow("semicolon, decimal point") << QByteArray("t;a;b\n0;1.5;2\n1;1.6;2\n") << ";"
+                                                  << "." << 1;
+        QTest::newRow("tab") << QByteArray("t\ta\tb\n0\t1.5\t2\n1\t1.6\t2\n") << "\t"
+                             << "." << 1;
+        QTest::newRow("preamble") << QByteArray("# made aboard\n# second line\n\nt,a,b\n0,1,2\n1,1,2\n")
+                                  << ","
+                                  << "." << 4;
+        QTest::newRow("separator inside quotes")
+            << QByteArray("\"t\",\"a, b\"\n\"0\",\"1\"\n\"1\",\"1\"\n") << ","
+            << "." << 1;
+        QTest::newRow("trailing separator") << QByteArray("t;a;\n0;1;\n1;1;\n") << ";"
+                                            << "." << 1;
     }
     void findsSeparatorDecimalAndHeader() {
         QFETCH(QByteArray, text);
@@ -36,14 +45,17 @@ private slots:
         QCOMPARE(dialect->headerLine, long(headerLine));
         QVERIFY(bytes.substr(dialect->bodyOffset, 1) == "0" || bytes.substr(dialect->bodyOffset, 2) == "\"0");
     }
-    void aTrailingSeparatorIsNoColumn() { QCOMPARE(detectDialect("t;a;\n0;1;\n1;1;\n")->columns.size(), std::size_t{2}); }
+    void aTrailingSeparatorIsNoColumn() {
+        QCOMPARE(detectDialect("t;a;\n0;1;\n1;1;\n")->columns.size(), std::size_t{2});
+    }
     void proseIsNoTable() {
         QVERIFY(!detectDialect("A sentence, with a comma.\nAnother one without.\nAnd, again, some.\n"));
         QVERIFY(!detectDialect(""));
         QVERIFY(!detectDialect("one\ntwo\nthree\n"));
     }
     void splitsQuotedFields() {
-        QCOMPARE(splitFields("a,\"b, c\",\"say \"\"it\"\"\",", ','), (std::vector<std::string>{"a", "b, c", "say \"it\"", ""}));
+        QCOMPARE(splitFields("a,\"b, c\",\"say \"\"it\"\"\",", ','),
+                 (std::vector<std::string>{"a", "b, c", "say \"it\"", ""}));
         QCOMPARE(splitFields("", ','), std::vector<std::string>{""});
     }
     void parsesNumbersThatFillTheField() {
@@ -51,16 +63,22 @@ private slots:
         QCOMPARE(parseNumber("+2", '.'), std::optional(2.0));
         QCOMPARE(parseNumber("-1,25", ','), std::optional(-1.25));
         QCOMPARE(parseNumber("1e3", '.'), std::optional(1000.0));
-        for (const char* text : {"", " ", "1.5x", "n/a", "1,5", "nan", "inf", "--1"}) QVERIFY2(!parseNumber(text, '.'), text);
+        for (const char* text : {"", " ", "1.5x", "n/a", "1,5", "nan", "inf", "--1"})
+            QVERIFY2(!parseNumber(text, '.'), text);
         QVERIFY(!parseNumber("1.5", ','));
         QVERIFY(!parseNumber(std::string(60, '1'), ','));
     }
     void decodesEveryEncoding() {
         QCOMPARE(decodeText("\xEF\xBB\xBF°", "f").view(), std::string_view("°"));
-        QCOMPARE(decodeText("5 \xB0" "C", "f").view(), std::string_view("5 °C"));
+        QCOMPARE(decodeText("5 \xB0"
+                            "C",
+                            "f")
+                     .view(),
+                 std::string_view("5 °C"));
         QCOMPARE(decodeText(std::string_view("\xFF\xFE\xB0\0C\0", 6), "f").view(), std::string_view("°C"));
         QCOMPARE(decodeText(std::string_view("\xFE\xFF\0\xB0\0C", 6), "f").view(), std::string_view("°C"));
-        QCOMPARE(decodeText(std::string_view("\xFF\xFE\x3D\xD8\x00\xDE", 6), "f").view(), std::string_view("\xF0\x9F\x98\x80")); // a surrogate pair
+        QCOMPARE(decodeText(std::string_view("\xFF\xFE\x3D\xD8\x00\xDE", 6), "f").view(),
+                 std::string_view("\xF0\x9F\x98\x80")); // a surrogate pair
         QVERIFY_EXCEPTION_THROWN(decodeText(std::string_view("a\0b", 3), "f"), InputError);
         const std::string_view plain = "in place";
         QCOMPARE(decodeText(plain, "f").view().data(), plain.data()); // no copy

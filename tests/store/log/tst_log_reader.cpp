@@ -76,9 +76,11 @@ private slots:
             return;
         }
         const Reduction reduction = reduce(readLogFile(path), settingsFrom(entry));
-        for (const auto& flag : entry["flags"]) QVERIFY2(hasFlag(reduction.flags, flag.get<std::string>()), flag.dump().c_str());
+        for (const auto& flag : entry["flags"])
+            QVERIFY2(hasFlag(reduction.flags, flag.get<std::string>()), flag.dump().c_str());
         if (entry.value("clean", false))
-            for (const Flag& flag : reduction.flags) QVERIFY2(flag.severity == Severity::info, flag.code.c_str());
+            for (const Flag& flag : reduction.flags)
+                QVERIFY2(flag.severity == Severity::info, flag.code.c_str());
         if (entry.contains("load") && entry["load"].is_null()) {
             QVERIFY(!reduction.main());
             return;
@@ -116,7 +118,8 @@ private slots:
     }
     void theResultDoesNotDependOnHowTheLogIsWritten_data() {
         QTest::addColumn<QString>("how");
-        for (const char* how : {"semicolon", "tab", "decimal comma", "crlf", "bom", "utf-16", "latin-1", "preamble", "quoted", "elapsed", "fahrenheit", "trailing separator"})
+        for (const char* how : {"semicolon", "tab", "decimal comma", "crlf", "bom", "utf-16", "latin-1",
+                                "preamble", "quoted", "elapsed", "fahrenheit", "trailing separator"})
             QTest::newRow(how) << how;
     }
     void theResultDoesNotDependOnHowTheLogIsWritten() {
@@ -131,11 +134,18 @@ private slots:
         if (how == "bom") text = "\xEF\xBB\xBF" + plain;
         if (how == "utf-16") {
             text = "\xFF\xFE";
-            for (const QChar c : QString::fromStdString(plain)) text += {char(c.unicode() & 0xFF), char(c.unicode() >> 8)};
+            for (const QChar c : QString::fromStdString(plain))
+                text += {char(c.unicode() & 0xFF), char(c.unicode() >> 8)};
         }
         if (how == "latin-1") text = QString::fromStdString(plain).toLatin1().toStdString();
         if (how == "preamble") text = "# Sensor log\n# host: node-2\n\n" + plain;
-        if (how == "quoted") text = "\"" + QString::fromStdString(plain).replace(",", "\",\"").replace("\n", "\"\n\"").chopped(1).toStdString();
+        if (how == "quoted")
+            text = "\""
+                   + QString::fromStdString(plain)
+                         .replace(",", "\",\"")
+                         .replace("\n", "\"\n\"")
+                         .chopped(1)
+                         .toStdString();
         if (how == "elapsed") {
             trace.start.reset();
             text = logText(trace);
@@ -148,11 +158,13 @@ private slots:
                 }
             text = logText(trace);
         }
-        if (how == "trailing separator") text = QString::fromStdString(plain).replace("\n", ",\n").toStdString();
+        if (how == "trailing separator")
+            text = QString::fromStdString(plain).replace("\n", ",\n").toStdString();
         const Reduction there = reduce(readLog(plain, "log.csv"));
         const Reduction here = reduce(readLog(text, "log.csv"));
         const double tolerance = how == "fahrenheit" ? 0.02 : 1e-9; // one decimal of °F
-        QVERIFY_NEAR(*here.main()->metrics.at(Metric::hottest).deltaK, *there.main()->metrics.at(Metric::hottest).deltaK, tolerance);
+        QVERIFY_NEAR(*here.main()->metrics.at(Metric::hottest).deltaK,
+                     *there.main()->metrics.at(Metric::hottest).deltaK, tolerance);
         QVERIFY_NEAR(*here.main()->powerW, *there.main()->powerW, 1e-9);
         QCOMPARE(here.main()->phases, there.main()->phases);
         QCOMPARE(here.samples, there.samples);
@@ -162,18 +174,27 @@ private slots:
         const Reduction there = reduce(readLog(logText(trace), "log.csv"));
         std::reverse(trace.channels.begin(), trace.channels.end());
         const Reduction here = reduce(readLog(logText(trace), "log.csv"));
-        QVERIFY_NEAR(*here.main()->metrics.at(Metric::hottest).deltaK, *there.main()->metrics.at(Metric::hottest).deltaK, 1e-9);
+        QVERIFY_NEAR(*here.main()->metrics.at(Metric::hottest).deltaK,
+                     *there.main()->metrics.at(Metric::hottest).deltaK, 1e-9);
     }
     void refusesWhatCannotBeUsed_data() {
         QTest::addColumn<QByteArray>("bytes");
         QTest::addColumn<QString>("code");
         QTest::newRow("empty") << QByteArray() << "log-empty";
         QTest::newRow("blank lines") << QByteArray("\n\n  \n") << "log-empty";
-        QTest::newRow("prose") << QByteArray("The second technician cleaned both faces.\nNothing was logged.\n") << "log-not-a-log";
-        QTest::newRow("binary") << QByteArray("\x7f" "ELF\0\0\1\2\3", 9) << "not-text";
+        QTest::newRow("prose") << QByteArray(
+            "The second technician cleaned both faces.\nNothing was logged.\n")
+                               << "log-not-a-log";
+        QTest::newRow("binary") << QByteArray("\x7f"
+                                              "ELF\0\0\1\2\3",
+                                              9)
+                                << "not-text";
         QTest::newRow("header only") << QByteArray("Time [s],Core 0 [°C],Room [°C]\n") << "log-no-samples";
-        QTest::newRow("no known column") << QByteArray("Time [s],Apples,Pears\n0,1,2\n1,2,3\n2,3,4\n") << "log-no-channels";
-        QTest::newRow("no time") << QByteArray("Name,Core 0 [°C],Core 1 [°C]\nabc,30,31\ndef,31,32\nghi,32,33\n") << "log-no-time";
+        QTest::newRow("no known column")
+            << QByteArray("Time [s],Apples,Pears\n0,1,2\n1,2,3\n2,3,4\n") << "log-no-channels";
+        QTest::newRow("no time") << QByteArray(
+            "Name,Core 0 [°C],Core 1 [°C]\nabc,30,31\ndef,31,32\nghi,32,33\n")
+                                 << "log-no-time";
     }
     void refusesWhatCannotBeUsed() {
         QFETCH(QByteArray, bytes);
@@ -185,7 +206,8 @@ private slots:
         QVERIFY_EXCEPTION_THROWN(readLogFile(IBUKI_TEST_DATA), InputError);
     }
     void missingCellsAndACutOffLastLineLoseNothingElse() {
-        const Trace trace = readLog("Time [s],Core 0 [°C],Room [°C]\n0,30,21\n1,,21\n2,32,n/a\n3,33,21\n4,3", "log.csv");
+        const Trace trace =
+            readLog("Time [s],Core 0 [°C],Room [°C]\n0,30,21\n1,,21\n2,32,n/a\n3,33,21\n4,3", "log.csv");
         QCOMPARE(trace.samples(), std::size_t{4});
         QVERIFY(std::isnan(trace.channels[1].values[1]));
         QVERIFY(std::isnan(trace.channels[2].values[2]));
@@ -194,30 +216,36 @@ private slots:
     void importKeepsEveryColumn() {
         LogOptions options;
         options.allChannels = true;
-        const Trace trace = readLog("Time [s],Core 0 [°C],Supply [V],Remark\n0,30,12.1,start\n1,31,12.0,\n2,32,11.9,end\n", "log.csv", options);
+        const Trace trace =
+            readLog("Time [s],Core 0 [°C],Supply [V],Remark\n0,30,12.1,start\n1,31,12.0,\n2,32,11.9,end\n",
+                    "log.csv", options);
         QCOMPARE(trace.channels[2].values, (std::vector<double>{12.1, 12.0, 11.9}));
         QCOMPARE(trace.channels[3].words, (std::vector<std::string>{"start", "", "end"}));
-        QVERIFY(readLog("Time [s],Core 0 [°C],Supply [V]\n0,30,12.1\n1,31,12.0\n", "log.csv").channels[2].values.empty());
+        QVERIFY(readLog("Time [s],Core 0 [°C],Supply [V]\n0,30,12.1\n1,31,12.0\n", "log.csv")
+                    .channels[2]
+                    .values.empty());
     }
     void rolesCanBeStated() {
         LogOptions options;
         options.roles["Thing"] = Role::core;
         options.roles["Core 0"] = Role::ignore; // without its unit
-        const Trace trace = readLog("Time [s],Core 0 [°C],Thing [°C]\n0,30,40\n1,31,41\n2,32,42\n", "log.csv", options);
+        const Trace trace =
+            readLog("Time [s],Core 0 [°C],Thing [°C]\n0,30,40\n1,31,41\n2,32,42\n", "log.csv", options);
         QCOMPARE(trace.channels[1].role, Role::ignore);
         QCOMPARE(trace.channels[2].role, Role::core);
     }
     void readsStamps_data() {
         QTest::addColumn<QString>("text");
         QTest::addColumn<QString>("iso");
-        const std::pair<const char*, const char*> cases[] = {{"2031-03-04T14:02:11.250Z", "2031-03-04T14:02:11.250"},
-                                                             {"2031-03-04 14:02:11", "2031-03-04T14:02:11.000"},
-                                                             {"2031-03-04T14:02:11+01:00", "2031-03-04T14:02:11.000"},
-                                                             {"08/17/2031 11:39:02 AM", "2031-08-17T11:39:02.000"},
-                                                             {"08/17/2031 12:05:00 AM", "2031-08-17T00:05:00.000"},
-                                                             {"08/17/2031 12:31:02 PM", "2031-08-17T12:31:02.000"},
-                                                             {"17.8.2031 23:59:59,5", "2031-08-17T23:59:59.500"},
-                                                             {"3.4.31 09:07", "2031-04-03T09:07:00.000"}};
+        const std::pair<const char*, const char*> cases[] = {
+            {"2031-03-04T14:02:11.250Z", "2031-03-04T14:02:11.250"},
+            {"2031-03-04 14:02:11", "2031-03-04T14:02:11.000"},
+            {"2031-03-04T14:02:11+01:00", "2031-03-04T14:02:11.000"},
+            {"08/17/2031 11:39:02 AM", "2031-08-17T11:39:02.000"},
+            {"08/17/2031 12:05:00 AM", "2031-08-17T00:05:00.000"},
+            {"08/17/2031 12:31:02 PM", "2031-08-17T12:31:02.000"},
+            {"17.8.2031 23:59:59,5", "2031-08-17T23:59:59.500"},
+            {"3.4.31 09:07", "2031-04-03T09:07:00.000"}};
         for (const auto& [text, iso] : cases) QTest::newRow(text) << text << iso;
     }
     void readsStamps() {
@@ -242,7 +270,8 @@ private slots:
         QVERIFY_EXCEPTION_THROWN(readLog(text, "log.csv", options), Cancelled);
     }
     void reductionsSurviveTheirJson() {
-        for (const char* name : {"plain.csv", "graphics-card.csv", "no-load.csv", "no-room.csv", "at-the-limit.csv"}) {
+        for (const char* name :
+             {"plain.csv", "graphics-card.csv", "no-load.csv", "no-room.csv", "at-the-limit.csv"}) {
             const Reduction reduction = reduce(readLogFile(logs + name));
             QVERIFY2(reductionFromJson(toJson(reduction)) == reduction, name);
         }

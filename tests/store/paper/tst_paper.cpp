@@ -35,7 +35,8 @@ private slots:
             QVERIFY(rung.lowX <= rung.meanX && rung.meanX <= rung.highX);
             QVERIFY(rung.y < layout.axisY);
         }
-        for (std::size_t i = 1; i < layout.rungs.size(); ++i) QVERIFY(layout.rungs[i].y > layout.rungs[i - 1].y);
+        for (std::size_t i = 1; i < layout.rungs.size(); ++i)
+            QVERIFY(layout.rungs[i].y > layout.rungs[i - 1].y);
     }
     void bracketsTieExactlyTheTiers() {
         const Comparison comparison = compare(reference::ds1());
@@ -63,11 +64,13 @@ private slots:
         for (RunValue& run : runs)
             if (run.group == "A") run.group = "A & <B>";
         QString why;
-        QVERIFY2(wellFormed(ladderSvg(compare(runs), {{"B", MaterialClass::paste}}, "K"), why), qPrintable(why));
+        QVERIFY2(wellFormed(ladderSvg(compare(runs), {{"B", MaterialClass::paste}}, "K"), why),
+                 qPrintable(why));
     }
     void everyClassHasAMarkOfItsOwn() {
         std::set<std::string_view> letters;
-        for (int i = 0; i <= int(MaterialClass::unknown); ++i) letters.insert(classMark(MaterialClass(i)).letter);
+        for (int i = 0; i <= int(MaterialClass::unknown); ++i)
+            letters.insert(classMark(MaterialClass(i)).letter);
         QCOMPARE(letters.size(), std::size_t(MaterialClass::unknown) + 1);
     }
     void sentencesSayWhatIsSettledAndWhatIsNot() {
@@ -85,10 +88,12 @@ private slots:
         Evidence evidence;
         evidence.comparison = compare(reference::ds1());
         const auto sentences = verdictSentences(evidence, Question{});
-        const auto open = std::find_if(sentences.begin(), sentences.end(), [](const VerdictSentence& s) { return s.kind == SentenceKind::open; });
+        const auto open = std::find_if(sentences.begin(), sentences.end(),
+                                       [](const VerdictSentence& s) { return s.kind == SentenceKind::open; });
         QVERIFY(open != sentences.end());
         QVERIFY(open->text.find("not settled") != std::string::npos);
-        QVERIFY(open->text.find("more mount") != std::string::npos || open->text.find("will not settle") != std::string::npos);
+        QVERIFY(open->text.find("more mount") != std::string::npos
+                || open->text.find("will not settle") != std::string::npos);
     }
     void negativeLimitsCarryATrueMinus() {
         QCOMPARE(amountText(-1.25, "K"), std::string("−1.2 K"));
@@ -111,26 +116,34 @@ private slots:
         QCOMPARE(table.rows(), std::size_t{9});
         std::vector<RunValue> runs;
         for (std::size_t i = 0; i < table.rows(); ++i)
-            runs.push_back({table.text(i, table.need("level")), table.text(i, table.need("mount")), table.number(i, table.need("delta_K")), table.truth(i, table.need("limit_bound"))});
+            runs.push_back({table.text(i, table.need("level")), table.text(i, table.need("mount")),
+                            table.number(i, table.need("delta_K")),
+                            table.truth(i, table.need("limit_bound"))});
         const Comparison there = *gatherEvidence(asked.document, question).comparison;
         QVERIFY_REL(compare(runs).anova->f, there.anova->f, 1e-12);
     }
     void thePageStandsAlone() {
         const auto asked = story::measured();
         const std::string html = htmlReport(asked.document, *firstQuestion(asked.document, asked.study));
-        for (const char* outside : {"http-equiv", "<script", "<link", "src=\"http"}) QVERIFY2(html.find(outside) == std::string::npos, outside);
-        for (const char* inside : {"<svg", "Tern 11", "Tukey", "Cautions"}) QVERIFY2(html.find(inside) != std::string::npos, inside);
+        for (const char* outside : {"http-equiv", "<script", "<link", "src=\"http"})
+            QVERIFY2(html.find(outside) == std::string::npos, outside);
+        for (const char* inside : {"<svg", "Tern 11", "Tukey", "Cautions"})
+            QVERIFY2(html.find(inside) != std::string::npos, inside);
     }
     void switchesLeavePartsOut() {
         const auto asked = story::measured();
         ReportParts parts;
         parts.ladder = parts.runs = parts.cautions = false;
-        const std::string html = htmlReport(asked.document, *firstQuestion(asked.document, asked.study), parts);
-        for (const char* out : {"<svg", "<h2>Runs", "<h2>Cautions"}) QVERIFY2(html.find(out) == std::string::npos, out);
+        const std::string html =
+            htmlReport(asked.document, *firstQuestion(asked.document, asked.study), parts);
+        for (const char* out : {"<svg", "<h2>Runs", "<h2>Cautions"})
+            QVERIFY2(html.find(out) == std::string::npos, out);
     }
     void anEmptyStudyHasAReportToo() {
         const auto asked = story::ask();
-        QVERIFY(htmlReport(asked.document, *firstQuestion(asked.document, asked.study)).find("No mount has been measured") != std::string::npos);
+        QVERIFY(htmlReport(asked.document, *firstQuestion(asked.document, asked.study))
+                    .find("No mount has been measured")
+                != std::string::npos);
     }
 };
 

@@ -7,8 +7,10 @@
 
 #include <QTemporaryDir>
 #include <SQLiteCpp/SQLiteCpp.h>
+#include <csignal>
 #include <fstream>
 #include <limits>
+#include <sys/resource.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -30,11 +32,13 @@ class TestProject : public QObject {
         const auto asked = story::ask();
         ChangeSet everything{"ask", {}};
         Entities::each([&]<class E>() {
-            for (const auto& [id, entity] : asked.document.all<E>()) everything.changes.push_back({std::nullopt, Entity(entity)});
+            for (const auto& [id, entity] : asked.document.all<E>())
+                everything.changes.push_back({std::nullopt, Entity(entity)});
         });
         project.apply(everything);
         const auto logs = story::nineLogs();
-        const auto changes = importChanges(project.document(), asked.study, logs, proposeImport(project.document(), asked.study, logs));
+        const auto changes = importChanges(project.document(), asked.study, logs,
+                                           proposeImport(project.document(), asked.study, logs));
         std::vector<RecordingData> recordings;
         for (const auto& [index, id] : changes.recordings) recordings.push_back({id, logs[index].trace});
         project.apply(changes.set, recordings);
@@ -50,7 +54,9 @@ class TestProject : public QObject {
         }
     }
 
-    template <class E> static bool sameTable(const Document& a, const Document& b) { return a.all<E>() == b.all<E>(); }
+    template <class E> static bool sameTable(const Document& a, const Document& b) {
+        return a.all<E>() == b.all<E>();
+    }
     static bool same(const Document& a, const Document& b) {
         bool equal = a.nextId == b.nextId;
         Entities::each([&]<class E>() { equal = equal && sameTable<E>(a, b); });
@@ -84,21 +90,101 @@ private slots:
             Project project = Project::create(path);
             Edit edit(project.document(), "all");
             const Id<Bench> bench = edit.add(Bench{{}, "b", "note"});
-            Configuration c{{}, bench, "c", parseInstant("2031-03-04T10:11:12.345"), "cooler", FanSetting::automatic, "note", LidState::bareDie, Watt{200}, Celsius{88.5}};
+            Configuration c{{},        bench,
+                            "c",       parseInstant("2031-03-04T10:11:12.345"),
+                            "cooler",  FanSetting::automatic,
+                            "note",    LidState::bareDie,
+                            Watt{200}, Celsius{88.5}};
             const Id<Configuration> configuration = edit.add(c);
-            const Id<Site> site = edit.add(Site{{}, configuration, "s", SiteKind::memory, Metal::copper, Metal::aluminium, "lapped", Millimetre{12}, Millimetre{14}, Millimetre{1.5}, 8, true});
-            edit.add(Layer{{}, configuration, 3, LayerKind::interface, "l", Metal::steel, Millimetre{1}, Millimetre{2}, Millimetre{3}, WattPerMetreKelvin{390}, site});
-            edit.add(Sensor{{}, configuration, Role::gpuClock, 2, "col", "chip", Kelvin{1}, Kelvin{0.5}, Kelvin{-0.2}});
-            const Id<Material> material = edit.add(Material{{}, "m", MaterialClass::liquidMetal, WattPerMetreKelvin{70}, 6.4, Millimetre{0.1}, Celsius{11}, true, true, true, "cond", "n"});
+            const Id<Site> site = edit.add(Site{{},
+                                                configuration,
+                                                "s",
+                                                SiteKind::memory,
+                                                Metal::copper,
+                                                Metal::aluminium,
+                                                "lapped",
+                                                Millimetre{12},
+                                                Millimetre{14},
+                                                Millimetre{1.5},
+                                                8,
+                                                true});
+            edit.add(Layer{{},
+                           configuration,
+                           3,
+                           LayerKind::interface,
+                           "l",
+                           Metal::steel,
+                           Millimetre{1},
+                           Millimetre{2},
+                           Millimetre{3},
+                           WattPerMetreKelvin{390},
+                           site});
+            edit.add(Sensor{
+                {}, configuration, Role::gpuClock, 2, "col", "chip", Kelvin{1}, Kelvin{0.5}, Kelvin{-0.2}});
+            const Id<Material> material = edit.add(Material{{},
+                                                            "m",
+                                                            MaterialClass::liquidMetal,
+                                                            WattPerMetreKelvin{70},
+                                                            6.4,
+                                                            Millimetre{0.1},
+                                                            Celsius{11},
+                                                            true,
+                                                            true,
+                                                            true,
+                                                            "cond",
+                                                            "n"});
             const auto day = parseInstant("2030-01-02");
-            const Id<Lot> lot = edit.add(Lot{{}, material, "lot", "sup", day, day, day, day, "cool", "even", 1.0, 0.5, "mL", 24.0, "NOK", "n"});
-            const Id<Application> application = edit.add(Application{{}, site, lot, Gram{0.1}, "dot", day, day, "n"});
-            const Id<Mount> mount = edit.add(Mount{{}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
+            const Id<Lot> lot = edit.add(Lot{{},
+                                             material,
+                                             "lot",
+                                             "sup",
+                                             day,
+                                             day,
+                                             day,
+                                             day,
+                                             "cool",
+                                             "even",
+                                             1.0,
+                                             0.5,
+                                             "mL",
+                                             24.0,
+                                             "NOK",
+                                             "n"});
+            const Id<Application> application =
+                edit.add(Application{{}, site, lot, Gram{0.1}, "dot", day, day, "n"});
+            const Id<Mount> mount = edit.add(Mount{
+                {}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
             edit.add(MountApplication{{}, mount, application, false});
-            const Id<Recording> recording = edit.add(Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true});
-            edit.add(Run{{}, mount, recording, 1, "load", 2, Purpose::conditioning, Hour{1}, Hour{0.5}, 3, Celsius{21}, Kelvin{0.3}, true, "why"});
+            const Id<Recording> recording =
+                edit.add(Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true});
+            edit.add(Run{{},
+                         mount,
+                         recording,
+                         1,
+                         "load",
+                         2,
+                         Purpose::conditioning,
+                         Hour{1},
+                         Hour{0.5},
+                         3,
+                         Celsius{21},
+                         Kelvin{0.3},
+                         true,
+                         "why"});
             const Id<Study> study = edit.add(Study{{}, bench, "study", StudyState::closed, "held", "n"});
-            const Id<Question> question = edit.add(Question{{}, study, site, Factor::torque, Factor::pattern, "p95", ReferenceTemperature::coolant, Normalisation::perWatt, Watt{180}, Kelvin{0.02}, 0.9, 7, true});
+            const Id<Question> question = edit.add(Question{{},
+                                                            study,
+                                                            site,
+                                                            Factor::torque,
+                                                            Factor::pattern,
+                                                            "p95",
+                                                            ReferenceTemperature::coolant,
+                                                            Normalisation::perWatt,
+                                                            Watt{180},
+                                                            Kelvin{0.02},
+                                                            0.9,
+                                                            7,
+                                                            true});
             const Id<Level> level = edit.add(Level{{}, question, 2, "lev", material});
             edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0});
             edit.add(Slot{{}, study, 1, SlotKind::checkMount, level, mount, day, "late"});
@@ -227,6 +313,26 @@ private slots:
         good.add(story::benchNamed("b"));
         project.apply(good.finish()); // and it goes on
     }
+    void whenTheDiskIsFullNothingChanges() { // a file-size limit stands in for a full disk
+        const fs::path path = stored();
+        Project project = Project::open(path);
+        const Document before = project.document();
+        Edit edit(project.document(), "large");
+        Bench bench = story::benchNamed("b");
+        bench.note = std::string(4'000'000, 'x');
+        edit.add(bench);
+        rlimit old{};
+        ::getrlimit(RLIMIT_FSIZE, &old);
+        std::signal(SIGXFSZ, SIG_IGN);
+        const rlimit small{1'000'000, old.rlim_max};
+        ::setrlimit(RLIMIT_FSIZE, &small);
+        const QString code = codeOf([&] { project.apply(edit.finish()); });
+        ::setrlimit(RLIMIT_FSIZE, &old);
+        QVERIFY2(code == "disk-full" || code == "file-not-writable", qPrintable(code));
+        QVERIFY(same(project.document(), before));
+        project.apply(edit.finish()); // there is room again
+        QCOMPARE(project.document().all<Bench>().size(), before.all<Bench>().size() + 1);
+    }
     void aCopyIsWholeAndNotTheProjectItself() {
         const fs::path path = stored();
         const Project project = Project::open(path);
@@ -239,15 +345,19 @@ private slots:
             QVERIFY2(entry.path().string().find(".part-") == std::string::npos, entry.path().c_str());
     }
     void packingIsExact() {
-        const std::vector<double> values{0.0, -0.0, 1.5, std::nan(""), std::numeric_limits<double>::infinity(), 5e-324, -1e308};
+        const std::vector<double> values{
+            0.0, -0.0, 1.5, std::nan(""), std::numeric_limits<double>::infinity(), 5e-324, -1e308};
         const auto back = unpackNumbers(packNumbers(values), values.size());
-        for (std::size_t i = 0; i < values.size(); ++i) QCOMPARE(std::bit_cast<std::uint64_t>(back[i]), std::bit_cast<std::uint64_t>(values[i]));
+        for (std::size_t i = 0; i < values.size(); ++i)
+            QCOMPARE(std::bit_cast<std::uint64_t>(back[i]), std::bit_cast<std::uint64_t>(values[i]));
         QVERIFY(unpackNumbers(packNumbers({}), 0).empty());
         const std::vector<std::string> words{"ok", "", "two words"};
         QCOMPARE(unpackWords(packWords(words), 3), words);
         QCOMPARE(codeOf([] { unpackNumbers("rubbish", 3); }), "project-damaged");
         QCOMPARE(codeOf([&] { unpackNumbers(packNumbers(values), 3); }), "project-damaged");
-        QCOMPARE(sha256("abc"), std::string("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad")); // FIPS 180-4
+        QCOMPARE(
+            sha256("abc"),
+            std::string("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad")); // FIPS 180-4
     }
 };
 

@@ -20,10 +20,17 @@ private slots:
     void refusesInOneSentenceWithItsPlace_data() {
         QTest::addColumn<QByteArray>("text");
         QTest::addColumn<QString>("sentence");
-        QTest::newRow("empty") << QByteArray("\n") << "t.csv: the table is empty. Choose a table with a header line.";
-        QTest::newRow("short row") << QByteArray("a,b\n1,2\n3\n") << "t.csv, line 3: the row has 1 fields, the header 2. Fill in or remove the row.";
-        QTest::newRow("doubled") << QByteArray("a,b,a\n1,2,3\n") << "t.csv, line 1, column 3: the column \"a\" stands twice. Rename one of them.";
-        QTest::newRow("no number") << QByteArray("a,b\n1,x\n") << "t.csv, line 2, column 2: \"x\" in \"b\" is not a number. Write a number there or exclude the row.";
+        QTest::newRow("empty") << QByteArray("\n")
+                               << "t.csv: the table is empty. Choose a table with a header line.";
+        QTest::newRow("short row")
+            << QByteArray("a,b\n1,2\n3\n")
+            << "t.csv, line 3: the row has 1 fields, the header 2. Fill in or remove the row.";
+        QTest::newRow("doubled")
+            << QByteArray("a,b,a\n1,2,3\n")
+            << "t.csv, line 1, column 3: the column \"a\" stands twice. Rename one of them.";
+        QTest::newRow("no number") << QByteArray("a,b\n1,x\n")
+                                   << "t.csv, line 2, column 2: \"x\" in \"b\" is not a number. Write a "
+                                      "number there or exclude the row.";
     }
     void refusesInOneSentenceWithItsPlace() {
         QFETCH(QByteArray, text);

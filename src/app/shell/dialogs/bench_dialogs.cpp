@@ -34,9 +34,26 @@ QPushButton* closeButton(QDialog* dialog) {
     return close;
 }
 
+void addSiteFields(EntityForm<Site>& form) {
+    form.choice("Site", &Site::kind);
+    form.choice("Face towards the chip", &Site::lowerFace);
+    form.choice("Face towards the cooler", &Site::upperFace);
+    form.text("Finish", &Site::finish);
+    form.number("Width, mm", &Site::width, 0, true);
+    form.number("Length, mm", &Site::length, 0, true);
+    form.number("Gap, mm", &Site::gap, 0);
+    form.requiredNumber(
+        "How many alike", [](const Site& site) { return site.alike; },
+        [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
+    form.flag("Open contacts beside it", &Site::exposedContacts);
+}
+
 /// Runs what was changed on a bench through every question that rests on its runs.
 std::function<bool(Edit&)> reducingAgain(Session& session, Id<Bench> bench) {
     return [&session, bench](Edit& edit) {
+        const Configuration* now = currentConfiguration(session.document(), bench);
+        const Configuration* then = currentConfiguration(edit.document(), bench);
+        if (now && then && now->temperatureLimit == then->temperatureLimit) return true;
         for (const Study* study : edit.document().where(&Study::bench, bench))
             if (const Question* question = firstQuestion(edit.document(), study->id))
                 if (!session.reduceAgain(edit, question->id)) return false;
@@ -118,8 +135,37 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent) : QDialog(parent) {
     sensors->setAccessibleName("Sensors");
     for (const Sensor* sensor : session.document().where(&Sensor::configuration, configuration->id))
         sensors->addItem(qtext(roleName(sensor->role)) + " reads " + QString::fromStdString(sensor->reads));
+    auto* sites = new QListWidget;
+    sites->setAccessibleName("Sites");
+    sites->setObjectName("Sites");
+    for (const Site* site : session.document().where(&Site::configuration, configuration->id)) {
+        auto* item = new QListWidgetItem(
+            qtext(site->name) + (site->alike > 1 ? QString(", %1 alike").arg(site->alike) : QString()),
+            sites);
+        item->setData(Qt::UserRole, static_cast<qlonglong>(site->id.value));
+    }
+    QObject::connect(sites, &QListWidget::itemActivated, this, [this, &session](const QListWidgetItem* item) {
+        auto* sheet = new SiteSheet(session, Id<Site>{item->data(Qt::UserRole).toLongLong()}, this);
+        sheet->setAttribute(Qt::WA_DeleteOnClose);
+        sheet->open();
+    });
+    layout->addWidget(quietLabel("Sites that can take a material (Enter opens one)"));
+    layout->addWidget(sites, 1);
     layout->addWidget(quietLabel("Sensors"));
     layout->addWidget(sensors, 1);
+    layout->addWidget(closeButton(this), 0, Qt::AlignRight);
+}
+
+SiteSheet::SiteSheet(Session& session, Id<Site> site, QWidget* parent) : QDialog(parent) {
+    setWindowTitle("Site");
+    auto* layout = new QVBoxLayout(this);
+    auto* form = new QFormLayout;
+    layout->addLayout(form);
+    auto siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
+    siteForm->text("Name", &Site::name);
+    addSiteFields(*siteForm);
+    siteForm->show(site);
+    QObject::connect(this, &QObject::destroyed, [siteForm] {});
     layout->addWidget(closeButton(this), 0, Qt::AlignRight);
 }
 
@@ -138,17 +184,7 @@ LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
     std::shared_ptr<EntityForm<Site>> siteForm;
     if (shown->site) {
         siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
-        siteForm->choice("Site", &Site::kind);
-        siteForm->choice("Face towards the chip", &Site::lowerFace);
-        siteForm->choice("Face towards the cooler", &Site::upperFace);
-        siteForm->text("Finish", &Site::finish);
-        siteForm->number("Width, mm", &Site::width, 0, true);
-        siteForm->number("Length, mm", &Site::length, 0, true);
-        siteForm->number("Gap, mm", &Site::gap, 0);
-        siteForm->requiredNumber(
-            "How many alike", [](const Site& site) { return site.alike; },
-            [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
-        siteForm->flag("Open contacts beside it", &Site::exposedContacts);
+        addSiteFields(*siteForm);
         siteForm->show(*shown->site);
     } else if (shown->kind != LayerKind::room) {
         layerForm->choice("Metal", &Layer::metal);

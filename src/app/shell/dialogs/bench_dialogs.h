@@ -36,6 +36,14 @@ public:
     explicit BenchSheet(Session& session, QWidget* parent = nullptr);
 };
 
+/// One site: its faces, size, gap and how many are alike.
+class SiteSheet : public QDialog {
+    Q_OBJECT
+
+public:
+    SiteSheet(Session& session, Id<Site> site, QWidget* parent = nullptr);
+};
+
 class LayerSheet : public QDialog {
     Q_OBJECT
 

@@ -1,0 +1,133 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shell/entity_form.h"
+#include "app/shell/session.h"
+#include "support/near.h"
+#include "support/story.h"
+
+#include <QSignalSpy>
+#include <QTemporaryDir>
+
+using namespace ibuki;
+
+class TestSession : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+    int count_ = 0;
+
+    /// A session on a new project with the story's nine logs.
+    std::unique_ptr<Session> measured() {
+        auto session = std::make_unique<Session>();
+        session->createProject(folder_.filePath(QString("s%1.ibuki").arg(++count_)));
+        const auto asked = story::ask();
+        ChangeSet everything{"Ask", {}};
+        Entities::each([&]<class E>() {
+            for (const auto& [id, entity] : asked.document.all<E>()) everything.changes.push_back({std::nullopt, Entity(entity)});
+        });
+        session->perform(everything);
+        const auto logs = story::nineLogs();
+        const auto changes = importChanges(session->document(), asked.study, logs, proposeImport(session->document(), asked.study, logs));
+        std::vector<RecordingData> recordings;
+        for (const auto& [index, id] : changes.recordings) recordings.push_back({id, logs[index].trace});
+        session->perform(changes.set, std::move(recordings));
+        Selection selection;
+        selection.study = asked.study;
+        session->select(selection);
+        return session;
+    }
+
+    static ChangeSet rename(const Session& session, const std::string& name) {
+        Edit edit(session.document(), "Rename");
+        Material material = session.document().all<Material>().begin()->second;
+        material.name = name;
+        edit.put(material);
+        return edit.finish();
+    }
+
+private slots:
+    void everyActionIsOneUndo() {
+        const auto session = measured();
+        QSignalSpy changed(session.get(), &Session::documentChanged);
+        QVERIFY(session->perform(rename(*session, "Heron HV")));
+        QCOMPARE(changed.count(), 1);
+        QCOMPARE(session->undoStack().undoText(), QString("Rename"));
+        session->undoStack().undo();
+        QCOMPARE(session->document().all<Material>().begin()->second.name, std::string("Tern 11"));
+        session->undoStack().redo();
+        QCOMPARE(session->document().all<Material>().begin()->second.name, std::string("Heron HV"));
+        QCOMPARE(changed.count(), 3);
+    }
+    void anEmptyActionLeavesNoTrace() {
+        const auto session = measured();
+        const int before = session->undoStack().count();
+        QVERIFY(session->perform(ChangeSet{"nothing", {}}));
+        QCOMPARE(session->undoStack().count(), before);
+    }
+    void selectionChoosesTheNewestStudyAndItsBench() {
+        const auto session = measured();
+        QVERIFY(session->study() && session->bench() && session->question() && session->configuration());
+        QCOMPARE(session->study()->bench, session->bench()->id);
+    }
+    void aSelectedMountBringsItsMaterial() {
+        const auto session = measured();
+        const Mount* mount = mountsOf(session->document(), session->bench()->id).front();
+        session->selectMount(mount->id);
+        QCOMPARE(session->selection().material, std::optional(materialAt(session->document(), mount->id, session->question()->site)->id));
+    }
+    void undoingAMountDropsItFromTheSelection() {
+        const auto session = measured();
+        session->selectMount(mountsOf(session->document(), session->bench()->id).front()->id);
+        session->undoStack().undo();
+        QVERIFY(!session->mount());
+        QVERIFY(!session->selection().mount);
+    }
+    void reducingAgainFollowsTheLimit() {
+        const auto session = measured();
+        Edit edit(session->document(), "Limit");
+        Configuration configuration = *session->configuration();
+        configuration.temperatureLimit = Celsius{50}; // far below every run
+        edit.put(configuration);
+        QVERIFY(session->reduceAgain(edit, session->question()->id));
+        QVERIFY(session->perform(edit.finish()));
+        for (const auto& [id, stored] : session->document().all<RunReduction>()) QVERIFY(stored.reduction.main()->limit.bound);
+        session->undoStack().undo();
+        for (const auto& [id, stored] : session->document().all<RunReduction>()) QVERIFY(!stored.reduction.main()->limit.bound);
+    }
+    void failuresPostOneSentenceAndChangeNothing() {
+        const auto session = measured();
+        QSignalSpy notices(session.get(), &Session::noticePosted);
+        const QString path = session->path();
+        QVERIFY(!session->openProject("/nowhere/at/all.ibuki"));
+        QVERIFY(!session->createProject(path));
+        QVERIFY(!session->saveCopy(path));
+        QCOMPARE(notices.count(), 3);
+        QCOMPARE(session->path(), path);
+        Edit edit(session->document(), "broken");
+        MountApplication use;
+        use.mount = Id<Mount>{424242};
+        use.application = Id<Application>{424242};
+        edit.add(use);
+        const int before = session->undoStack().count();
+        QVERIFY(!session->perform(edit.finish()));
+        QCOMPARE(notices.count(), 4);
+        QCOMPARE(session->undoStack().count(), before);
+    }
+    void aClosedSessionAnswersQuietly() {
+        Session session;
+        QVERIFY(!session.isOpen());
+        QVERIFY(!session.study() && !session.bench() && !session.mount() && !session.question());
+        QVERIFY(!session.saveCopy("x"));
+        QVERIFY(!session.trace(Id<Recording>{1}));
+        QVERIFY(!session.perform(rename(*measured(), "x")));
+    }
+    void numbersAreReadWithPointOrComma() {
+        QCOMPARE(numberFrom("1,5"), std::optional(1.5));
+        QCOMPARE(numberFrom(" 1.5 "), std::optional(1.5));
+        for (const char* text : {"", "abc", "1.5 K", "inf", "nan", "1,2,3"}) QVERIFY2(!numberFrom(text), text);
+        QCOMPARE(numberText(0.1), QString("0.1"));
+        QCOMPARE(numberFrom(numberText(1.0 / 3)), std::optional(1.0 / 3));
+    }
+};
+
+QTEST_GUILESS_MAIN(TestSession)
+#include "tst_session.moc"

@@ -1,0 +1,234 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Views and sheets on the demo project, through the real widgets.
+
+#include "app/bench/bench_view.h"
+#include "app/bench/import_dialog.h"
+#include "app/bench/log_batch.h"
+#include "app/shell/dialogs/bench_dialogs.h"
+#include "app/shell/entity_form.h"
+#include "app/shell/main_window.h"
+#include "app/shell/strip.h"
+#include "app/shell/tape.h"
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+
+#include <QComboBox>
+#include <QInputDialog>
+#include <QListWidget>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <QtTest>
+
+using namespace ibuki;
+
+class TestViews : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+    std::unique_ptr<MainWindow> window_;
+
+    Session& session() { return window_->session(); }
+    const Document& document() { return session().document(); }
+    QPushButton* buttonNamed(const QString& name) {
+        for (QPushButton* found : window_->findChildren<QPushButton*>(name))
+            if (found->isVisible()) return found;
+        return nullptr;
+    }
+    template <class W> W* named(const QString& accessibleName) {
+        for (W* found : window_->findChildren<W*>())
+            if (found->isVisible() && found->accessibleName() == accessibleName) return found;
+        return nullptr;
+    }
+    QString notice() {
+        auto* label = window_->findChild<QLabel*>("Notice");
+        return label && label->isVisible() ? label->text() : QString();
+    }
+    const Mount* mountNamed(const std::string& name) {
+        for (const auto& [id, mount] : document().all<Mount>())
+            if (mount.name == name) return &mount;
+        return nullptr;
+    }
+    /// Answers the next input dialog with this text.
+    static void answer(const QString& text) {
+        QTimer::singleShot(100, [text] {
+            for (QWidget* widget : QApplication::topLevelWidgets())
+                if (auto* input = qobject_cast<QInputDialog*>(widget); input && input->isVisible()) {
+                    input->setTextValue(text);
+                    input->accept();
+                }
+        });
+    }
+
+private slots:
+    void initTestCase() {
+        QCoreApplication::setOrganizationName("ibuki-tests");
+        QCoreApplication::setApplicationName("views");
+        applyTheme(*qApp, Shade::light);
+        window_ = std::make_unique<MainWindow>(IBUKI_SAMPLE_PROJECT);
+        window_->resize(1280, 800);
+        window_->show();
+        QVERIFY(window_->openDemo(folder_.filePath("demo.ibuki")));
+    }
+    void cleanupTestCase() { window_.reset(); }
+
+    void benchShowsTheSelectedMount() {
+        session().selectMount(mountNamed("Quickfin 2")->id);
+        window_->showStage(Stage::bench);
+        auto* big = named<QLabel>("Steady difference");
+        QVERIFY(big);
+        const Run* run = runsOf(document(), mountNamed("Quickfin 2")->id).front();
+        const double delta = *responseOf(*loadOf(*reductionOf(document(), run->id), *run), *session().question());
+        QCOMPARE(big->text(), QString::number(delta, 'f', 1));
+        QVERIFY(named<QTableWidget>("Reduced figures")->rowCount() >= 6);
+    }
+    void aLimitBoundMountSaysAtLeast() {
+        session().selectMount(mountNamed("Dunlin C 2")->id);
+        window_->showStage(Stage::bench);
+        QVERIFY(named<QLabel>("Steady difference")->text().startsWith("≥"));
+    }
+    void aMountIsRejectedWithAReasonOnly() {
+        session().selectMount(mountNamed("Heron HV 1")->id);
+        window_->showStage(Stage::bench);
+        answer("");
+        QTest::mouseClick(buttonNamed("Reject mount…"), Qt::LeftButton);
+        QVERIFY(!mountNamed("Heron HV 1")->rejected);
+        QVERIFY(notice().contains("reason"));
+        answer("a hair under the lid");
+        QTest::mouseClick(buttonNamed("Reject mount…"), Qt::LeftButton);
+        QVERIFY(mountNamed("Heron HV 1")->rejected);
+        QCOMPARE(mountNamed("Heron HV 1")->reason, std::string("a hair under the lid"));
+        session().undoStack().undo();
+        QVERIFY(!mountNamed("Heron HV 1")->rejected);
+    }
+    void aRoomReadByHandReducesAgain() {
+        const Mount* mount = mountNamed("Tern 11 1");
+        session().selectMount(mount->id);
+        window_->showStage(Stage::bench);
+        answer("20");
+        QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
+        const Run* run = runsOf(document(), mount->id).front();
+        QCOMPARE(run->enteredAmbient->value, 20.0);
+        QCOMPARE(reductionOf(document(), run->id)->main()->ambient.source, AmbientSource::entered);
+        answer("warm");
+        QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
+        QVERIFY(notice().contains("no temperature"));
+        session().undoStack().undo();
+        QCOMPARE(reductionOf(document(), runsOf(document(), mount->id).front()->id)->main()->ambient.source, AmbientSource::column);
+    }
+    void aTimeIsStated() {
+        session().selectMount(mountNamed("Tern 11 1")->id);
+        window_->showStage(Stage::bench);
+        answer("2031-03-01 10:00");
+        QTest::mouseClick(buttonNamed("Set time…"), Qt::LeftButton);
+        QCOMPARE(mountsOf(document(), session().bench()->id).front()->name, std::string("Tern 11 1"));
+        session().undoStack().undo();
+        QCOMPARE(mountsOf(document(), session().bench()->id).front()->name, std::string("Check 1"));
+    }
+    void aPlannedTileSaysWhatToDo() {
+        auto* tape = window_->findChild<Tape*>();
+        const auto next = std::find_if(tape->tiles().begin(), tape->tiles().end(), [](const TapeTile& t) { return t.state == TileState::next; });
+        QVERIFY(next != tape->tiles().end());
+        emit tape->slotOpened(*next->slot);
+        QCOMPARE(window_->stage(), Stage::bench);
+        bool told = false;
+        for (QLabel* label : window_->findChildren<QLabel*>()) told = told || label->text().startsWith("Planned: ");
+        QVERIFY(told);
+    }
+    void theStripFollowsTheSelection() {
+        session().selectMount(mountNamed("Slate 25 1")->id);
+        auto* strip = window_->findChild<Strip*>();
+        QVERIFY(strip->model().chipC && strip->model().roomC);
+        const auto study = std::find_if(strip->model().blocks.begin(), strip->model().blocks.end(), [](const StripBlock& b) { return b.underStudy; });
+        QVERIFY(study->name.contains("Slate 25"));
+    }
+    void levelsAreMovedAndKept() {
+        window_->showStage(Stage::question);
+        auto* levels = named<QListWidget>("Materials compared");
+        levels->setCurrentRow(0);
+        const QString first = levels->item(0)->text();
+        QTest::mouseClick(buttonNamed("Down") ? buttonNamed("Down") : nullptr, Qt::LeftButton);
+        QCOMPARE(levels->item(1)->text(), first);
+        session().undoStack().undo();
+        QTRY_COMPARE(levels->item(0)->text(), first);
+        levels->setCurrentRow(0);
+        QTest::mouseClick(buttonNamed("Leave out"), Qt::LeftButton);
+        QVERIFY(notice().contains("stays")); // it has mounts
+    }
+    void judgingByAnotherMetricReducesAgain() {
+        window_->showStage(Stage::question);
+        auto* metric = named<QComboBox>("Judged by");
+        const int wanted = metric->findData("core-average");
+        metric->setCurrentIndex(wanted);
+        emit metric->activated(wanted);
+        QCOMPARE(session().question()->metric, std::string("core-average"));
+        for (const auto& [id, stored] : document().all<RunReduction>()) QCOMPARE(stored.reduction.metric, Metric::coreAverage);
+        session().undoStack().undo();
+        QCOMPARE(session().question()->metric, std::string("hottest"));
+    }
+    void theBenchSheetOpensASite() {
+        BenchSheet sheet(session());
+        sheet.show();
+        auto* sites = sheet.findChild<QListWidget*>("Sites");
+        QCOMPARE(sites->count(), 2);
+        emit sites->itemActivated(sites->item(1));
+        SiteSheet* site = nullptr;
+        QTRY_VERIFY((site = sheet.findChild<SiteSheet*>()));
+        auto* gap = site->findChild<QLineEdit*>("Gap, mm");
+        gap->setText("0,05");
+        emit gap->editingFinished();
+        QCOMPARE(document().find(session().question()->site)->gap->value, 0.05);
+        gap->setText("-1");
+        emit gap->editingFinished();
+        QCOMPARE(document().find(session().question()->site)->gap->value, 0.05);
+        session().undoStack().undo();
+        QVERIFY(!document().find(session().question()->site)->gap);
+    }
+    void lotsAreEditedAndProtected() {
+        window_->showStage(Stage::shelf);
+        const auto lots = document().all<Lot>().size();
+        QTest::mouseClick(buttonNamed("Add lot") ? buttonNamed("Add lot") : window_->findChild<QPushButton*>("Add lot"), Qt::LeftButton);
+        QCOMPARE(document().all<Lot>().size(), lots + 1);
+        auto* bought = window_->findChild<QLineEdit*>("Bought");
+        bought->setText("yesterday");
+        emit bought->editingFinished();
+        QVERIFY(notice().contains("no date"));
+        bought->setText("2031-02-28");
+        emit bought->editingFinished();
+        QCOMPARE(dateText(*document().all<Lot>().rbegin()->second.bought), std::string("2031-02-28"));
+        QTest::mouseClick(buttonNamed("Remove lot"), Qt::LeftButton);
+        QCOMPARE(document().all<Lot>().size(), lots);
+        QTest::mouseClick(buttonNamed("Remove lot"), Qt::LeftButton); // the one that mounts took from
+        QCOMPARE(document().all<Lot>().size(), lots);
+        QVERIFY(notice().contains("stays"));
+        while (session().undoStack().canUndo()) session().undoStack().undo();
+        QCOMPARE(document().all<Lot>().size(), lots);
+    }
+    void aBatchNamesWhatItRefused() {
+        const std::string logs = IBUKI_TEST_DATA "/logs/";
+        double last = 0;
+        const LogBatch batch = readLogBatch({logs + "plain.csv", logs + "prose.txt", logs + "no-room.csv"}, {}, {}, [&](double share) { last = share; });
+        QCOMPARE(batch.logs.size(), std::size_t{2});
+        QCOMPARE(batch.refused.size(), std::size_t{1});
+        QCOMPARE(last, 1.0);
+        ImportDialog dialog(session(), batch);
+        dialog.show();
+        QCOMPARE(dialog.rows().size(), std::size_t{2});
+        const auto before = document().all<Mount>().size();
+        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton); // no level is named in the files
+        QCOMPARE(document().all<Mount>().size(), before);
+        QVERIFY(dialog.isVisible());
+        for (QComboBox* box : dialog.findChildren<QComboBox*>())
+            if (box->accessibleName().startsWith("Level of")) box->setCurrentIndex(1);
+        dialog.findChild<QTableWidget*>()->item(0, 5)->setText("some evening");
+        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
+        QVERIFY(dialog.isVisible());
+        dialog.findChild<QTableWidget*>()->item(0, 5)->setText("2031-03-10 18:00");
+        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
+        QCOMPARE(document().all<Mount>().size(), before + 2);
+        session().undoStack().undo();
+        QCOMPARE(document().all<Mount>().size(), before);
+    }
+};
+
+QTEST_MAIN(TestViews)
+#include "tst_views.moc"

@@ -77,7 +77,8 @@ private slots:
         auto* big = named<QLabel>("Steady difference");
         QVERIFY(big);
         const Run* run = runsOf(document(), mountNamed("Quickfin 2")->id).front();
-        const double delta = *responseOf(*loadOf(*reductionOf(document(), run->id), *run), *session().question());
+        const double delta =
+            *responseOf(*loadOf(*reductionOf(document(), run->id), *run), *session().question());
         QCOMPARE(big->text(), QString::number(delta, 'f', 1));
         QVERIFY(named<QTableWidget>("Reduced figures")->rowCount() >= 6);
     }
@@ -113,7 +114,8 @@ private slots:
         QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
         QVERIFY(notice().contains("no temperature"));
         session().undoStack().undo();
-        QCOMPARE(reductionOf(document(), runsOf(document(), mount->id).front()->id)->main()->ambient.source, AmbientSource::column);
+        QCOMPARE(reductionOf(document(), runsOf(document(), mount->id).front()->id)->main()->ambient.source,
+                 AmbientSource::column);
     }
     void aTimeIsStated() {
         session().selectMount(mountNamed("Tern 11 1")->id);
@@ -126,19 +128,22 @@ private slots:
     }
     void aPlannedTileSaysWhatToDo() {
         auto* tape = window_->findChild<Tape*>();
-        const auto next = std::find_if(tape->tiles().begin(), tape->tiles().end(), [](const TapeTile& t) { return t.state == TileState::next; });
+        const auto next = std::find_if(tape->tiles().begin(), tape->tiles().end(),
+                                       [](const TapeTile& t) { return t.state == TileState::next; });
         QVERIFY(next != tape->tiles().end());
         emit tape->slotOpened(*next->slot);
         QCOMPARE(window_->stage(), Stage::bench);
         bool told = false;
-        for (QLabel* label : window_->findChildren<QLabel*>()) told = told || label->text().startsWith("Planned: ");
+        for (QLabel* label : window_->findChildren<QLabel*>())
+            told = told || label->text().startsWith("Planned: ");
         QVERIFY(told);
     }
     void theStripFollowsTheSelection() {
         session().selectMount(mountNamed("Slate 25 1")->id);
         auto* strip = window_->findChild<Strip*>();
         QVERIFY(strip->model().chipC && strip->model().roomC);
-        const auto study = std::find_if(strip->model().blocks.begin(), strip->model().blocks.end(), [](const StripBlock& b) { return b.underStudy; });
+        const auto study = std::find_if(strip->model().blocks.begin(), strip->model().blocks.end(),
+                                        [](const StripBlock& b) { return b.underStudy; });
         QVERIFY(study->name.contains("Slate 25"));
     }
     void levelsAreMovedAndKept() {
@@ -146,8 +151,8 @@ private slots:
         auto* levels = named<QListWidget>("Materials compared");
         levels->setCurrentRow(0);
         const QString first = levels->item(0)->text();
-        QTest::mouseClick(buttonNamed("Down") ? buttonNamed("Down") : nullptr, Qt::LeftButton);
-        QCOMPARE(levels->item(1)->text(), first);
+        QTest::mouseClick(buttonNamed("Down"), Qt::LeftButton);
+        QTRY_COMPARE(levels->item(1)->text(), first);
         session().undoStack().undo();
         QTRY_COMPARE(levels->item(0)->text(), first);
         levels->setCurrentRow(0);
@@ -161,7 +166,8 @@ private slots:
         metric->setCurrentIndex(wanted);
         emit metric->activated(wanted);
         QCOMPARE(session().question()->metric, std::string("core-average"));
-        for (const auto& [id, stored] : document().all<RunReduction>()) QCOMPARE(stored.reduction.metric, Metric::coreAverage);
+        for (const auto& [id, stored] : document().all<RunReduction>())
+            QCOMPARE(stored.reduction.metric, Metric::coreAverage);
         session().undoStack().undo();
         QCOMPARE(session().question()->metric, std::string("hottest"));
     }
@@ -186,8 +192,9 @@ private slots:
     void lotsAreEditedAndProtected() {
         window_->showStage(Stage::shelf);
         const auto lots = document().all<Lot>().size();
-        QTest::mouseClick(buttonNamed("Add lot") ? buttonNamed("Add lot") : window_->findChild<QPushButton*>("Add lot"), Qt::LeftButton);
+        QTest::mouseClick(buttonNamed("Add lot"), Qt::LeftButton);
         QCOMPARE(document().all<Lot>().size(), lots + 1);
+        QTest::qWait(30); // the form follows the document once the event is over
         auto* bought = window_->findChild<QLineEdit*>("Bought");
         bought->setText("yesterday");
         emit bought->editingFinished();
@@ -197,6 +204,7 @@ private slots:
         QCOMPARE(dateText(*document().all<Lot>().rbegin()->second.bought), std::string("2031-02-28"));
         QTest::mouseClick(buttonNamed("Remove lot"), Qt::LeftButton);
         QCOMPARE(document().all<Lot>().size(), lots);
+        QTest::qWait(30);
         QTest::mouseClick(buttonNamed("Remove lot"), Qt::LeftButton); // the one that mounts took from
         QCOMPARE(document().all<Lot>().size(), lots);
         QVERIFY(notice().contains("stays"));
@@ -206,7 +214,8 @@ private slots:
     void aBatchNamesWhatItRefused() {
         const std::string logs = IBUKI_TEST_DATA "/logs/";
         double last = 0;
-        const LogBatch batch = readLogBatch({logs + "plain.csv", logs + "prose.txt", logs + "no-room.csv"}, {}, {}, [&](double share) { last = share; });
+        const LogBatch batch = readLogBatch({logs + "plain.csv", logs + "prose.txt", logs + "no-room.csv"},
+                                            {}, {}, [&](double share) { last = share; });
         QCOMPARE(batch.logs.size(), std::size_t{2});
         QCOMPARE(batch.refused.size(), std::size_t{1});
         QCOMPARE(last, 1.0);
@@ -214,7 +223,8 @@ private slots:
         dialog.show();
         QCOMPARE(dialog.rows().size(), std::size_t{2});
         const auto before = document().all<Mount>().size();
-        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton); // no level is named in the files
+        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"),
+                          Qt::LeftButton); // no level is named in the files
         QCOMPARE(document().all<Mount>().size(), before);
         QVERIFY(dialog.isVisible());
         for (QComboBox* box : dialog.findChildren<QComboBox*>())

@@ -73,7 +73,7 @@ QWidget* PaperView::makeSwitches() {
 void PaperView::refresh() {
     const Question* question = session_.question();
     for (QPushButton* made : exports_) made->setEnabled(question != nullptr);
-    auto text = question ? reportDocument(session_.document(), *question, *parts_, 1)
+    auto text = question ? reportDocument(session_.document(), *question, *parts_, LadderImage{})
                          : std::make_unique<QTextDocument>();
     if (!question) text->setHtml("<p>The report of a study appears here. Ask a question first.</p>");
     preview_->setDocument(text.get());

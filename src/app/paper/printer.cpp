@@ -29,7 +29,7 @@ QImage rendered(const QByteArray& svg, int width, int pixelsPerUnit, QSize& size
 } // namespace
 
 std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
-                                              const ReportParts& parts, int pixelsPerUnit) {
+                                              const ReportParts& parts, const LadderImage& image) {
     QString html = QString::fromStdString(htmlReport(document, question, parts));
     auto text = std::make_unique<QTextDocument>();
     const auto begin = html.indexOf("<svg");
@@ -39,7 +39,7 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
         svg.replace("Inter, sans-serif", textFont().family());
         QSize size;
         text->addResource(QTextDocument::ImageResource, QUrl("ladder"),
-                          rendered(svg.toUtf8(), 690, pixelsPerUnit, size));
+                          rendered(svg.toUtf8(), image.width, image.pixelsPerUnit, size));
         html.replace(begin, end + 6 - begin,
                      QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>")
                          .arg(size.width())
@@ -47,7 +47,9 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
     }
     // Rules that Qt's rich text does not read as a browser would.
     html.replace("<table>", "<table cellpadding=\"3\" cellspacing=\"0\" width=\"97%\">");
-    html.replace("14px/1.5", "14px");
+    html.replace("font:14px/1.5 Inter,'Liberation Sans',sans-serif;",
+                 ""); // the document's own font, in points
+    html.replace("font-size:24px", "font-size:18pt").replace("font-size:16px", "font-size:12pt");
     html.remove("max-width:820px;margin:32px auto;padding:0 24px");
     html.replace("class=\"n\"", "align=\"right\"");
     text->setDefaultFont([] {
@@ -67,9 +69,9 @@ void printReport(const Document& document, const Question& question, const Repor
         buffer.open(QIODevice::WriteOnly);
         QPdfWriter writer(&buffer);
         writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageMargins(QMarginsF(18, 18, 18, 18), QPageLayout::Millimeter);
+        writer.setPageMargins(QMarginsF()); // the text document keeps its own margin of 2 cm
         writer.setTitle("Ibuki report");
-        const auto text = reportDocument(document, question, parts, 4);
+        const auto text = reportDocument(document, question, parts, {600, 4});
         text->print(&writer);
     }
     writeFileAtomically(path.toStdString(),

@@ -12,9 +12,16 @@ class QTextDocument;
 
 namespace ibuki {
 
-/// A document for preview (1 pixel a unit) and print (several); dark pages are never made.
+/// How large the ladder stands in the document, and how finely it is drawn (1 for the screen, more for
+/// print).
+struct LadderImage {
+    int width = 690; ///< in 1/96 inch
+    int pixelsPerUnit = 1;
+};
+
+/// A document for preview and print; dark pages are never made.
 std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
-                                              const ReportParts& parts, int pixelsPerUnit);
+                                              const ReportParts& parts, const LadderImage& image);
 
 /// Writes an A4 PDF in place at once; throws InputError (file-not-writable).
 void printReport(const Document& document, const Question& question, const ReportParts& parts,

@@ -114,9 +114,9 @@ QWidget* QuestionView::makeLevels() {
     layout->addWidget(levels_, 1);
     auto* order = new QHBoxLayout;
     for (const auto& [text, by] : {std::pair{"Up", -1}, std::pair{"Down", 1}}) {
-        auto* button = button(text);
-        connect(button, &QPushButton::clicked, this, [this, by = by] { moveLevel(by); });
-        order->addWidget(button);
+        auto* mover = button(text);
+        connect(mover, &QPushButton::clicked, this, [this, by = by] { moveLevel(by); });
+        order->addWidget(mover);
     }
     auto* remove = button("Leave out");
     connect(remove, &QPushButton::clicked, this, &QuestionView::removeLevel);

@@ -22,11 +22,13 @@ class TestSession : public QObject {
         const auto asked = story::ask();
         ChangeSet everything{"Ask", {}};
         Entities::each([&]<class E>() {
-            for (const auto& [id, entity] : asked.document.all<E>()) everything.changes.push_back({std::nullopt, Entity(entity)});
+            for (const auto& [id, entity] : asked.document.all<E>())
+                everything.changes.push_back({std::nullopt, Entity(entity)});
         });
         session->perform(everything);
         const auto logs = story::nineLogs();
-        const auto changes = importChanges(session->document(), asked.study, logs, proposeImport(session->document(), asked.study, logs));
+        const auto changes = importChanges(session->document(), asked.study, logs,
+                                           proposeImport(session->document(), asked.study, logs));
         std::vector<RecordingData> recordings;
         for (const auto& [index, id] : changes.recordings) recordings.push_back({id, logs[index].trace});
         session->perform(changes.set, std::move(recordings));
@@ -72,7 +74,8 @@ private slots:
         const auto session = measured();
         const Mount* mount = mountsOf(session->document(), session->bench()->id).front();
         session->selectMount(mount->id);
-        QCOMPARE(session->selection().material, std::optional(materialAt(session->document(), mount->id, session->question()->site)->id));
+        QCOMPARE(session->selection().material,
+                 std::optional(materialAt(session->document(), mount->id, session->question()->site)->id));
     }
     void undoingAMountDropsItFromTheSelection() {
         const auto session = measured();
@@ -89,9 +92,11 @@ private slots:
         edit.put(configuration);
         QVERIFY(session->reduceAgain(edit, session->question()->id));
         QVERIFY(session->perform(edit.finish()));
-        for (const auto& [id, stored] : session->document().all<RunReduction>()) QVERIFY(stored.reduction.main()->limit.bound);
+        for (const auto& [id, stored] : session->document().all<RunReduction>())
+            QVERIFY(stored.reduction.main()->limit.bound);
         session->undoStack().undo();
-        for (const auto& [id, stored] : session->document().all<RunReduction>()) QVERIFY(!stored.reduction.main()->limit.bound);
+        for (const auto& [id, stored] : session->document().all<RunReduction>())
+            QVERIFY(!stored.reduction.main()->limit.bound);
     }
     void failuresPostOneSentenceAndChangeNothing() {
         const auto session = measured();
@@ -123,7 +128,8 @@ private slots:
     void numbersAreReadWithPointOrComma() {
         QCOMPARE(numberFrom("1,5"), std::optional(1.5));
         QCOMPARE(numberFrom(" 1.5 "), std::optional(1.5));
-        for (const char* text : {"", "abc", "1.5 K", "inf", "nan", "1,2,3"}) QVERIFY2(!numberFrom(text), text);
+        for (const char* text : {"", "abc", "1.5 K", "inf", "nan", "1,2,3"})
+            QVERIFY2(!numberFrom(text), text);
         QCOMPARE(numberText(0.1), QString("0.1"));
         QCOMPARE(numberFrom(numberText(1.0 / 3)), std::optional(1.0 / 3));
     }

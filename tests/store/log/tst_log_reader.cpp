@@ -56,7 +56,7 @@ private slots:
         QTest::addColumn<int>("index");
         const auto all = expectations();
         for (std::size_t i = 0; i < all.size(); ++i) {
-            // The separate probe's clock follows with the issue on logs.
+            // A separate probe with its own clock is not read in this version.
             if (all[i].contains("probe")) continue;
             QTest::newRow(all[i]["log"].get<std::string>().c_str()) << int(i);
         }

@@ -95,7 +95,7 @@ private:
     std::vector<std::string> firstRow() const {
         std::string_view rest = text_.substr(dialect_.bodyOffset);
         while (!rest.empty()) {
-            const auto fields = splitFields(takeLine(rest), dialect_.separator);
+            auto fields = splitFields(takeLine(rest), dialect_.separator);
             if (fields.size() == dialect_.fieldsPerRow) return fields;
         }
         refuse("log-no-samples", "there is a header but no sample under it", "Choose a log with samples",

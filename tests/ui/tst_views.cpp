@@ -102,19 +102,19 @@ private slots:
         QVERIFY(!mountNamed("Heron HV 1")->rejected);
     }
     void aRoomReadByHandReducesAgain() {
-        const Mount* mount = mountNamed("Tern 11 1");
-        session().selectMount(mount->id);
+        const Id<Mount> mount = mountNamed("Tern 11 1")->id; // a pointer would not outlive the next change
+        session().selectMount(mount);
         window_->showStage(Stage::bench);
         answer("20");
         QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
-        const Run* run = runsOf(document(), mount->id).front();
+        const Run* run = runsOf(document(), mount).front();
         QCOMPARE(run->enteredAmbient->value, 20.0);
         QCOMPARE(reductionOf(document(), run->id)->main()->ambient.source, AmbientSource::entered);
         answer("warm");
         QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
         QVERIFY(notice().contains("no temperature"));
         session().undoStack().undo();
-        QCOMPARE(reductionOf(document(), runsOf(document(), mount->id).front()->id)->main()->ambient.source,
+        QCOMPARE(reductionOf(document(), runsOf(document(), mount).front()->id)->main()->ambient.source,
                  AmbientSource::column);
     }
     void aTimeIsStated() {

@@ -75,7 +75,10 @@ void ImportDialog::fill() {
     table_->setColumnWidth(level, std::max(150, table_->columnWidth(level)));
     table_->setColumnWidth(mount, std::max(150, table_->columnWidth(mount)));
     table_->setColumnWidth(time, std::max(150, table_->columnWidth(time)));
+    table_->setColumnWidth(doubt, 160); // and as much as is left
     table_->horizontalHeader()->setStretchLastSection(true);
+    table_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    table_->resizeRowsToContents();
     QStringList lines;
     for (const std::string& refused : batch_.refused) lines << qtext(refused);
     problems_->setText(lines.join("\n"));

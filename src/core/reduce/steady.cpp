@@ -105,7 +105,7 @@ Steady judgeSteady(std::span<const double> timeS, std::span<const double> series
     const double startS = timeS[load.begin];
     const double skipS = std::max(60.0, 0.15 * (timeS[choice.window.end - 1] - startS));
     const Segment tail{firstAtOrAfter(timeS, load, startS + skipS), choice.window.end};
-    const Points points = tail.begin < tail.end ? thinned(finitePoints(timeS, series, tail), 400) : Points{};
+    const Points points = tail.begin < tail.end ? thinned(finitePoints(timeS, series, tail), 250) : Points{};
     const auto fit = fitCorrelatedTail(points.t, points.x);
     if (fit && fit->identified) {
         steady.asymptoteK = fit->asymptote;

@@ -63,8 +63,7 @@ private:
 };
 
 /// Minimises f over log τ: a coarse grid first, since profiles can have several minima, then Brent.
-template <class F> double minimiseLogTau(F&& f, double logLo, double logHi) {
-    constexpr int points = 48;
+template <class F> double minimiseLogTau(F&& f, double logLo, double logHi, int points) {
     const double step = (logHi - logLo) / (points - 1);
     int best = 0;
     double bestValue = f(std::exp(logLo));
@@ -77,7 +76,7 @@ template <class F> double minimiseLogTau(F&& f, double logLo, double logHi) {
     }
     const double lo = logLo + std::max(0, best - 1) * step;
     const double hi = logLo + std::min(points - 1, best + 1) * step;
-    return boost::math::tools::brent_find_minima([&](double u) { return f(std::exp(u)); }, lo, hi, 40).first;
+    return boost::math::tools::brent_find_minima([&](double u) { return f(std::exp(u)); }, lo, hi, 22).first;
 }
 
 /// Limits of {x_∞ : min_τ RSS ≤ threshold}, walked outwards in growing steps and then halved.
@@ -85,7 +84,7 @@ double profileLimit(Projection& projection, double from, double step, double thr
                     double logHi) {
     const auto outside = [&](double asymptote) {
         const double u = minimiseLogTau([&](double tau) { return projection.rssAtAsymptote(tau, asymptote); },
-                                        logLo, logHi);
+                                        logLo, logHi, 16);
         return projection.rssAtAsymptote(std::exp(u), asymptote) > threshold;
     };
     double inner = from;
@@ -102,17 +101,16 @@ double profileLimit(Projection& projection, double from, double step, double thr
     return 0.5 * (inner + outer);
 }
 
-} // namespace
-
-std::optional<TailFit> fitTail(std::span<const double> t, std::span<const double> x, double confidence,
-                               double varianceInflation) {
+std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double> x, double confidence,
+                               double varianceInflation, bool withInterval) {
     const std::size_t n = t.size();
     if (n < 6 || x.size() != n || !(t.back() > t.front())) return std::nullopt;
     Projection projection(t, x);
     const double spanT = t.back() - t.front();
     const double logLo = std::log(spanT / static_cast<double>(n - 1));
     const double logHi = std::log(10 * spanT);
-    const double logTau = minimiseLogTau([&](double tau) { return projection.solve(tau).rss; }, logLo, logHi);
+    const double logTau =
+        minimiseLogTau([&](double tau) { return projection.solve(tau).rss; }, logLo, logHi, 48);
 
     TailFit fit;
     fit.tau = std::exp(logTau);
@@ -142,20 +140,29 @@ std::optional<TailFit> fitTail(std::span<const double> t, std::span<const double
     const double amplitudeError = std::sqrt(std::max(0.0, covariance(1, 1)));
     fit.identified = logTau > logLo + margin && logTau < logHi - margin
                      && std::abs(fit.amplitude) > 3 * amplitudeError && fit.tau < spanT;
-    if (fit.rss > 0) {
-        const double threshold = fit.rss * (1 + varianceInflation * student * student / fit.df);
-        const double step = std::max(student * std::sqrt(std::max(0.0, covariance(0, 0))), 1e-9) / 4;
-        fit.asymptoteInterval = {profileLimit(projection, fit.asymptote, -step, threshold, logLo, logHi),
-                                 profileLimit(projection, fit.asymptote, step, threshold, logLo, logHi)};
-    } else {
-        fit.asymptoteInterval = {fit.asymptote, fit.asymptote};
-    }
+    fit.asymptoteInterval = {fit.asymptote, fit.asymptote};
+    if (!withInterval || !fit.identified || !(fit.rss > 0)) return fit;
+    // The held asymptote moves τ, but not far: a factor of eight to either side of the best one.
+    const double near = std::log(8.0);
+    const double lo = std::max(logLo, logTau - near);
+    const double hi = std::min(logHi, logTau + near);
+    const double threshold = fit.rss * (1 + varianceInflation * student * student / fit.df);
+    const double step = std::max(student * std::sqrt(std::max(0.0, covariance(0, 0))), 1e-9) / 4;
+    fit.asymptoteInterval = {profileLimit(projection, fit.asymptote, -step, threshold, lo, hi),
+                             profileLimit(projection, fit.asymptote, step, threshold, lo, hi)};
     return fit;
+}
+
+} // namespace
+
+std::optional<TailFit> fitTail(std::span<const double> t, std::span<const double> x, double confidence,
+                               double varianceInflation) {
+    return fitWith(t, x, confidence, varianceInflation, true);
 }
 
 std::optional<TailFit> fitCorrelatedTail(std::span<const double> t, std::span<const double> x,
                                          double confidence) {
-    const auto plain = fitTail(t, x, confidence, 1.0);
+    const auto plain = fitWith(t, x, confidence, 1.0, false);
     if (!plain) return plain;
     std::vector<double> residuals(t.size());
     for (std::size_t i = 0; i < t.size(); ++i)

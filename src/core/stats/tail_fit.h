@@ -19,7 +19,8 @@ struct TailFit {
     double tau = 0; ///< in the unit of t
     double rss = 0;
     bool identified = false;    ///< τ inside its bounds and the amplitude told from nothing
-    Interval asymptoteInterval; ///< profile interval, Bates & Watts 1988, at the confidence asked
+    Interval asymptoteInterval; ///< profile interval (the asymptote itself when not identified), Bates &
+                                ///< Watts 1988, at the confidence asked
     double remaining = 0;       ///< asymptote − fitted value at the last t
     double remainingStandardError = 0;
     double df = 0; ///< n − 3

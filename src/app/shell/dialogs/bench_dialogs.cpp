@@ -105,7 +105,7 @@ void NewBenchDialog::accept() {
 
 BenchSheet::BenchSheet(Session& session, QWidget* parent) : QDialog(parent) {
     setWindowTitle("Bench");
-    resize(520, 520);
+    resize(560, 700);
     auto* layout = new QVBoxLayout(this);
     const Bench* bench = session.bench();
     const Configuration* configuration = session.configuration();

@@ -11,6 +11,7 @@
 #include "app/shell/tape.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
+#include "core/record/bench_template.h"
 
 #include <QComboBox>
 #include <QInputDialog>
@@ -107,6 +108,7 @@ private slots:
         window_->showStage(Stage::bench);
         answer("20");
         QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
+        QTRY_VERIFY(!session().work().isRunning());
         const Run* run = runsOf(document(), mount).front();
         QCOMPARE(run->enteredAmbient->value, 20.0);
         QCOMPARE(reductionOf(document(), run->id)->main()->ambient.source, AmbientSource::entered);
@@ -146,6 +148,29 @@ private slots:
                                         [](const StripBlock& b) { return b.underStudy; });
         QVERIFY(study->name.contains("Slate 25"));
     }
+    void theStripSwitchesBetweenPaths() {
+        Edit edit(document(), "Describe");
+        const Id<Bench> card = addBench(edit, BenchTemplate::graphicsCard, "render-1");
+        QVERIFY(session().perform(edit.finish()));
+        const Selection before = session().selection();
+        Selection selection;
+        selection.bench = card;
+        session().select(selection);
+        auto* strip = window_->findChild<Strip*>();
+        QTRY_COMPARE(strip->model().others.size(), std::size_t{2});
+        QCOMPARE(strip->model().source, QString("chip"));
+        strip->setFocus();
+        QTest::keyClick(strip, Qt::Key_Down); // the first other path
+        QTest::keyClick(strip, Qt::Key_Return);
+        QTRY_COMPARE(strip->model().source, QString("memory"));
+        QTest::keyClick(strip, Qt::Key_Home);
+        SiteSheet* sheet = nullptr;
+        QTest::keyClick(strip, Qt::Key_Return);
+        QTRY_VERIFY((sheet = window_->findChild<SiteSheet*>()));
+        sheet->close();
+        session().undoStack().undo();
+        session().select(before);
+    }
     void levelsAreMovedAndKept() {
         window_->showStage(Stage::question);
         auto* levels = named<QListWidget>("Materials compared");
@@ -165,7 +190,7 @@ private slots:
         const int wanted = metric->findData("core-average");
         metric->setCurrentIndex(wanted);
         emit metric->activated(wanted);
-        QCOMPARE(session().question()->metric, std::string("core-average"));
+        QTRY_COMPARE(session().question()->metric, std::string("core-average"));
         for (const auto& [id, stored] : document().all<RunReduction>())
             QCOMPARE(stored.reduction.metric, Metric::coreAverage);
         session().undoStack().undo();
@@ -188,6 +213,25 @@ private slots:
         QCOMPARE(document().find(session().question()->site)->gap->value, 0.05);
         session().undoStack().undo();
         QVERIFY(!document().find(session().question()->site)->gap);
+    }
+    void sensorsAreEditedAndRemoved() {
+        BenchSheet sheet(session());
+        sheet.show();
+        auto* sensors = sheet.findChild<QListWidget*>("Sensors");
+        const int before = sensors->count();
+        QVERIFY(before >= 3);
+        QTest::mouseClick(sheet.findChild<QPushButton*>("Add sensor"), Qt::LeftButton);
+        QCOMPARE(sensors->count(), before + 1);
+        SensorSheet* added = nullptr;
+        QTRY_VERIFY((added = sheet.findChild<SensorSheet*>()));
+        auto* accuracy = added->findChild<QLineEdit*>("Accuracy, ± K");
+        accuracy->setText("0.5");
+        emit accuracy->editingFinished();
+        QVERIFY(sensors->item(before)->text().contains("± 0.5 K"));
+        QTest::mouseClick(added->findChild<QPushButton*>("Remove"), Qt::LeftButton);
+        QCOMPARE(sensors->count(), before);
+        for (int i = 0; i < 3; ++i) session().undoStack().undo();
+        QCOMPARE(sensors->count(), before);
     }
     void lotsAreEditedAndProtected() {
         window_->showStage(Stage::shelf);

@@ -4,6 +4,7 @@
 #include "app/bench/import_dialog.h"
 #include "app/bench/trace_plot.h"
 #include "app/shell/entity_form.h"
+#include "app/shell/job_progress.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
@@ -14,7 +15,6 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QInputDialog>
-#include <QProgressDialog>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -47,13 +47,6 @@ BenchView::BenchView(Session& session, QWidget* parent)
     empty_ = quietLabel();
     empty_->setAlignment(Qt::AlignCenter);
     layout->addWidget(empty_, 1);
-    connect(job_, &JobRunner::progressed, this, [this](double share) {
-        if (progress_) progress_->setValue(static_cast<int>(100 * share));
-    });
-    connect(job_, &JobRunner::ended, this, [this] {
-        if (progress_) progress_->deleteLater();
-        progress_ = nullptr;
-    });
     connect(job_, &JobRunner::cancelled, this,
             [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
     refresh();
@@ -266,14 +259,9 @@ void BenchView::enterRoom() {
         Run changed = *run;
         changed.enteredAmbient = value ? std::optional(Celsius{*value}) : std::nullopt;
         edit.put(changed);
-        const auto trace = session_.trace(run->recording);
-        if (!trace) return;
-        for (const auto& [id, stored] : session_.document().all<RunReduction>())
-            if (stored.run == run->id)
-                edit.put(RunReduction{
-                    id, run->id, reduce(*trace, settingsFor(edit.document(), changed, session_.question()))});
     }
-    session_.perform(edit.finish());
+    auto tasks = reductionTasks(edit.document(), runsOf(edit.document(), mount->id), session_.question());
+    session_.performReduced(std::move(edit), std::move(tasks));
 }
 
 void BenchView::setMountTime() {
@@ -307,19 +295,14 @@ void BenchView::bringIn(const QStringList& files) {
     }
     std::vector<std::string> paths;
     for (const QString& file : files) paths.push_back(file.toStdString());
-    Run fresh; // settings of a run that is not there yet: the question's and the bench's
-    ReduceSettings settings = settingsFor(session_.document(), fresh, session_.question());
-    if (const Configuration* configuration = session_.configuration())
-        if (configuration->temperatureLimit) settings.limitC = configuration->temperatureLimit->value;
-    progress_ = new QProgressDialog("Reading logs", "Call off", 0, 100, this);
-    progress_->setMinimumDuration(300);
-    connect(progress_, &QProgressDialog::canceled, job_, &JobRunner::cancel);
+    const ReduceSettings settings = settingsFor(session_.configuration(), session_.question());
     job_->start<LogBatch>(
         [paths, settings](std::stop_token stop, const Progress& progress) {
             return readLogBatch(paths, settings, stop, progress);
         },
         [this](LogBatch batch) { logsRead(std::move(batch)); },
         [this](const InputError& error) { session_.post(error); });
+    showProgress(*job_, "Reading logs", this);
 }
 
 void BenchView::logsRead(LogBatch batch) {

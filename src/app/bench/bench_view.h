@@ -8,7 +8,6 @@
 
 class QLabel;
 class QPushButton;
-class QProgressDialog;
 class QTableWidget;
 
 namespace ibuki {
@@ -54,7 +53,6 @@ private:
     QPushButton* reject_ = nullptr;
     QPushButton* room_ = nullptr;
     QPushButton* time_ = nullptr;
-    QProgressDialog* progress_ = nullptr;
     std::optional<std::pair<Id<Recording>, Trace>>
         shownTrace_; ///< the last one read, so that a refresh is quick
 };

@@ -90,11 +90,13 @@ QWidget* QuestionView::makeSettings() {
     questionForm_->requiredNumber(
         "Sure, in %", [](const Question& q) { return 100 * q.confidence; },
         [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
-    questionForm_->alsoDo([this](Edit& edit) {
+    questionForm_->performWith([this](Edit edit) {
         const Question* now = session_.question();
         const Question* then = now ? edit.document().find(now->id) : nullptr;
         // Only the nominal power enters a reduction; margin and normalisation are applied to its result.
-        return !then || then->nominalPower == now->nominalPower || session_.reduceAgain(edit, then->id);
+        const bool enters = then && then->nominalPower != now->nominalPower;
+        auto tasks = enters ? reductionTasks(edit.document(), *then) : std::vector<ReductionTask>{};
+        session_.performReduced(std::move(edit), std::move(tasks));
     });
     loadForm_->text("Load", &Load::name);
     loadForm_->number("Target power, W", &Load::target, 0, true);
@@ -199,7 +201,8 @@ void QuestionView::changeQuestion(const std::string& title, const std::function<
     if (changed == *question) return;
     Edit edit(session_.document(), title);
     edit.put(changed);
-    if (session_.reduceAgain(edit, changed.id)) session_.perform(edit.finish());
+    auto tasks = reductionTasks(edit.document(), changed);
+    session_.performReduced(std::move(edit), std::move(tasks));
 }
 
 void QuestionView::addLevel() {

@@ -160,8 +160,8 @@ public:
         return box;
     }
 
-    /// Runs inside every change of this form, before it is performed; false gives the change up.
-    void alsoDo(std::function<bool(Edit&)> after) { after_ = std::move(after); }
+    /// Hands every change of this form over instead of performing it at once.
+    void performWith(std::function<void(Edit)> perform) { perform_ = std::move(perform); }
 
     void show(std::optional<Id<E>> id) {
         id_ = id;
@@ -204,8 +204,10 @@ private:
         if (changed == *entity) return;
         Edit edit(session_.document(), "Change " + label.toLower().toStdString() + " of " + what_);
         edit.put(changed);
-        if (after_ && !after_(edit)) return;
-        session_.perform(edit.finish());
+        if (perform_)
+            perform_(std::move(edit));
+        else
+            session_.perform(edit.finish());
     }
 
     Session& session_;
@@ -213,7 +215,7 @@ private:
     std::string what_;
     std::optional<Id<E>> id_;
     std::vector<std::function<void(const E&)>> loaders_;
-    std::function<bool(Edit&)> after_;
+    std::function<void(Edit)> perform_;
 };
 
 } // namespace ibuki

@@ -20,12 +20,28 @@ int JobRunner::begin() {
 void JobRunner::cancel() { worker_.request_stop(); }
 
 void JobRunner::report(int ticket, double share) {
-    QMetaObject::invokeMethod(
-        this,
-        [this, ticket, share] {
-            if (ticket == ticket_) emit progressed(share);
-        },
-        Qt::QueuedConnection);
+    post([this, ticket, share] {
+        if (ticket == ticket_) emit progressed(share);
+    });
+}
+
+void JobRunner::post(std::function<void()> message) {
+    {
+        const std::scoped_lock lock(mutex_);
+        messages_.push_back(std::move(message));
+    }
+    QMetaObject::invokeMethod(this, "collect", Qt::QueuedConnection);
+}
+
+void JobRunner::collect() {
+    std::vector<std::function<void()>> messages;
+    {
+        const std::scoped_lock lock(mutex_);
+        messages.swap(messages_);
+    }
+    const QPointer<JobRunner> alive(this); // a message may end what owns us
+    for (const auto& message : messages)
+        if (alive) message();
 }
 
 bool JobRunner::finish(int ticket, bool stopped) {

@@ -15,6 +15,7 @@
 #include <optional>
 #include <stop_token>
 #include <thread>
+#include <vector>
 
 namespace ibuki {
 
@@ -47,16 +48,13 @@ public:
                 stopped = true;
             }
             if (stop.stop_requested()) stopped = true;
-            QMetaObject::invokeMethod(
-                this,
-                [this, ticket, result, error, stopped, done, failed] {
-                    if (!finish(ticket, stopped)) return;
-                    if (error)
-                        failed(*error);
-                    else if (*result)
-                        done(std::move(**result));
-                },
-                Qt::QueuedConnection);
+            post([this, ticket, result, error, stopped, done, failed] {
+                if (!finish(ticket, stopped)) return;
+                if (error)
+                    failed(*error);
+                else if (*result)
+                    done(std::move(**result));
+            });
         });
     }
 
@@ -72,9 +70,15 @@ private:
     int begin();
     void report(int ticket, double share);
     bool finish(int ticket, bool stopped); ///< true when the result counts
+    /// From the worker: leave a message for the main thread. The messages change hands under our own mutex;
+    /// Qt only rings the bell.
+    void post(std::function<void()> message);
+    Q_INVOKABLE void collect();
 
     int ticket_ = 0;
     bool running_ = false;
+    std::mutex mutex_;
+    std::vector<std::function<void()>> messages_; ///< guarded by mutex_
     std::jthread worker_;
 };
 

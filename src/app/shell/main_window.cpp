@@ -7,6 +7,7 @@
 #include "app/shelf/shelf_view.h"
 #include "app/shell/command_palette.h"
 #include "app/shell/dialogs/bench_dialogs.h"
+#include "app/shell/job_progress.h"
 #include "app/shell/stage_bar.h"
 #include "app/shell/start_page.h"
 #include "app/shell/strip.h"
@@ -171,7 +172,10 @@ void MainWindow::makeViews() {
     stages_->setFocus();
     connect(stages_, &StageBar::chosen, this, [this](int index) { showStage(static_cast<Stage>(index)); });
     connect(strip_, &Strip::layerOpened, this, &MainWindow::openLayer);
+    connect(strip_, &Strip::siteOpened, this, &MainWindow::openSite);
     connect(strip_, &Strip::benchWanted, this, &MainWindow::newBench);
+    connect(&session_, &Session::workBegun, this,
+            [this](const QString& title) { showProgress(session_.work(), title, this); });
     connect(tape_, &Tape::mountOpened, this, &MainWindow::openMount);
     connect(tape_, &Tape::slotOpened, this, &MainWindow::openSlot);
     connect(question_, &QuestionView::benchWanted, this, &MainWindow::newBench);
@@ -323,6 +327,12 @@ void MainWindow::closeThisStudy() {
 
 void MainWindow::openLayer(Id<Layer> layer) {
     auto* sheet = new LayerSheet(session_, layer, this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+}
+
+void MainWindow::openSite(Id<Site> site) {
+    auto* sheet = new SiteSheet(session_, site, this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     sheet->open();
 }

@@ -67,6 +67,7 @@ private:
     void duplicateThisStudy();
     void closeThisStudy();
     void openLayer(Id<Layer> layer);
+    void openSite(Id<Site> site);
     void openMount(Id<Mount> mount);
     void openSlot(Id<Slot> slot);
     void showNotice(const QString& notice);

@@ -21,6 +21,7 @@ Selection valid(Selection selection, const Document& document) {
     dropMissing(selection.mount, document);
     dropMissing(selection.slot, document);
     dropMissing(selection.material, document);
+    dropMissing(selection.site, document);
     if (!selection.study && !selection.bench) selection.study = newest<Study>(document);
     if (const Study* study = document.find(selection.study)) selection.bench = study->bench;
     if (!selection.bench) selection.bench = newest<Bench>(document);

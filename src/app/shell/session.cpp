@@ -3,7 +3,6 @@
 
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
-#include "core/evidence/response.h"
 #include "core/reduce/reduce.h"
 
 #include <QUndoCommand>
@@ -31,7 +30,9 @@ private:
     bool applied_ = true;
 };
 
-Session::Session(QObject* parent) : QObject(parent) {}
+Session::Session(QObject* parent) : QObject(parent) {
+    connect(&work_, &JobRunner::cancelled, this, &Session::documentChanged); // fields show what is stored
+}
 Session::~Session() = default;
 
 QString Session::path() const {
@@ -52,6 +53,7 @@ const Configuration* Session::configuration() const {
 
 void Session::take(Project project) {
     undo_.clear();
+    ++changes_;
     project_ = std::move(project);
     selection_ = valid({}, document());
     emit projectChanged();
@@ -82,6 +84,7 @@ bool Session::createProject(const QString& path) {
 
 void Session::closeProject() {
     undo_.clear();
+    ++changes_;
     project_.reset();
     selection_ = {};
     emit projectChanged();
@@ -108,6 +111,7 @@ bool Session::apply(const ChangeSet& set, std::span<const RecordingData> recordi
         post(error);
         return false;
     }
+    ++changes_;
     const Selection still = valid(selection_, document());
     const bool moved = still != selection_;
     selection_ = still;
@@ -133,24 +137,42 @@ std::optional<Trace> Session::trace(Id<Recording> recording) {
     }
 }
 
-bool Session::reduceAgain(Edit& edit, Id<Question> id) {
-    const Question* question = edit.document().find(id);
-    if (!question) return false;
-    std::vector<RunReduction> fresh;
-    for (const Slot* slot : slotsOf(edit.document(), question->study)) {
-        if (!slot->mount) continue;
-        for (const Run* run : runsOf(edit.document(), *slot->mount)) {
-            const auto samples = trace(run->recording);
-            if (!samples) return false;
-            for (const auto& [key, stored] : edit.document().all<RunReduction>()) {
-                if (stored.run != run->id) continue;
-                fresh.push_back(
-                    {key, run->id, reduce(*samples, settingsFor(edit.document(), *run, question))});
-            }
-        }
+void Session::performReduced(Edit edit, std::vector<ReductionTask> tasks) {
+    if (tasks.empty()) {
+        perform(edit.finish());
+        return;
     }
-    for (const RunReduction& reduction : fresh) edit.put(reduction);
-    return true;
+    using Reductions = std::vector<RunReduction>;
+    auto waiting = std::make_shared<Edit>(std::move(edit));
+    const QString title = QString::fromStdString(waiting->title());
+    work_.start<Reductions>(
+        [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
+                                                            const Progress& progress) {
+            // A connection of its own: the window's belongs to the main thread.
+            const Project project = Project::open(path, Access::readOnly);
+            Reductions fresh;
+            for (const ReductionTask& task : tasks) {
+                if (stop.stop_requested()) return Reductions{};
+                fresh.push_back(
+                    {task.reduction, task.run, reduce(project.loadTrace(task.recording), task.settings)});
+                progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
+            }
+            return fresh;
+        },
+        [this, waiting, title, before = changes_](const Reductions& fresh) {
+            if (changes_ != before) {
+                post(title + ": not done, because the project changed meanwhile. Try again.");
+                emit documentChanged(); // fields show again what is stored
+                return;
+            }
+            for (const RunReduction& reduction : fresh) waiting->put(reduction);
+            if (!perform(waiting->finish())) emit documentChanged();
+        },
+        [this](const InputError& error) {
+            post(error);
+            emit documentChanged();
+        });
+    emit workBegun(title);
 }
 
 void Session::select(const Selection& selection) {

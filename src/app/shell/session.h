@@ -4,8 +4,10 @@
 // The open project as the window sees it: the document, the undo stack, the shared selection and the notice
 // line. Every change goes through perform(); views never write.
 
+#include "app/shell/job.h"
 #include "app/shell/selection.h"
 #include "core/domain/input_error.h"
+#include "core/evidence/reduction_task.h"
 #include "store/project/project.h"
 
 #include <QObject>
@@ -45,8 +47,11 @@ public:
     /// nullopt with a notice when the channels cannot be read.
     std::optional<Trace> trace(Id<Recording> recording);
 
-    /// Reduces again every run of the question's mounts that `edit` leaves behind; part of the same action.
-    bool reduceAgain(Edit& edit, Id<Question> question);
+    /// Performs `edit` together with the reductions that follow from it, which are made off the main thread;
+    /// work() tells how far it is and can be called off. A change made meanwhile outdates it: nothing of it
+    /// is done, with a notice.
+    void performReduced(Edit edit, std::vector<ReductionTask> tasks);
+    JobRunner& work() { return work_; }
 
     void select(const Selection& selection);
     void selectMount(Id<Mount> mount);
@@ -58,6 +63,7 @@ signals:
     void documentChanged();
     void selectionChanged();
     void noticePosted(const QString& notice);
+    void workBegun(const QString& title);
 
 private:
     friend class ProjectCommand;
@@ -68,6 +74,8 @@ private:
     Document empty_;
     Selection selection_;
     QUndoStack undo_;
+    int changes_ = 0; ///< counts what was done to the document
+    JobRunner work_;
 };
 
 } // namespace ibuki

@@ -5,17 +5,11 @@
 #include "app/shell/theme.h"
 #include "app/shell/walk.h"
 
-#include <QHelpEvent>
-#include <QKeyEvent>
-#include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
 
 namespace ibuki {
 
-Strip::Strip(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    setFocusPolicy(Qt::StrongFocus);
-    setMouseTracking(true);
+Strip::Strip(Session& session, QWidget* parent) : DrawnItems(parent), session_(session) {
     setAccessibleName("Heat path");
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     connect(&session_, &Session::documentChanged, this, &Strip::refresh);
@@ -23,21 +17,37 @@ Strip::Strip(Session& session, QWidget* parent) : QWidget(parent), session_(sess
     refresh();
 }
 
-QSize Strip::sizeHint() const { return {900, 44 + 2 * fontMetrics().height()}; }
+QSize Strip::sizeHint() const {
+    return {900, 44 + (2 + static_cast<int>(model_.others.size())) * fontMetrics().height()};
+}
 
 void Strip::refresh() {
-    model_ =
-        stripModel(session_.document(), session_.selection().bench, session_.question(), session_.mount());
-    focused_ = std::min(focused_, static_cast<int>(model_.blocks.size()) - 1);
-    setAccessibleDescription(model_.caption);
-    update();
+    model_ = stripModel(session_.document(), session_.selection().bench, session_.question(),
+                        session_.mount(), session_.selection().site);
+    setFocused(focused());
+    updateGeometry();
 }
 
-QRectF Strip::blockArea() const {
-    return {1, 2, width() - 2.0, static_cast<double>(height() - fontMetrics().height() - 8)};
+StripLayout Strip::layout() const {
+    const double line = fontMetrics().height();
+    return layoutStrip(model_, {1, 2, width() - 2.0, height() - line - 8}, line);
 }
 
-StripLayout Strip::layout() const { return layoutStrip(model_, blockArea()); }
+void Strip::paintOtherPath(QPainter& painter, const StripLayout& at, int index) const {
+    const auto i = static_cast<std::size_t>(index);
+    const QRectF& line = at.lines[i];
+    const bool lit = hovered() == blockCount() + index || showsFocus(blockCount() + index);
+    painter.setPen(lit ? colours().ink : colours().quiet);
+    const QRectF name = painter.boundingRect(line.adjusted(4, 0, 0, 0), Qt::AlignLeft | Qt::AlignVCenter,
+                                             model_.others[i].name);
+    painter.drawText(name, Qt::AlignLeft | Qt::AlignVCenter, model_.others[i].name);
+    painter.setPen(QPen(colours().hot, lit ? 3 : 1.5));
+    // Each line bends up into the block it joins a little beside the one before.
+    const double end = line.right() - 8.0 * index;
+    const double top = at.rects[model_.others[i].joins].bottom() - 2;
+    painter.drawPolyline(QPolygonF{QPointF(name.right() + 8, line.center().y()),
+                                   QPointF(end, line.center().y()), QPointF(end, top)});
+}
 
 void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
     const StripBlock& block = model_.blocks[static_cast<std::size_t>(index)];
@@ -51,7 +61,7 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
     painter.setPen(Qt::NoPen);
     painter.setBrush(fill);
     painter.drawRect(inner);
-    if (!block.share && block.layer) {
+    if (!block.share && (block.layer || block.site)) {
         QColor hatch = c.quiet;
         hatch.setAlpha(60);
         painter.save();
@@ -64,7 +74,7 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(block.underStudy ? c.hot : c.line, block.underStudy ? 2.5 : 1));
     painter.drawRect(inner.adjusted(0.5, 0.5, -0.5, -0.5));
-    if (index == hovered_ || (hasFocus() && index == focused_)) {
+    if (index == hovered() || showsFocus(index)) {
         painter.setPen(QPen(c.ink, 2));
         painter.drawRect(inner.adjusted(3, 3, -3, -3));
     }
@@ -84,71 +94,62 @@ void Strip::paintEvent(QPaintEvent*) {
     const StripLayout at = layout();
     for (std::size_t i = 0; i < at.rects.size(); ++i) paintBlock(painter, at.rects[i], static_cast<int>(i));
     painter.setFont(textFont(0.9));
+    for (std::size_t i = 0; i < at.lines.size(); ++i) paintOtherPath(painter, at, static_cast<int>(i));
     painter.setPen(colours().ink);
-    const double top = blockArea().bottom() + 3;
     const double height = fontMetrics().height();
+    const double top = this->height() - height - 3;
     for (const StripBoundary& boundary : at.boundaries) {
         const bool left = boundary.x < width() / 2.0;
         painter.drawText(QRectF(left ? 2 : width() / 2.0, top, width() / 2.0 - 2, height),
                          left ? Qt::AlignLeft : Qt::AlignRight,
-                         (left ? "chip, measured " : "room, measured ") + boundary.text);
+                         (left ? model_.source + ", measured " : QString("room, measured ")) + boundary.text);
     }
     painter.setPen(colours().quiet);
     painter.drawText(QRectF(0, top, width(), height), Qt::AlignCenter, model_.caption);
 }
 
-void Strip::open(int block) {
-    if (block < 0 || block >= static_cast<int>(model_.blocks.size())) return;
-    const auto layer = model_.blocks[static_cast<std::size_t>(block)].layer;
-    if (layer)
-        emit layerOpened(*layer);
+int Strip::itemCount() const { return blockCount() + static_cast<int>(model_.others.size()); }
+int Strip::itemAt(const QPointF& point) const { return layout().itemAt(point.x(), point.y()); }
+
+void Strip::openItem(int item) {
+    if (item >= blockCount()) {
+        Selection selection = session_.selection();
+        selection.site = model_.others.at(static_cast<std::size_t>(item - blockCount())).site;
+        session_.select(selection);
+        setFocused(0); // where the path now shown begins
+        return;
+    }
+    const StripBlock& block = model_.blocks.at(static_cast<std::size_t>(item));
+    if (block.layer)
+        emit layerOpened(*block.layer);
+    else if (block.site)
+        emit siteOpened(*block.site);
     else
         emit benchWanted();
 }
 
-void Strip::mouseMoveEvent(QMouseEvent* event) {
-    const int block = layout().blockAt(event->position().x(), event->position().y());
-    if (block == hovered_) return;
-    hovered_ = block;
-    update();
-}
-
-void Strip::leaveEvent(QEvent*) {
-    hovered_ = -1;
-    update();
-}
-
-void Strip::mousePressEvent(QMouseEvent* event) {
-    if (event->button() == Qt::LeftButton)
-        open(layout().blockAt(event->position().x(), event->position().y()));
-}
-
-void Strip::keyPressEvent(QKeyEvent* event) {
-    if (opens(*event)) {
-        open(focused_);
-    } else if (const auto next =
-                   walked(*event, Qt::Horizontal, focused_, static_cast<int>(model_.blocks.size()))) {
-        focused_ = *next;
-        update();
-    } else {
-        QWidget::keyPressEvent(event);
+std::optional<int> Strip::stepped(const QKeyEvent& event) const {
+    const int others = static_cast<int>(model_.others.size());
+    const bool onPath = focused() >= blockCount();
+    if (onPath) {
+        const bool first = focused() == blockCount();
+        if (event.key() == Qt::Key_Home || (event.key() == Qt::Key_Up && first)) return 0;
+        const auto next = walked(event, Qt::Vertical, focused() - blockCount(), others);
+        return next ? std::optional(blockCount() + *next) : std::nullopt;
     }
+    if (event.key() == Qt::Key_Down && others > 0) return blockCount();
+    return walked(event, Qt::Horizontal, focused(), blockCount());
 }
 
-bool Strip::event(QEvent* event) {
-    if (event->type() == QEvent::ToolTip) {
-        auto* help = static_cast<QHelpEvent*>(event);
-        const int block = layout().blockAt(help->pos().x(), help->pos().y());
-        if (block >= 0) {
-            const StripBlock& at = model_.blocks[static_cast<std::size_t>(block)];
-            const QString detail = at.detail.isEmpty() ? QString("no size or metal stated") : at.detail;
-            QToolTip::showText(help->globalPos(), at.layer ? at.name.section('\n', 0, 0) + ": " + detail
-                                                                 + ". Click or Enter to edit."
-                                                           : at.name);
-        }
-        return true;
-    }
-    return QWidget::event(event);
+QString Strip::tip(int item) const {
+    if (item >= blockCount())
+        return "The heat also comes from "
+               + model_.others.at(static_cast<std::size_t>(item - blockCount())).name
+               + ". Click or Enter to see that path.";
+    const StripBlock& block = model_.blocks.at(static_cast<std::size_t>(item));
+    if (!block.layer && !block.site) return block.name;
+    const QString detail = block.detail.isEmpty() ? QString("no size or metal stated") : block.detail;
+    return block.name.section('\n', 0, 0) + ": " + detail + ". Click or Enter to edit.";
 }
 
 } // namespace ibuki

@@ -1,17 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/shell/drawn_items.h"
 #include "app/shell/strip_layout.h"
-
-#include <QWidget>
 
 namespace ibuki {
 
 class Session;
 
-/// The heat path on its side at the top of the window. Arrow keys walk along the layers, Enter or a click
-/// opens one.
-class Strip : public QWidget {
+/// The heat path on its side at the top of the window. Left and right walk along the layers, up and down
+/// along the bench's other paths, drawn as thin lines; Enter or a click opens a layer or brings that path up.
+class Strip : public DrawnItems {
     Q_OBJECT
 
 public:
@@ -23,26 +22,25 @@ public:
 
 signals:
     void layerOpened(Id<Layer> layer);
+    void siteOpened(Id<Site> site);
     void benchWanted(); ///< the block of an empty project was opened
 
 protected:
     void paintEvent(QPaintEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void leaveEvent(QEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
-    bool event(QEvent* event) override;
+    int itemCount() const override; ///< blocks, then the other paths
+    int itemAt(const QPointF& point) const override;
+    QString tip(int item) const override;
+    void openItem(int item) override;
+    std::optional<int> stepped(const QKeyEvent& event) const override;
 
 private:
-    QRectF blockArea() const;
+    int blockCount() const { return static_cast<int>(model_.blocks.size()); }
     StripLayout layout() const;
-    void open(int block);
     void paintBlock(QPainter& painter, const QRectF& rect, int index) const;
+    void paintOtherPath(QPainter& painter, const StripLayout& at, int index) const;
 
     Session& session_;
     StripModel model_;
-    int hovered_ = -1;
-    int focused_ = 0;
 };
 
 } // namespace ibuki

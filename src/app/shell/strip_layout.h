@@ -14,7 +14,8 @@
 namespace ibuki {
 
 struct StripBlock {
-    std::optional<Id<Layer>> layer; ///< nothing: the block that asks for a bench
+    std::optional<Id<Layer>> layer; ///< nothing: only a site stands for it, or the block asks for a bench
+    std::optional<Id<Site>> site;
     LayerKind kind = LayerKind::chip;
     QString name;
     QString detail;              ///< for the tool tip
@@ -27,9 +28,18 @@ struct StripBoundary {
     QString text; ///< "69.3 °C"
 };
 
+/// Another way for the heat into the same plate, such as from memory chips; drawn as a thin line.
+struct StripPath {
+    Id<Site> site; ///< selecting it brings the path up
+    QString name;
+    std::size_t joins = 0; ///< index of the block of the path shown into which its heat flows
+};
+
 struct StripModel {
-    std::vector<StripBlock> blocks;
-    std::optional<double> chipC; ///< measured, of the selected mount
+    std::vector<StripBlock> blocks; ///< of the path shown
+    std::vector<StripPath> others;
+    QString source = "chip";     ///< where the path shown begins
+    std::optional<double> chipC; ///< measured there, of the selected mount
     std::optional<double> roomC;
     QString caption; ///< what the strip is about
     bool sharesKnown() const;
@@ -37,16 +47,19 @@ struct StripModel {
 
 struct StripLayout {
     std::vector<QRectF> rects; ///< one a block
+    std::vector<QRectF> lines; ///< one for each other path, from its source to where it joins
     std::vector<StripBoundary> boundaries;
-    int blockAt(double x, double y) const; ///< −1: none
+    int itemAt(double x, double y) const; ///< a block, or, counted on, another path; −1: none
 };
 
-/// The path through the current configuration of a bench, the question's site outlined, temperatures of the
-/// mount's steady window when one is selected.
+/// The path through the current configuration of a bench on which `site` lies (nothing: the question's site),
+/// the question's site outlined, temperatures of the mount's steady window when one is selected.
 StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, const Question* question,
-                      const Mount* mount);
+                      const Mount* mount, std::optional<Id<Site>> site = std::nullopt);
 
-/// Blocks fill `area` from left to right; one narrower than minimum is widened at the others' cost.
-StripLayout layoutStrip(const StripModel& model, const QRectF& area, double minimum = 40);
+/// Blocks fill `area` from left to right, less one line's height below for each other path; one narrower than
+/// minimum is widened at the others' cost.
+StripLayout layoutStrip(const StripModel& model, const QRectF& area, double lineHeight = 0,
+                        double minimum = 40);
 
 } // namespace ibuki

@@ -4,21 +4,15 @@
 #include "app/shell/class_mark_painter.h"
 #include "app/shell/session.h"
 #include "app/shell/theme.h"
-#include "app/shell/walk.h"
 
-#include <QHelpEvent>
-#include <QKeyEvent>
-#include <QMouseEvent>
 #include <QPainter>
 #include <QScrollBar>
-#include <QToolTip>
 #include <QWheelEvent>
 
 namespace ibuki {
 
 Tape::Tape(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), scroll_(new QScrollBar(Qt::Horizontal, this)) {
-    setFocusPolicy(Qt::StrongFocus);
+    : DrawnItems(parent), session_(session), scroll_(new QScrollBar(Qt::Horizontal, this)) {
     setAccessibleName("Tape: the bench's record");
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     scroll_->setFocusPolicy(Qt::NoFocus);
@@ -44,11 +38,10 @@ TapeLayout Tape::layout() const {
 
 void Tape::refresh() {
     tiles_ = tapeTiles(session_.document(), session_.selection().bench, session_.selection().study);
-    focused_ = std::clamp(focused_, 0, std::max(0, static_cast<int>(tiles_.size()) - 1));
+    setFocused(focused());
     for (std::size_t i = 0; i < tiles_.size(); ++i)
-        if (isSelected(tiles_[i])) focused_ = static_cast<int>(i);
+        if (isSelected(tiles_[i])) setFocused(static_cast<int>(i));
     updateScroll();
-    update();
 }
 
 void Tape::updateScroll() {
@@ -81,7 +74,7 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
                                                         : c.line,
                         selected ? 2.5 : 1.2, planned ? Qt::DashLine : Qt::SolidLine));
     painter.drawRoundedRect(rect.adjusted(1, 1, -1, -1), 4, 4);
-    if (hasFocus() && index == focused_) {
+    if (showsFocus(index)) {
         painter.setPen(QPen(c.cold, 1.5, Qt::DotLine));
         painter.setBrush(Qt::NoBrush);
         painter.drawRoundedRect(rect.adjusted(4, 4, -4, -4), 3, 3);
@@ -139,10 +132,11 @@ void Tape::paintEvent(QPaintEvent*) {
             paintTile(painter, at.rects[i], static_cast<int>(i));
 }
 
-void Tape::open(int tile) {
-    if (tile < 0 || tile >= static_cast<int>(tiles_.size())) return;
-    focused_ = tile;
-    const TapeTile& at = tiles_[static_cast<std::size_t>(tile)];
+int Tape::itemAt(const QPointF& point) const { return layout().tileAt(point.x(), point.y()); }
+QString Tape::tip(int item) const { return tiles_.at(static_cast<std::size_t>(item)).detail; }
+
+void Tape::openItem(int item) {
+    const TapeTile& at = tiles_.at(static_cast<std::size_t>(item));
     if (at.mount)
         emit mountOpened(*at.mount);
     else if (at.slot)
@@ -158,40 +152,11 @@ void Tape::bringIntoView(int tile) {
         scroll_->setValue(scroll_->value() + static_cast<int>(rect.right()) - width() + 20);
 }
 
-void Tape::mousePressEvent(QMouseEvent* event) {
-    if (event->button() == Qt::LeftButton)
-        open(layout().tileAt(event->position().x(), event->position().y()));
-    update();
-}
-
-void Tape::keyPressEvent(QKeyEvent* event) {
-    if (opens(*event)) {
-        open(focused_);
-    } else if (const auto next = walked(*event, Qt::Horizontal, focused_, static_cast<int>(tiles_.size()))) {
-        focused_ = *next;
-        bringIntoView(focused_);
-        update();
-    } else {
-        QWidget::keyPressEvent(event);
-    }
-}
-
 void Tape::wheelEvent(QWheelEvent* event) {
     const QPoint turn = event->angleDelta();
     scroll_->setValue(scroll_->value() - (turn.x() != 0 ? turn.x() : turn.y()));
 }
 
 void Tape::resizeEvent(QResizeEvent*) { updateScroll(); }
-
-bool Tape::event(QEvent* event) {
-    if (event->type() == QEvent::ToolTip) {
-        auto* help = static_cast<QHelpEvent*>(event);
-        const int tile = layout().tileAt(help->pos().x(), help->pos().y());
-        QToolTip::showText(help->globalPos(),
-                           tile < 0 ? QString() : tiles_[static_cast<std::size_t>(tile)].detail);
-        return true;
-    }
-    return QWidget::event(event);
-}
 
 } // namespace ibuki

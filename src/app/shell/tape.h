@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/shell/drawn_items.h"
 #include "app/shell/tape_layout.h"
-
-#include <QWidget>
 
 class QScrollBar;
 
@@ -13,7 +12,7 @@ class Session;
 
 /// The bench's record along the bottom of the window. Arrow keys walk, Enter or a click selects a tile
 /// everywhere; the wheel moves along.
-class Tape : public QWidget {
+class Tape : public DrawnItems {
     Q_OBJECT
 
 public:
@@ -30,17 +29,17 @@ signals:
 
 protected:
     void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
-    bool event(QEvent* event) override;
+    int itemCount() const override { return static_cast<int>(tiles_.size()); }
+    int itemAt(const QPointF& point) const override;
+    QString tip(int item) const override;
+    void openItem(int item) override;
+    void bringIntoView(int item) override;
 
 private:
     TapeLayout layout() const;
     double dayHeight() const;
-    void open(int tile);
-    void bringIntoView(int tile);
     void paintTile(QPainter& painter, const QRectF& rect, int index) const;
     bool isSelected(const TapeTile& tile) const;
     void updateScroll();
@@ -48,7 +47,6 @@ private:
     Session& session_;
     std::vector<TapeTile> tiles_;
     QScrollBar* scroll_;
-    int focused_ = 0;
 };
 
 } // namespace ibuki

@@ -3,18 +3,15 @@
 
 #include "app/shell/class_mark_painter.h"
 #include "app/shell/theme.h"
+#include "app/shell/walk.h"
 #include "app/shell/widgets.h"
 
-#include <QHelpEvent>
-#include <QKeyEvent>
-#include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
+#include <cmath>
 
 namespace ibuki {
 
-Ladder::Ladder(QWidget* parent) : QWidget(parent) {
-    setFocusPolicy(Qt::StrongFocus);
+Ladder::Ladder(QWidget* parent) : DrawnItems(parent) {
     setAccessibleName("Ladder of materials");
     setMinimumHeight(160);
 }
@@ -24,12 +21,10 @@ void Ladder::show(const Comparison& comparison, const std::map<std::string, Mate
     comparison_ = comparison;
     kinds_ = kinds;
     unit_ = unit;
-    rung_ = 0;
-    mark_ = 0;
+    setFocused(0);
     QStringList rungs;
     for (const LadderRung& rung : layout().rungs) rungs << qtext(rung.name) + " " + qtext(rung.figure);
     setAccessibleDescription(rungs.join("; "));
-    update();
 }
 
 void Ladder::clear() {
@@ -95,6 +90,9 @@ void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) con
         painter.drawLine(QPointF(rung.meanX, below - 5), QPointF(rung.meanX, below + 5));
     }
     const GroupSummary& group = comparison_->groups[rung.group];
+    int firstMark = 0;
+    for (int r = 0; r < index; ++r)
+        firstMark += static_cast<int>(at.rungs[static_cast<std::size_t>(r)].marksX.size());
     for (std::size_t i = 0; i < rung.marksX.size(); ++i) {
         const bool selected = group.mountNames[i] == selected_;
         painter.setPen(QPen(c.ink, 1.4));
@@ -104,7 +102,7 @@ void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) con
             painter.drawPolygon(QPolygonF{at0 + QPointF(-3, -5), at0 + QPointF(6, 0), at0 + QPointF(-3, 5)});
         else
             painter.drawEllipse(at0, 4.6, 4.6);
-        if (hasFocus() && index == rung_ && static_cast<int>(i) == mark_) {
+        if (showsFocus(firstMark + static_cast<int>(i))) {
             painter.setPen(QPen(c.cold, 2));
             painter.setBrush(Qt::NoBrush);
             painter.drawEllipse(QPointF(rung.marksX[i], rung.y), 8, 8);
@@ -149,74 +147,44 @@ void Ladder::paintEvent(QPaintEvent*) {
                          qtext(tick.text));
 }
 
-std::optional<std::pair<int, int>> Ladder::markAt(const QPointF& point) const {
+std::vector<Ladder::Mark> Ladder::marks() const {
+    std::vector<Mark> all;
     const LadderLayout at = layout();
-    double nearest = 12;
-    std::optional<std::pair<int, int>> found;
     for (std::size_t r = 0; r < at.rungs.size(); ++r)
-        for (std::size_t m = 0; m < at.rungs[r].marksX.size(); ++m) {
-            const QPointF off = point - QPointF(at.rungs[r].marksX[m], at.rungs[r].y);
-            const double distance = std::hypot(off.x(), off.y());
-            if (distance >= nearest) continue;
-            nearest = distance;
-            found = {static_cast<int>(r), static_cast<int>(m)};
-        }
+        for (std::size_t m = 0; m < at.rungs[r].marksX.size(); ++m)
+            all.push_back({static_cast<int>(r), static_cast<int>(m),
+                           QPointF(at.rungs[r].marksX[m], at.rungs[r].y),
+                           qtext(comparison_->groups[at.rungs[r].group].mountNames[m])});
+    return all;
+}
+
+int Ladder::itemAt(const QPointF& point) const {
+    double nearest = 12;
+    int found = -1;
+    const auto all = marks();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const double distance = std::hypot(point.x() - all[i].at.x(), point.y() - all[i].at.y());
+        if (distance >= nearest) continue;
+        nearest = distance;
+        found = static_cast<int>(i);
+    }
     return found;
 }
 
-const std::string& Ladder::mountName(const LadderLayout& at, int rung, int mark) const {
-    return comparison_->groups[at.rungs[static_cast<std::size_t>(rung)].group]
-        .mountNames[static_cast<std::size_t>(mark)];
-}
+QString Ladder::tip(int item) const { return marks().at(static_cast<std::size_t>(item)).mount; }
+void Ladder::openItem(int item) { emit mountMeant(tip(item)); }
 
-void Ladder::mousePressEvent(QMouseEvent* event) {
-    const auto mark = markAt(event->position());
-    if (!mark) return;
-    std::tie(rung_, mark_) = *mark;
-    emit mountMeant(qtext(mountName(layout(), rung_, mark_)));
-}
-
-void Ladder::keyPressEvent(QKeyEvent* event) {
-    const LadderLayout at = layout();
-    if (at.rungs.empty()) return;
-    const auto marks = [&] {
-        return static_cast<int>(at.rungs[static_cast<std::size_t>(rung_)].marksX.size());
-    };
-    switch (event->key()) {
-    case Qt::Key_Up:
-        rung_ = std::max(0, rung_ - 1);
-        break;
-    case Qt::Key_Down:
-        rung_ = std::min(static_cast<int>(at.rungs.size()) - 1, rung_ + 1);
-        break;
-    case Qt::Key_Left:
-        --mark_;
-        break;
-    case Qt::Key_Right:
-        ++mark_;
-        break;
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-        emit mountMeant(qtext(mountName(at, rung_, mark_)));
-        return;
-    default:
-        QWidget::keyPressEvent(event);
-        return;
-    }
-    mark_ = std::clamp(mark_, 0, marks() - 1);
-    update();
-}
-
-bool Ladder::event(QEvent* event) {
-    if (event->type() == QEvent::ToolTip && comparison_) {
-        auto* help = static_cast<QHelpEvent*>(event);
-        const auto mark = markAt(help->pos());
-        const LadderLayout at = layout();
-        QToolTip::showText(help->globalPos(),
-                           mark ? qtext(mountName(at, mark->first, mark->second)) : QString());
-        return true;
-    }
-    return QWidget::event(event);
+std::optional<int> Ladder::stepped(const QKeyEvent& event) const {
+    const auto all = marks();
+    if (all.empty()) return std::nullopt;
+    const Mark& now = all[static_cast<std::size_t>(focused())];
+    const int toRung = event.key() == Qt::Key_Up ? -1 : event.key() == Qt::Key_Down ? 1 : 0;
+    if (toRung == 0) return walked(event, Qt::Horizontal, focused(), itemCount());
+    std::optional<int> best;
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i].rung == now.rung + toRung && (all[i].place <= now.place || !best))
+            best = static_cast<int>(i);
+    return best ? best : focused();
 }
 
 } // namespace ibuki

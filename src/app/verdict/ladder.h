@@ -3,16 +3,16 @@
 
 #include "store/paper/ladder_layout.h"
 
+#include "app/shell/drawn_items.h"
 #include "core/domain/material.h"
 
-#include <QWidget>
 #include <map>
 
 namespace ibuki {
 
 /// The ladder, drawn from the same geometry as the report's. Left and right arrows walk along a rung's
 /// mounts, up and down along the rungs; Enter or a click tells which mount was meant.
-class Ladder : public QWidget {
+class Ladder : public DrawnItems {
     Q_OBJECT
 
 public:
@@ -29,14 +29,22 @@ signals:
 
 protected:
     void paintEvent(QPaintEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
-    bool event(QEvent* event) override;
+    int itemCount() const override { return static_cast<int>(marks().size()); }
+    int itemAt(const QPointF& point) const override;
+    QString tip(int item) const override;
+    void openItem(int item) override;
+    std::optional<int> stepped(const QKeyEvent& event) const override;
 
 private:
+    struct Mark {
+        int rung = 0;
+        int place = 0; ///< along the rung
+        QPointF at;
+        QString mount;
+    };
+
     LadderLayout layout() const;
-    std::optional<std::pair<int, int>> markAt(const QPointF& point) const; ///< rung, mark
-    const std::string& mountName(const LadderLayout& at, int rung, int mark) const;
+    std::vector<Mark> marks() const; ///< the drawn items, rung by rung
     void paintRung(QPainter& painter, const LadderLayout& at, int rung) const;
 
     std::optional<Comparison> comparison_;
@@ -44,8 +52,6 @@ private:
     std::string unit_;
     std::string selected_;
     std::optional<std::size_t> pair_;
-    int rung_ = 0;
-    int mark_ = 0;
 };
 
 } // namespace ibuki

@@ -52,6 +52,7 @@ public:
         working_.erase(id);
     }
 
+    const std::string& title() const { return title_; }
     const Document& document() const { return working_; } ///< as it will be
 
     /// The net changes in the order in which entities were first touched; untouched ones are left out.

@@ -55,17 +55,16 @@ template <> struct Words<Normalisation> {
 template <> struct Words<SlotKind> {
     static constexpr std::array<std::string_view, 3> all{"level", "check mount", "baseline"};
 };
+template <> struct Words<Role> { static constexpr auto& all = roleWordList; };
+
 template <class Enum> std::string_view word(Enum value) {
     return Words<Enum>::all.at(static_cast<std::size_t>(value));
 }
-
-inline std::string_view word(Role role) { return roleName(role); }
 
 template <class Enum> std::optional<Enum> fromWord(std::string_view text) {
     for (std::size_t i = 0; i < Words<Enum>::all.size(); ++i)
         if (Words<Enum>::all[i] == text) return static_cast<Enum>(i);
     return std::nullopt;
 }
-template <> inline std::optional<Role> fromWord<Role>(std::string_view text) { return roleFromName(text); }
 
 } // namespace ibuki

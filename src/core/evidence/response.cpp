@@ -41,15 +41,20 @@ std::string responseTitle(const Question& question) {
     return title;
 }
 
-ReduceSettings settingsFor(const Document& document, const Run& run, const Question* question) {
+ReduceSettings settingsFor(const Configuration* configuration, const Question* question) {
     ReduceSettings settings;
     if (question) {
         settings.metric = metricFromName(question->metric).value_or(Metric::hottest);
         if (question->nominalPower) settings.nominalPowerW = question->nominalPower->value;
     }
-    if (const Mount* mount = document.find(run.mount))
-        if (const Configuration* configuration = document.find(mount->configuration))
-            if (configuration->temperatureLimit) settings.limitC = configuration->temperatureLimit->value;
+    if (configuration && configuration->temperatureLimit)
+        settings.limitC = configuration->temperatureLimit->value;
+    return settings;
+}
+
+ReduceSettings settingsFor(const Document& document, const Run& run, const Question* question) {
+    const Mount* mount = document.find(run.mount);
+    ReduceSettings settings = settingsFor(mount ? document.find(mount->configuration) : nullptr, question);
     if (run.enteredAmbient)
         settings.ambient =
             EnteredAmbient{run.enteredAmbient->value, run.enteredAmbientU ? run.enteredAmbientU->value : 0.0};

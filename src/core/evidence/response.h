@@ -19,8 +19,11 @@ std::string_view responseUnit(const Question& question);
 /// "hottest core over room"
 std::string responseTitle(const Question& question);
 
-/// Settings under which a run of this mount is reduced: the question's metric and power, the configuration's
-/// limit, the room entered by hand.
+/// Settings for a log on this configuration: the question's metric and power, the configuration's limit.
+/// Either may be nullptr.
+ReduceSettings settingsFor(const Configuration* configuration, const Question* question);
+
+/// The same for a run that is there already, with the room entered by hand.
 ReduceSettings settingsFor(const Document& document, const Run& run, const Question* question);
 
 } // namespace ibuki

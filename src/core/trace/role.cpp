@@ -11,11 +11,6 @@
 namespace ibuki {
 namespace {
 
-constexpr std::array<std::string_view, 20> roleWords{
-    "core",       "package",       "hotspot",   "gpu",        "memory", "vrm",       "coolant",
-    "ambient",    "package-power", "gpu-power", "wall-power", "clock",  "gpu-clock", "fan",
-    "limit-flag", "noise",         "score",     "load",       "time",   "ignore"};
-
 constexpr std::array<std::pair<std::string_view, Unit>, 24> unitWords{{
     {"°c", Unit::celsius},      {"degc", Unit::celsius},   {"c", Unit::celsius},
     {"celsius", Unit::celsius}, {"°f", Unit::fahrenheit},  {"degf", Unit::fahrenheit},
@@ -100,12 +95,12 @@ Role temperatureRole(const std::string& w) {
 
 } // namespace
 
-std::string_view roleName(Role role) { return roleWords.at(static_cast<std::size_t>(role)); }
+std::string_view roleName(Role role) { return roleWordList.at(static_cast<std::size_t>(role)); }
 
 std::optional<Role> roleFromName(std::string_view name) {
-    const auto found = std::find(roleWords.begin(), roleWords.end(), name);
-    if (found == roleWords.end()) return std::nullopt;
-    return static_cast<Role>(found - roleWords.begin());
+    const auto found = std::find(roleWordList.begin(), roleWordList.end(), name);
+    if (found == roleWordList.end()) return std::nullopt;
+    return static_cast<Role>(found - roleWordList.begin());
 }
 
 std::string_view unitName(Unit unit) {

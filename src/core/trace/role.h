@@ -3,6 +3,7 @@
 
 // What a logged channel reads, and how a role is guessed from the words of its header.
 
+#include <array>
 #include <map>
 #include <optional>
 #include <string>
@@ -49,6 +50,12 @@ enum class Unit {
     millisecond,
     other
 };
+
+/// In the enumeration's order.
+inline constexpr std::array<std::string_view, 20> roleWordList{
+    "core",       "package",       "hotspot",   "gpu",        "memory", "vrm",       "coolant",
+    "ambient",    "package-power", "gpu-power", "wall-power", "clock",  "gpu-clock", "fan",
+    "limit-flag", "noise",         "score",     "load",       "time",   "ignore"};
 
 std::string_view roleName(Role role); ///< the word used in files and by the command: "package-power"
 std::optional<Role> roleFromName(std::string_view name);

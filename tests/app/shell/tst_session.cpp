@@ -38,6 +38,16 @@ class TestSession : public QObject {
         return session;
     }
 
+    /// Starts a change of the limit to far below every run.
+    static void lowerTheLimit(Session& session) {
+        Edit edit(session.document(), "Limit");
+        Configuration configuration = *session.configuration();
+        configuration.temperatureLimit = Celsius{50};
+        edit.put(configuration);
+        auto tasks = reductionTasks(edit.document(), *session.question());
+        session.performReduced(std::move(edit), std::move(tasks));
+    }
+
     static ChangeSet rename(const Session& session, const std::string& name) {
         Edit edit(session.document(), "Rename");
         Material material = session.document().all<Material>().begin()->second;
@@ -86,17 +96,37 @@ private slots:
     }
     void reducingAgainFollowsTheLimit() {
         const auto session = measured();
-        Edit edit(session->document(), "Limit");
-        Configuration configuration = *session->configuration();
-        configuration.temperatureLimit = Celsius{50}; // far below every run
-        edit.put(configuration);
-        QVERIFY(session->reduceAgain(edit, session->question()->id));
-        QVERIFY(session->perform(edit.finish()));
+        lowerTheLimit(*session);
+        QVERIFY(session->work().isRunning());
+        QTRY_VERIFY(!session->work().isRunning());
         for (const auto& [id, stored] : session->document().all<RunReduction>())
             QVERIFY(stored.reduction.main()->limit.bound);
         session->undoStack().undo();
         for (const auto& [id, stored] : session->document().all<RunReduction>())
             QVERIFY(!stored.reduction.main()->limit.bound);
+    }
+    void reducingAgainCanBeCalledOff() {
+        const auto session = measured();
+        const int before = session->undoStack().count();
+        lowerTheLimit(*session);
+        session->work().cancel();
+        QTRY_VERIFY(!session->work().isRunning());
+        QVERIFY(!session->configuration()->temperatureLimit);
+        QCOMPARE(session->undoStack().count(), before);
+    }
+    void aChangeMeanwhileOutdatesAReduction() {
+        const auto session = measured();
+        QSignalSpy notices(session.get(), &Session::noticePosted);
+        lowerTheLimit(*session);
+        Edit edit(session->document(), "Rename");
+        Bench bench = *session->bench();
+        bench.name = "node-9";
+        edit.put(bench);
+        QVERIFY(session->perform(edit.finish()));
+        QTRY_VERIFY(!session->work().isRunning());
+        QCOMPARE(notices.count(), 1);
+        QVERIFY(!session->configuration()->temperatureLimit);
+        QCOMPARE(session->bench()->name, std::string("node-9"));
     }
     void failuresPostOneSentenceAndChangeNothing() {
         const auto session = measured();

@@ -3,6 +3,7 @@
 #include "app/shell/tape_layout.h"
 #include "app/shell/theme.h"
 #include "core/domain/lookup.h"
+#include "core/record/bench_template.h"
 #include "support/near.h"
 #include "support/story.h"
 
@@ -37,6 +38,32 @@ private slots:
         QVERIFY(model.chipC && model.roomC && *model.chipC > *model.roomC + 20);
         QCOMPARE(layoutStrip(model, {0, 0, 700, 50}).boundaries.size(), std::size_t{2});
     }
+    void aGraphicsCardShowsOnePathAndTheOthersAsLines() {
+        Document document;
+        Edit edit(document, "Describe");
+        const Id<Bench> bench = addBench(edit, BenchTemplate::graphicsCard, "render-1");
+        document = edit.document();
+        const StripModel main = stripModel(document, bench, nullptr, nullptr);
+        QCOMPARE(main.blocks.size(), std::size_t{5});
+        QCOMPARE(main.others.size(), std::size_t{2});
+        QCOMPARE(main.blocks[main.others[0].joins].kind, LayerKind::plate);
+
+        const StripModel memory = stripModel(document, bench, nullptr, nullptr, main.others[0].site);
+        QCOMPARE(memory.source, QString("memory"));
+        QCOMPARE(memory.blocks.size(), std::size_t{5}); // memory, interface, plate, cooler, room
+        QCOMPARE(memory.blocks[1].kind, LayerKind::interface);
+        QCOMPARE(memory.blocks[1].site, std::optional(main.others[0].site));
+        QCOMPARE(memory.others.size(), std::size_t{2}); // the chip, the power stages
+        const StripModel back = stripModel(document, bench, nullptr, nullptr, memory.others[0].site);
+        QCOMPARE(back.blocks.size(), main.blocks.size());
+
+        const StripLayout layout = layoutStrip(main, {0, 0, 500, 80}, 15);
+        QVERIFY_NEAR(layout.rects[0].bottom(), 50, 1e-9);
+        QVERIFY_NEAR(layout.lines[1].right(), 250, 1e-9); // the middle of the plate
+        QCOMPARE(layout.itemAt(20, 60), 5);
+        QCOMPARE(layout.itemAt(20, 75), 6);
+        QCOMPARE(layout.itemAt(400, 75), -1);
+    }
     void knownSharesSetTheWidths() {
         StripModel model;
         for (double share : {0.1, 0.6, 0.3}) {
@@ -44,11 +71,11 @@ private slots:
             block.share = share;
             model.blocks.push_back(block);
         }
-        const StripLayout layout = layoutStrip(model, {10, 0, 520, 50}, 40);
+        const StripLayout layout = layoutStrip(model, {10, 0, 520, 50}, 0, 40);
         QVERIFY_NEAR(layout.rects[1].width(), 40 + 0.6 * 400, 1e-9);
         QVERIFY_NEAR(layout.rects[2].right(), 530, 1e-9);
-        QCOMPARE(layout.blockAt(15, 25), 0);
-        QCOMPARE(layout.blockAt(600, 25), -1);
+        QCOMPARE(layout.itemAt(15, 25), 0);
+        QCOMPARE(layout.itemAt(600, 25), -1);
     }
     void tilesStandInOrderWithDaysAsNotches() {
         const auto asked = story::measured();

@@ -48,16 +48,40 @@ void addSiteFields(EntityForm<Site>& form) {
     form.flag("Open contacts beside it", &Site::exposedContacts);
 }
 
-/// Runs what was changed on a bench through every question that rests on its runs.
-std::function<bool(Edit&)> reducingAgain(Session& session, Id<Bench> bench) {
-    return [&session, bench](Edit& edit) {
+template <class Sheet, class E> void openSheet(Session& session, Id<E> id, QWidget* parent) {
+    auto* sheet = new Sheet(session, id, parent);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->open();
+}
+
+void prepareList(QListWidget& list, const QString& name, std::function<void(qlonglong)> open) {
+    list.setAccessibleName(name);
+    list.setObjectName(name);
+    QObject::connect(&list, &QListWidget::itemActivated, &list,
+                     [open](const QListWidgetItem* item) { open(item->data(Qt::UserRole).toLongLong()); });
+}
+
+/// Each line carries its entity's id; the current row stays.
+void fillList(QListWidget& list, const std::vector<std::pair<QString, qlonglong>>& lines) {
+    const int row = list.currentRow();
+    list.clear();
+    for (const auto& [text, id] : lines) (new QListWidgetItem(text, &list))->setData(Qt::UserRole, id);
+    list.setCurrentRow(std::min(row, list.count() - 1));
+}
+
+/// A changed limit runs through every question that rests on the bench's runs.
+std::function<void(Edit)> reducingAgain(Session& session, Id<Bench> bench) {
+    return [&session, bench](Edit edit) {
         const Configuration* now = currentConfiguration(session.document(), bench);
         const Configuration* then = currentConfiguration(edit.document(), bench);
-        if (now && then && now->temperatureLimit == then->temperatureLimit) return true;
-        for (const Study* study : edit.document().where(&Study::bench, bench))
-            if (const Question* question = firstQuestion(edit.document(), study->id))
-                if (!session.reduceAgain(edit, question->id)) return false;
-        return true;
+        std::vector<ReductionTask> tasks;
+        if (now && then && now->temperatureLimit != then->temperatureLimit)
+            for (const Study* study : edit.document().where(&Study::bench, bench))
+                if (const Question* question = firstQuestion(edit.document(), study->id)) {
+                    const auto more = reductionTasks(edit.document(), *question);
+                    tasks.insert(tasks.end(), more.begin(), more.end());
+                }
+        session.performReduced(std::move(edit), std::move(tasks));
     };
 }
 
@@ -103,7 +127,8 @@ void NewBenchDialog::accept() {
     QDialog::accept();
 }
 
-BenchSheet::BenchSheet(Session& session, QWidget* parent) : QDialog(parent) {
+BenchSheet::BenchSheet(Session& session, QWidget* parent)
+    : QDialog(parent), session_(session), sites_(new QListWidget(this)), sensors_(new QListWidget(this)) {
     setWindowTitle("Bench");
     resize(560, 700);
     auto* layout = new QVBoxLayout(this);
@@ -123,7 +148,7 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent) : QDialog(parent) {
     rig->choice("Lid", &Configuration::lid);
     rig->number("Temperature limit, °C", &Configuration::temperatureLimit);
     rig->number("Power limit, W", &Configuration::powerLimit, 0, true);
-    rig->alsoDo(reducingAgain(session, bench->id));
+    rig->performWith(reducingAgain(session, bench->id));
     benchForm->note("Remarks", &Bench::note);
     benchForm->show(bench->id);
     rig->show(configuration->id);
@@ -131,29 +156,91 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent) : QDialog(parent) {
     layout->addWidget(
         quietLabel("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
                    "it reduces this bench's runs again."));
-    auto* sensors = new QListWidget;
-    sensors->setAccessibleName("Sensors");
-    for (const Sensor* sensor : session.document().where(&Sensor::configuration, configuration->id))
-        sensors->addItem(qtext(roleName(sensor->role)) + " reads " + QString::fromStdString(sensor->reads));
-    auto* sites = new QListWidget;
-    sites->setAccessibleName("Sites");
-    sites->setObjectName("Sites");
-    for (const Site* site : session.document().where(&Site::configuration, configuration->id)) {
-        auto* item = new QListWidgetItem(
-            qtext(site->name) + (site->alike > 1 ? QString(", %1 alike").arg(site->alike) : QString()),
-            sites);
-        item->setData(Qt::UserRole, static_cast<qlonglong>(site->id.value));
-    }
-    QObject::connect(sites, &QListWidget::itemActivated, this, [this, &session](const QListWidgetItem* item) {
-        auto* sheet = new SiteSheet(session, Id<Site>{item->data(Qt::UserRole).toLongLong()}, this);
-        sheet->setAttribute(Qt::WA_DeleteOnClose);
-        sheet->open();
-    });
     layout->addWidget(quietLabel("Sites that can take a material (Enter opens one)"));
-    layout->addWidget(sites, 1);
-    layout->addWidget(quietLabel("Sensors"));
-    layout->addWidget(sensors, 1);
-    layout->addWidget(closeButton(this), 0, Qt::AlignRight);
+    layout->addWidget(sites_, 1);
+    layout->addWidget(quietLabel("Sensors (Enter opens one)"));
+    layout->addWidget(sensors_, 1);
+    auto* row = new QHBoxLayout;
+    auto* add = button("Add sensor");
+    connect(add, &QPushButton::clicked, this, &BenchSheet::addSensor);
+    row->addWidget(add);
+    row->addStretch(1);
+    row->addWidget(closeButton(this));
+    layout->addLayout(row);
+    prepareList(*sites_, "Sites",
+                [this](qlonglong id) { openSheet<SiteSheet>(session_, Id<Site>{id}, this); });
+    prepareList(*sensors_, "Sensors",
+                [this](qlonglong id) { openSheet<SensorSheet>(session_, Id<Sensor>{id}, this); });
+    connect(&session_, &Session::documentChanged, this, &BenchSheet::listSites);
+    connect(&session_, &Session::documentChanged, this, &BenchSheet::listSensors);
+    listSites();
+    listSensors();
+}
+
+void BenchSheet::listSites() {
+    std::vector<std::pair<QString, qlonglong>> lines;
+    if (const Configuration* configuration = session_.configuration())
+        for (const Site* site : session_.document().where(&Site::configuration, configuration->id))
+            lines.emplace_back(qtext(site->name)
+                                   + (site->alike > 1 ? QString(", %1 alike").arg(site->alike) : QString()),
+                               site->id.value);
+    fillList(*sites_, lines);
+}
+
+void BenchSheet::listSensors() {
+    std::vector<std::pair<QString, qlonglong>> lines;
+    if (const Configuration* configuration = session_.configuration())
+        for (const Sensor* sensor : session_.document().where(&Sensor::configuration, configuration->id)) {
+            QString line = qtext(word(sensor->role));
+            if (!sensor->reads.empty()) line += " reads " + qtext(sensor->reads);
+            if (sensor->accuracy) line += QString(", ± %1 K").arg(sensor->accuracy->value);
+            lines.emplace_back(line, sensor->id.value);
+        }
+    fillList(*sensors_, lines);
+}
+
+void BenchSheet::addSensor() {
+    const Configuration* configuration = session_.configuration();
+    if (!configuration) return;
+    Edit edit(session_.document(), "Add a sensor");
+    Sensor sensor;
+    sensor.configuration = configuration->id;
+    sensor.role = Role::ambient;
+    const Id<Sensor> id = edit.add(sensor);
+    if (session_.perform(edit.finish())) openSheet<SensorSheet>(session_, id, this);
+}
+
+SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) : QDialog(parent) {
+    setWindowTitle("Sensor");
+    auto* layout = new QVBoxLayout(this);
+    auto* form = new QFormLayout;
+    layout->addLayout(form);
+    auto fields = std::make_shared<EntityForm<Sensor>>(session, form, "sensor");
+    fields->choice("Measures", &Sensor::role);
+    fields->text("Reads", &Sensor::reads);
+    fields->text("Column of the log", &Sensor::column);
+    fields->number("Accuracy, ± K", &Sensor::accuracy, 0);
+    fields->number("Resolution, K", &Sensor::resolution, 0);
+    fields->number("Known offset, K", &Sensor::offset);
+    fields->show(sensor);
+    QObject::connect(this, &QObject::destroyed, [fields] {});
+    connect(&session, &Session::documentChanged, this, [this, &session, fields, sensor] {
+        if (session.document().find(sensor))
+            fields->show(sensor);
+        else
+            reject(); // undone while open
+    });
+    auto* row = new QHBoxLayout;
+    auto* remove = button("Remove");
+    connect(remove, &QPushButton::clicked, this, [&session, sensor] {
+        Edit edit(session.document(), "Remove a sensor");
+        edit.remove(sensor);
+        session.perform(edit.finish());
+    });
+    row->addWidget(remove);
+    row->addStretch(1);
+    row->addWidget(closeButton(this));
+    layout->addLayout(row);
 }
 
 SiteSheet::SiteSheet(Session& session, Id<Site> site, QWidget* parent) : QDialog(parent) {

@@ -34,14 +34,31 @@ class BenchSheet : public QDialog {
 
 public:
     explicit BenchSheet(Session& session, QWidget* parent = nullptr);
+
+private:
+    void listSites();
+    void listSensors();
+    void addSensor();
+
+    Session& session_;
+    QListWidget* sites_;
+    QListWidget* sensors_;
 };
 
-/// One site: its faces, size, gap and how many are alike.
+/// One place that can take a material: its faces, size, gap and how many are alike.
 class SiteSheet : public QDialog {
     Q_OBJECT
 
 public:
     SiteSheet(Session& session, Id<Site> site, QWidget* parent = nullptr);
+};
+
+/// One sensor of the rig: what it reads, in which column of the log, and how well.
+class SensorSheet : public QDialog {
+    Q_OBJECT
+
+public:
+    SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent = nullptr);
 };
 
 class LayerSheet : public QDialog {

@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+class QString;
+class QWidget;
+
+namespace ibuki {
+
+class JobRunner;
+
+/// Shows how far the job that was just started has come, with a button that calls it off; only when it takes
+/// longer than a blink. Gone when the job has ended.
+void showProgress(JobRunner& job, const QString& title, QWidget* parent);
+
+} // namespace ibuki

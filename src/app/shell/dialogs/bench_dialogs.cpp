@@ -159,7 +159,7 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     layout->addWidget(quietLabel("Sites that can take a material (Enter opens one)"));
     layout->addWidget(sites_, 1);
     layout->addWidget(quietLabel("Sensors (Enter opens one)"));
-    layout->addWidget(sensors_, 1);
+    layout->addWidget(sensors_, 2);
     auto* row = new QHBoxLayout;
     auto* add = button("Add sensor");
     connect(add, &QPushButton::clicked, this, &BenchSheet::addSensor);
@@ -212,6 +212,7 @@ void BenchSheet::addSensor() {
 
 SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) : QDialog(parent) {
     setWindowTitle("Sensor");
+    resize(440, 280);
     auto* layout = new QVBoxLayout(this);
     auto* form = new QFormLayout;
     layout->addLayout(form);
@@ -245,6 +246,7 @@ SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) :
 
 SiteSheet::SiteSheet(Session& session, Id<Site> site, QWidget* parent) : QDialog(parent) {
     setWindowTitle("Site");
+    resize(440, 400);
     auto* layout = new QVBoxLayout(this);
     auto* form = new QFormLayout;
     layout->addLayout(form);

@@ -9,7 +9,6 @@
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
-#include "core/reduce/reduce.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -312,13 +311,12 @@ void BenchView::logsRead(LogBatch batch) {
         return;
     }
     auto* dialog = new ImportDialog(session_, std::move(batch), this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
     connect(dialog, &QDialog::accepted, this, [this] {
         const auto mounts = session_.bench() ? mountsOf(session_.document(), session_.bench()->id)
                                              : std::vector<const Mount*>{};
         if (!mounts.empty()) session_.selectMount(mounts.back()->id);
     });
-    dialog->open();
+    openDialog(dialog);
 }
 
 } // namespace ibuki

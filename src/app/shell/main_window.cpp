@@ -101,11 +101,8 @@ void MainWindow::makeActions() {
     addCommand("Smaller text", QKeySequence::ZoomOut,
                [this] { setLook(shade(), std::max(0.8, textScale_ - 0.1)); });
     addCommand("Usual text", QKeySequence("Ctrl+0"), [this] { setLook(shade(), 1.0); });
-    addCommand("Find or do…", QKeySequence("Ctrl+K"), [this] {
-        auto* palette = new CommandPalette(commands_, this);
-        palette->setAttribute(Qt::WA_DeleteOnClose);
-        palette->open();
-    });
+    addCommand("Find or do…", QKeySequence("Ctrl+K"),
+               [this] { openDialog(new CommandPalette(commands_, this)); });
     addCommand("Leave Ibuki", QKeySequence::Quit, [this] { close(); });
 }
 
@@ -282,9 +279,7 @@ void MainWindow::saveCopy() {
 
 void MainWindow::newBench() {
     if (!session_.isOpen()) return;
-    auto* dialog = new NewBenchDialog(session_, this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->open();
+    openDialog(new NewBenchDialog(session_, this));
 }
 
 void MainWindow::benchSheet() {
@@ -292,16 +287,12 @@ void MainWindow::benchSheet() {
         newBench();
         return;
     }
-    auto* sheet = new BenchSheet(session_, this);
-    sheet->setAttribute(Qt::WA_DeleteOnClose);
-    sheet->open();
+    openDialog(new BenchSheet(session_, this));
 }
 
 void MainWindow::newStudy() {
     if (!session_.isOpen()) return;
-    auto* dialog = new NewStudyDialog(session_, this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->open();
+    openDialog(new NewStudyDialog(session_, this));
 }
 
 void MainWindow::duplicateThisStudy() {
@@ -325,17 +316,9 @@ void MainWindow::closeThisStudy() {
     session_.perform(edit.finish());
 }
 
-void MainWindow::openLayer(Id<Layer> layer) {
-    auto* sheet = new LayerSheet(session_, layer, this);
-    sheet->setAttribute(Qt::WA_DeleteOnClose);
-    sheet->open();
-}
+void MainWindow::openLayer(Id<Layer> layer) { openDialog(new LayerSheet(session_, layer, this)); }
 
-void MainWindow::openSite(Id<Site> site) {
-    auto* sheet = new SiteSheet(session_, site, this);
-    sheet->setAttribute(Qt::WA_DeleteOnClose);
-    sheet->open();
-}
+void MainWindow::openSite(Id<Site> site) { openDialog(new SiteSheet(session_, site, this)); }
 
 void MainWindow::openMount(Id<Mount> mount) {
     session_.selectMount(mount);

@@ -142,9 +142,15 @@ void Session::performReduced(Edit edit, std::vector<ReductionTask> tasks) {
         perform(edit.finish());
         return;
     }
+    if (work_.isRunning()) {
+        post(QString::fromStdString(edit.title()) + ": not done, because \"" + workTitle_
+             + "\" is still at work. Wait for it or call it off, then try again.");
+        emit documentChanged(); // fields show again what is stored
+        return;
+    }
     using Reductions = std::vector<RunReduction>;
     auto waiting = std::make_shared<Edit>(std::move(edit));
-    const QString title = QString::fromStdString(waiting->title());
+    const QString title = workTitle_ = QString::fromStdString(waiting->title());
     work_.start<Reductions>(
         [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
                                                             const Progress& progress) {

@@ -49,7 +49,7 @@ public:
 
     /// Performs `edit` together with the reductions that follow from it, which are made off the main thread;
     /// work() tells how far it is and can be called off. A change made meanwhile outdates it: nothing of it
-    /// is done, with a notice.
+    /// is done, with a notice. While one is at work another is refused, with a notice.
     void performReduced(Edit edit, std::vector<ReductionTask> tasks);
     JobRunner& work() { return work_; }
 
@@ -74,7 +74,8 @@ private:
     Document empty_;
     Selection selection_;
     QUndoStack undo_;
-    int changes_ = 0; ///< counts what was done to the document
+    int changes_ = 0;   ///< counts what was done to the document
+    QString workTitle_; ///< of what work_ is doing, or did last
     JobRunner work_;
 };
 

@@ -3,6 +3,7 @@
 
 #include "app/shell/theme.h"
 
+#include <QDialog>
 #include <QFormLayout>
 #include <QScrollArea>
 
@@ -38,6 +39,11 @@ void addFormRow(QFormLayout* form, const QString& label, QWidget* field) {
     form->setFieldGrowthPolicy(QFormLayout::AllNonFixedFieldsGrow);
     form->setRowWrapPolicy(QFormLayout::WrapLongRows);
     form->addRow(caption, field);
+}
+
+void openDialog(QDialog* dialog) {
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
 }
 
 QScrollArea* scrolled(QLayout* inside) {

@@ -9,6 +9,7 @@
 #include <QString>
 #include <string_view>
 
+class QDialog;
 class QFormLayout;
 class QLayout;
 class QScrollArea;
@@ -25,6 +26,9 @@ QLabel* cardTitle(const QString& text);
 QLabel* quietLabel(const QString& text = {}); ///< wraps
 /// A labelled row; the field takes the label as its accessible and object name.
 void addFormRow(QFormLayout* form, const QString& label, QWidget* field);
+
+/// Opens a dialog that goes away by itself when it is closed.
+void openDialog(QDialog* dialog);
 
 QScrollArea* scrolled(QLayout* inside);
 

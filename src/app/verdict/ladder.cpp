@@ -7,6 +7,7 @@
 #include "app/shell/widgets.h"
 
 #include <QPainter>
+#include <algorithm>
 #include <cmath>
 
 namespace ibuki {
@@ -21,14 +22,16 @@ void Ladder::show(const Comparison& comparison, const std::map<std::string, Mate
     comparison_ = comparison;
     kinds_ = kinds;
     unit_ = unit;
+    lay();
     setFocused(0);
     QStringList rungs;
-    for (const LadderRung& rung : layout().rungs) rungs << qtext(rung.name) + " " + qtext(rung.figure);
+    for (const LadderRung& rung : layout_.rungs) rungs << qtext(rung.name) + " " + qtext(rung.figure);
     setAccessibleDescription(rungs.join("; "));
 }
 
 void Ladder::clear() {
     comparison_.reset();
+    lay();
     update();
 }
 
@@ -42,8 +45,7 @@ void Ladder::markMount(const std::string& mountName) {
     update();
 }
 
-LadderLayout Ladder::layout() const {
-    if (!comparison_) return {};
+LadderSize Ladder::space() const {
     LadderSize size;
     size.width = width();
     size.height = height();
@@ -55,29 +57,52 @@ LadderLayout Ladder::layout() const {
     size.right = metrics.horizontalAdvance("00.0 ± 0.0") + 46;
     size.top = 12;
     size.bottom = fontMetrics().height() + 12;
-    return layoutLadder(*comparison_, size, unit_);
+    return size;
 }
 
-void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) const {
+void Ladder::lay() {
+    layout_ = comparison_ ? layoutLadder(*comparison_, space(), unit_) : LadderLayout{};
+    marks_.clear();
+    for (std::size_t r = 0; r < layout_.rungs.size(); ++r) {
+        const LadderRung& rung = layout_.rungs[r];
+        const auto& names = comparison_->groups[rung.group].mountNames;
+        const auto first = static_cast<std::ptrdiff_t>(marks_.size());
+        for (std::size_t m = 0; m < rung.marksX.size(); ++m)
+            marks_.push_back({r, 0, QPointF(rung.marksX[m], rung.y), qtext(names[m]),
+                              static_cast<bool>(rung.beyondScale[m])});
+        std::stable_sort(marks_.begin() + first, marks_.end(),
+                         [](const Mark& a, const Mark& b) { return a.at.x() < b.at.x(); });
+        for (auto i = static_cast<std::size_t>(first); i < marks_.size(); ++i)
+            marks_[i].place = static_cast<int>(i) - static_cast<int>(first);
+    }
+}
+
+void Ladder::resizeEvent(QResizeEvent* event) {
+    DrawnItems::resizeEvent(event);
+    lay();
+}
+
+void Ladder::paintRung(QPainter& painter, std::size_t index) const {
     const Colours& c = colours();
-    const LadderRung& rung = at.rungs[static_cast<std::size_t>(index)];
+    const LadderRung& rung = layout_.rungs[index];
     const bool meant =
         pair_ && comparison_ && *pair_ < comparison_->pairs.size()
         && (comparison_->pairs[*pair_].a == rung.group || comparison_->pairs[*pair_].b == rung.group);
     if (meant) {
         painter.setPen(Qt::NoPen);
         painter.setBrush(c.band);
-        painter.drawRoundedRect(QRectF(0, rung.y - 0.4 * at.rungHeight, width(), at.rungHeight * 0.94), 4, 4);
+        painter.drawRoundedRect(
+            QRectF(0, rung.y - 0.4 * layout_.rungHeight, width(), layout_.rungHeight * 0.94), 4, 4);
     }
     painter.setPen(QPen(c.line, 1));
-    painter.drawLine(QPointF(at.scaleLeft, rung.y), QPointF(at.scaleRight, rung.y));
+    painter.drawLine(QPointF(layout_.scaleLeft, rung.y), QPointF(layout_.scaleRight, rung.y));
     painter.setPen(c.ink);
     painter.setFont(textFont(1.05, QFont::Medium));
     painter.drawText(QPointF(8, rung.y + 2), qtext(rung.name));
     if (const auto kind = kinds_.find(rung.name); kind != kinds_.end())
         paintClassMark(painter, kind->second, {14, rung.y + 0.62 * painter.fontMetrics().height() + 3}, 4.5,
                        c.quiet);
-    const double below = rung.y + std::min(14.0, 0.3 * at.rungHeight);
+    const double below = rung.y + std::min(14.0, 0.3 * layout_.rungHeight);
     if (rung.isBound) {
         painter.setPen(Qt::NoPen);
         painter.setBrush(c.hot);
@@ -89,25 +114,6 @@ void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) con
         painter.setPen(QPen(c.hot, 2));
         painter.drawLine(QPointF(rung.meanX, below - 5), QPointF(rung.meanX, below + 5));
     }
-    const GroupSummary& group = comparison_->groups[rung.group];
-    int firstMark = 0;
-    for (int r = 0; r < index; ++r)
-        firstMark += static_cast<int>(at.rungs[static_cast<std::size_t>(r)].marksX.size());
-    for (std::size_t i = 0; i < rung.marksX.size(); ++i) {
-        const bool selected = group.mountNames[i] == selected_;
-        painter.setPen(QPen(c.ink, 1.4));
-        painter.setBrush(selected ? QBrush(c.ink) : QBrush(Qt::NoBrush));
-        const QPointF at0(rung.marksX[i], rung.y);
-        if (rung.beyondScale[i])
-            painter.drawPolygon(QPolygonF{at0 + QPointF(-3, -5), at0 + QPointF(6, 0), at0 + QPointF(-3, 5)});
-        else
-            painter.drawEllipse(at0, 4.6, 4.6);
-        if (showsFocus(firstMark + static_cast<int>(i))) {
-            painter.setPen(QPen(c.cold, 2));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawEllipse(QPointF(rung.marksX[i], rung.y), 8, 8);
-        }
-    }
     painter.setPen(c.ink);
     painter.setFont(textFont(0.95));
     double x = std::max(rung.highX, rung.meanX) + 12;
@@ -115,18 +121,35 @@ void Ladder::paintRung(QPainter& painter, const LadderLayout& at, int index) con
     painter.drawText(QPointF(x, below + 5), qtext(rung.figure));
 }
 
+void Ladder::paintMark(QPainter& painter, int item) const {
+    const Colours& c = colours();
+    const Mark& mark = marks_[static_cast<std::size_t>(item)];
+    painter.setPen(QPen(c.ink, 1.4));
+    painter.setBrush(mark.mount == qtext(selected_) ? QBrush(c.ink) : QBrush(Qt::NoBrush));
+    if (mark.beyondScale)
+        painter.drawPolygon(
+            QPolygonF{mark.at + QPointF(-3, -5), mark.at + QPointF(6, 0), mark.at + QPointF(-3, 5)});
+    else
+        painter.drawEllipse(mark.at, 4.6, 4.6);
+    if (!showsFocus(item)) return;
+    painter.setPen(QPen(c.cold, 2));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawEllipse(mark.at, 8, 8);
+}
+
 void Ladder::paintEvent(QPaintEvent*) {
     if (!comparison_) return;
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const Colours& c = colours();
-    const LadderLayout at = layout();
+    const LadderLayout& at = layout_;
     if (at.hasMargin) {
         QColor wash = c.hotWash;
         wash.setAlpha(120);
         painter.fillRect(QRectF(at.marginLeftX, 4, at.marginRightX - at.marginLeftX, at.axisY - 4), wash);
     }
-    for (std::size_t i = 0; i < at.rungs.size(); ++i) paintRung(painter, at, static_cast<int>(i));
+    for (std::size_t i = 0; i < at.rungs.size(); ++i) paintRung(painter, i);
+    for (int i = 0; i < itemCount(); ++i) paintMark(painter, i);
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(c.cold, 2));
     for (const LadderBracket& bracket : at.brackets) {
@@ -147,44 +170,36 @@ void Ladder::paintEvent(QPaintEvent*) {
                          qtext(tick.text));
 }
 
-std::vector<Ladder::Mark> Ladder::marks() const {
-    std::vector<Mark> all;
-    const LadderLayout at = layout();
-    for (std::size_t r = 0; r < at.rungs.size(); ++r)
-        for (std::size_t m = 0; m < at.rungs[r].marksX.size(); ++m)
-            all.push_back({static_cast<int>(r), static_cast<int>(m),
-                           QPointF(at.rungs[r].marksX[m], at.rungs[r].y),
-                           qtext(comparison_->groups[at.rungs[r].group].mountNames[m])});
-    return all;
-}
-
 int Ladder::itemAt(const QPointF& point) const {
     double nearest = 12;
     int found = -1;
-    const auto all = marks();
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        const double distance = std::hypot(point.x() - all[i].at.x(), point.y() - all[i].at.y());
+    for (int i = 0; i < itemCount(); ++i) {
+        const QPointF away = point - marks_[static_cast<std::size_t>(i)].at;
+        const double distance = std::hypot(away.x(), away.y());
         if (distance >= nearest) continue;
         nearest = distance;
-        found = static_cast<int>(i);
+        found = i;
     }
     return found;
 }
 
-QString Ladder::tip(int item) const { return marks().at(static_cast<std::size_t>(item)).mount; }
+QString Ladder::tip(int item) const { return marks_.at(static_cast<std::size_t>(item)).mount; }
 void Ladder::openItem(int item) { emit mountMeant(tip(item)); }
 
 std::optional<int> Ladder::stepped(const QKeyEvent& event) const {
-    const auto all = marks();
-    if (all.empty()) return std::nullopt;
-    const Mark& now = all[static_cast<std::size_t>(focused())];
+    if (marks_.empty()) return std::nullopt;
+    const Mark& now = marks_[static_cast<std::size_t>(focused())];
     const int toRung = event.key() == Qt::Key_Up ? -1 : event.key() == Qt::Key_Down ? 1 : 0;
-    if (toRung == 0) return walked(event, Qt::Horizontal, focused(), itemCount());
-    std::optional<int> best;
-    for (std::size_t i = 0; i < all.size(); ++i)
-        if (all[i].rung == now.rung + toRung && (all[i].place <= now.place || !best))
-            best = static_cast<int>(i);
-    return best ? best : focused();
+    const int rung = static_cast<int>(now.rung) + toRung;
+    std::vector<int> along;
+    for (int i = 0; i < itemCount(); ++i)
+        if (static_cast<int>(marks_[static_cast<std::size_t>(i)].rung) == rung) along.push_back(i);
+    if (along.empty()) return focused(); // above the first or below the last
+    const int last = static_cast<int>(along.size()) - 1;
+    const auto place = toRung == 0 ? walked(event, Qt::Horizontal, now.place, last + 1)
+                                   : std::optional(std::min(now.place, last));
+    if (!place) return std::nullopt;
+    return along[static_cast<std::size_t>(*place)];
 }
 
 } // namespace ibuki

@@ -29,7 +29,8 @@ signals:
 
 protected:
     void paintEvent(QPaintEvent* event) override;
-    int itemCount() const override { return static_cast<int>(marks().size()); }
+    void resizeEvent(QResizeEvent* event) override;
+    int itemCount() const override { return static_cast<int>(marks_.size()); }
     int itemAt(const QPointF& point) const override;
     QString tip(int item) const override;
     void openItem(int item) override;
@@ -37,17 +38,21 @@ protected:
 
 private:
     struct Mark {
-        int rung = 0;
+        std::size_t rung = 0;
         int place = 0; ///< along the rung
         QPointF at;
         QString mount;
+        bool beyondScale = false;
     };
 
-    LadderLayout layout() const;
-    std::vector<Mark> marks() const; ///< the drawn items, rung by rung
-    void paintRung(QPainter& painter, const LadderLayout& at, int rung) const;
+    LadderSize space() const;
+    void lay(); ///< layout_ and marks_ for what is shown, in this size
+    void paintRung(QPainter& painter, std::size_t rung) const;
+    void paintMark(QPainter& painter, int item) const;
 
     std::optional<Comparison> comparison_;
+    LadderLayout layout_;
+    std::vector<Mark> marks_; ///< the drawn items, rung by rung, each rung from left to right
     std::map<std::string, MaterialClass> kinds_;
     std::string unit_;
     std::string selected_;

@@ -128,6 +128,26 @@ private slots:
         QVERIFY(!session->configuration()->temperatureLimit);
         QCOMPARE(session->bench()->name, std::string("node-9"));
     }
+    void aSecondReductionIsRefusedWhileOneWorks() {
+        const auto session = measured();
+        QSignalSpy notices(session.get(), &Session::noticePosted);
+        lowerTheLimit(*session);
+        QSignalSpy changed(session.get(), &Session::documentChanged);
+        Edit edit(session->document(), "Metric");
+        Question question = *session->question();
+        question.nominalPower = Watt{95};
+        edit.put(question);
+        auto tasks = reductionTasks(edit.document(), question);
+        session->performReduced(std::move(edit), std::move(tasks));
+        QCOMPARE(notices.count(), 1);
+        QCOMPARE(notices.front().front().toString(),
+                 QString("Metric: not done, because \"Limit\" is still at work. "
+                         "Wait for it or call it off, then try again."));
+        QCOMPARE(changed.count(), 1); // so that the field shows what is stored
+        QTRY_VERIFY(!session->work().isRunning());
+        QCOMPARE(session->configuration()->temperatureLimit, std::optional(Celsius{50})); // the first is done
+        QVERIFY(session->question()->nominalPower != std::optional(Watt{95}));
+    }
     void failuresPostOneSentenceAndChangeNothing() {
         const auto session = measured();
         QSignalSpy notices(session.get(), &Session::noticePosted);

@@ -48,10 +48,27 @@ void addSiteFields(EntityForm<Site>& form) {
     form.flag("Open contacts beside it", &Site::exposedContacts);
 }
 
-template <class Sheet, class E> void openSheet(Session& session, Id<E> id, QWidget* parent) {
-    auto* sheet = new Sheet(session, id, parent);
-    sheet->setAttribute(Qt::WA_DeleteOnClose);
-    sheet->open();
+/// Shows one entity in a sheet's form for as long as both are there: a sheet closes when what it shows is
+/// undone or removed.
+template <class E>
+void follow(QDialog& sheet, Session& session, Id<E> id, const std::shared_ptr<EntityForm<E>>& form) {
+    form->show(id);
+    QObject::connect(&session, &Session::documentChanged, &sheet, [&sheet, &session, form, id] {
+        if (session.document().find(id))
+            form->show(id);
+        else
+            sheet.reject();
+    });
+}
+
+/// The fields of a sheet on one entity; `follow` comes when they have been named.
+template <class E>
+std::shared_ptr<EntityForm<E>> sheetForm(QDialog& sheet, Session& session, QVBoxLayout* layout,
+                                         const QString& title) {
+    sheet.setWindowTitle(title);
+    auto* rows = new QFormLayout;
+    layout->addLayout(rows);
+    return std::make_shared<EntityForm<E>>(session, rows, title.toLower().toStdString());
 }
 
 void prepareList(QListWidget& list, const QString& name, std::function<void(qlonglong)> open) {
@@ -168,9 +185,9 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     row->addWidget(closeButton(this));
     layout->addLayout(row);
     prepareList(*sites_, "Sites",
-                [this](qlonglong id) { openSheet<SiteSheet>(session_, Id<Site>{id}, this); });
+                [this](qlonglong id) { openDialog(new SiteSheet(session_, Id<Site>{id}, this)); });
     prepareList(*sensors_, "Sensors",
-                [this](qlonglong id) { openSheet<SensorSheet>(session_, Id<Sensor>{id}, this); });
+                [this](qlonglong id) { openDialog(new SensorSheet(session_, Id<Sensor>{id}, this)); });
     connect(&session_, &Session::documentChanged, this, &BenchSheet::listSites);
     connect(&session_, &Session::documentChanged, this, &BenchSheet::listSensors);
     listSites();
@@ -207,30 +224,20 @@ void BenchSheet::addSensor() {
     sensor.configuration = configuration->id;
     sensor.role = Role::ambient;
     const Id<Sensor> id = edit.add(sensor);
-    if (session_.perform(edit.finish())) openSheet<SensorSheet>(session_, id, this);
+    if (session_.perform(edit.finish())) openDialog(new SensorSheet(session_, id, this));
 }
 
 SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) : QDialog(parent) {
-    setWindowTitle("Sensor");
     resize(440, 280);
     auto* layout = new QVBoxLayout(this);
-    auto* form = new QFormLayout;
-    layout->addLayout(form);
-    auto fields = std::make_shared<EntityForm<Sensor>>(session, form, "sensor");
+    const auto fields = sheetForm<Sensor>(*this, session, layout, "Sensor");
     fields->choice("Measures", &Sensor::role);
     fields->text("Reads", &Sensor::reads);
     fields->text("Column of the log", &Sensor::column);
     fields->number("Accuracy, ± K", &Sensor::accuracy, 0);
     fields->number("Resolution, K", &Sensor::resolution, 0);
     fields->number("Known offset, K", &Sensor::offset);
-    fields->show(sensor);
-    QObject::connect(this, &QObject::destroyed, [fields] {});
-    connect(&session, &Session::documentChanged, this, [this, &session, fields, sensor] {
-        if (session.document().find(sensor))
-            fields->show(sensor);
-        else
-            reject(); // undone while open
-    });
+    follow(*this, session, sensor, fields);
     auto* row = new QHBoxLayout;
     auto* remove = button("Remove");
     connect(remove, &QPushButton::clicked, this, [&session, sensor] {
@@ -245,16 +252,12 @@ SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) :
 }
 
 SiteSheet::SiteSheet(Session& session, Id<Site> site, QWidget* parent) : QDialog(parent) {
-    setWindowTitle("Site");
     resize(440, 400);
     auto* layout = new QVBoxLayout(this);
-    auto* form = new QFormLayout;
-    layout->addLayout(form);
-    auto siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
-    siteForm->text("Name", &Site::name);
-    addSiteFields(*siteForm);
-    siteForm->show(site);
-    QObject::connect(this, &QObject::destroyed, [siteForm] {});
+    const auto fields = sheetForm<Site>(*this, session, layout, "Site");
+    fields->text("Name", &Site::name);
+    addSiteFields(*fields);
+    follow(*this, session, site, fields);
     layout->addWidget(closeButton(this), 0, Qt::AlignRight);
 }
 
@@ -270,11 +273,10 @@ LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
     layout->addLayout(form);
     auto layerForm = std::make_shared<EntityForm<Layer>>(session, form, "layer");
     layerForm->text("Name", &Layer::name);
-    std::shared_ptr<EntityForm<Site>> siteForm;
     if (shown->site) {
-        siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
+        const auto siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
         addSiteFields(*siteForm);
-        siteForm->show(*shown->site);
+        follow(*this, session, *shown->site, siteForm);
     } else if (shown->kind != LayerKind::room) {
         layerForm->choice("Metal", &Layer::metal);
         layerForm->number("Width, mm", &Layer::width, 0, true);
@@ -282,8 +284,7 @@ LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
         layerForm->number("Thickness, mm", &Layer::thickness, 0, true);
         layerForm->number("Conductivity, W/(m·K)", &Layer::conductivity, 0, true);
     }
-    layerForm->show(layer);
-    QObject::connect(this, &QObject::destroyed, [layerForm, siteForm] {});
+    follow(*this, session, layer, layerForm);
     if (shown->kind == LayerKind::room)
         layout->addWidget(quietLabel("The room is the air at the cooler's intake."));
     layout->addStretch(1);

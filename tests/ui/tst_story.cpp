@@ -98,6 +98,7 @@ private slots:
         QTest::keyClick(sheet->findChild<QLineEdit*>("Name of the bench"), Qt::Key_Return);
         QTRY_VERIFY(session().bench());
         QCOMPARE(session().bench()->name, std::string("node-2"));
+        QCOMPARE(notice(), QString()); // the refusal is over
     }
     void theStripOpensALayerByKeyboard() {
         auto* strip = window_->findChild<Strip*>();

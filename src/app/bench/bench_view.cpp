@@ -229,7 +229,7 @@ void BenchView::rejectMount() {
                                    .trimmed();
         if (!ok) return;
         if (reason.isEmpty()) {
-            session_.post("A mount is rejected with a reason only: say what was physically wrong with it.");
+            session_.refuse("A mount is rejected with a reason only: say what was physically wrong with it.");
             return;
         }
         changed.reason = reason.toStdString();
@@ -250,7 +250,7 @@ void BenchView::enterRoom() {
     if (!ok) return;
     const auto value = numberFrom(typed);
     if (!typed.trimmed().isEmpty() && !value) {
-        session_.post(QString("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
+        session_.refuse(QString("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
         return;
     }
     Edit edit(session_.document(), "Enter the room of " + mount->name);
@@ -273,7 +273,7 @@ void BenchView::setMountTime() {
     if (!ok) return;
     const auto at = parseInstant(typed.trimmed().toStdString());
     if (!at) {
-        session_.post(QString("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
+        session_.refuse(QString("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
         return;
     }
     Edit edit(session_.document(), "Set the time of " + mount->name);
@@ -289,7 +289,7 @@ void BenchView::chooseLogs() {
 
 void BenchView::bringIn(const QStringList& files) {
     if (!session_.study()) {
-        session_.post("Logs need a study to belong to. Make one on Question first.");
+        session_.refuse("Logs need a study to belong to. Make one on Question first.");
         return;
     }
     std::vector<std::string> paths;

@@ -210,7 +210,7 @@ void QuestionView::addLevel() {
     const Material* material = session_.document().find(Id<Material>{material_->currentData().toLongLong()});
     if (!question) return;
     if (!material) {
-        session_.post("Every material of the shelf is compared already. Add another on Shelf.");
+        session_.refuse("Every material of the shelf is compared already. Add another on Shelf.");
         return;
     }
     Edit edit(session_.document(), "Compare " + material->name + " too");
@@ -230,9 +230,10 @@ void QuestionView::removeLevel() {
     if (!level) return;
     for (const auto& [id, slot] : session_.document().all<Slot>())
         if (slot.level == level->id) {
-            session_.post(QString("%1 has mounts or planned slots in this study and stays. Reject its mounts "
-                                  "to leave it out.")
-                              .arg(item->text()));
+            session_.refuse(
+                QString("%1 has mounts or planned slots in this study and stays. Reject its mounts "
+                        "to leave it out.")
+                    .arg(item->text()));
             return;
         }
     Edit edit(session_.document(), "Leave out " + level->name);

@@ -216,8 +216,9 @@ void ShelfView::removeMaterial() {
     if (!material) return;
     if (!session_.document().where(&Level::material, std::optional(material->id)).empty()
         || !session_.document().where(&Lot::material, material->id).empty()) {
-        session_.post(QString("%1 has lots or stands in a study and stays on the shelf. Remove those first.")
-                          .arg(QString::fromStdString(material->name)));
+        session_.refuse(
+            QString("%1 has lots or stands in a study and stays on the shelf. Remove those first.")
+                .arg(QString::fromStdString(material->name)));
         return;
     }
     Edit edit(session_.document(), "Remove " + material->name);
@@ -241,7 +242,7 @@ void ShelfView::removeLot() {
     const Lot* lot = session_.document().find(shownLot());
     if (!lot) return;
     if (!session_.document().where(&Application::lot, std::optional(lot->id)).empty()) {
-        session_.post("Mounts have taken from this lot: it stays.");
+        session_.refuse("Mounts have taken from this lot: it stays.");
         return;
     }
     Edit edit(session_.document(), "Remove " + lot->name);

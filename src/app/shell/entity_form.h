@@ -119,7 +119,7 @@ public:
             const auto value = parseInstant(typed);
             if (!typed.empty() && !value) {
                 markWrong(field, true);
-                session_.post(
+                session_.refuse(
                     QString("%1: \"%2\" is no date. Write it as 2031-03-04.").arg(label, field->text()));
                 return;
             }
@@ -188,7 +188,7 @@ private:
         const bool fits = value && (above ? *value > least : *value >= least) && *value < most;
         if (fits) return true;
         markWrong(field, true);
-        session_.post(
+        session_.refuse(
             !value ? QString("%1: \"%2\" is no number. Write digits, such as 1.5.").arg(label, field->text())
                    : QString("%1: %2 is out of range. It must be %3 %4%5.")
                          .arg(label, numberText(*value), above ? "above" : "at least", numberText(least),

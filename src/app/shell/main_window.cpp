@@ -45,6 +45,7 @@ MainWindow::MainWindow(const QString& samplePath, QWidget* parent)
     for (auto signal : {&Session::documentChanged, &Session::selectionChanged, &Session::projectChanged})
         connect(&session_, signal, this, &MainWindow::refreshSoon);
     connect(&session_, &Session::noticePosted, this, &MainWindow::showNotice);
+    connect(&session_, &Session::refusalOver, this, [this] { noticeBar_->hide(); });
     refreshNow();
 }
 
@@ -366,7 +367,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
         return;
     }
     if (!session_.isOpen()) {
-        session_.post("Logs need a project to belong to. Make or open one first.");
+        session_.refuse("Logs need a project to belong to. Make or open one first.");
         return;
     }
     showStage(Stage::bench);

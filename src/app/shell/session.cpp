@@ -124,6 +124,8 @@ bool Session::perform(const ChangeSet& set, std::vector<RecordingData> recording
     if (set.empty()) return true;
     if (!apply(set, recordings, Direction::forward)) return false;
     undo_.push(new ProjectCommand(*this, set));
+    if (refused_) emit refusalOver();
+    refused_ = false;
     return true;
 }
 
@@ -198,7 +200,14 @@ void Session::selectMount(Id<Mount> mount) {
     select(next);
 }
 
-void Session::post(const QString& notice) { emit noticePosted(notice); }
+void Session::post(const QString& notice) {
+    refused_ = false;
+    emit noticePosted(notice);
+}
+void Session::refuse(const QString& why) {
+    post(why);
+    refused_ = true;
+}
 void Session::post(const InputError& error) { post(QString::fromStdString(sentence(error))); }
 
 } // namespace ibuki

@@ -57,12 +57,15 @@ public:
     void selectMount(Id<Mount> mount);
     void post(const QString& notice); ///< one sentence for the notice line
     void post(const InputError& error);
+    /// A notice about input that was not taken. It is over once a change succeeds.
+    void refuse(const QString& why);
 
 signals:
     void projectChanged(); ///< another project, or none
     void documentChanged();
     void selectionChanged();
     void noticePosted(const QString& notice);
+    void refusalOver();
     void workBegun(const QString& title);
 
 private:
@@ -74,8 +77,9 @@ private:
     Document empty_;
     Selection selection_;
     QUndoStack undo_;
-    int changes_ = 0;   ///< counts what was done to the document
-    QString workTitle_; ///< of what work_ is doing, or did last
+    bool refused_ = false; ///< the latest notice was a refusal
+    int changes_ = 0;      ///< counts what was done to the document
+    QString workTitle_;    ///< of what work_ is doing, or did last
     JobRunner work_;
 };
 

@@ -167,6 +167,21 @@ private slots:
         QCOMPARE(notices.count(), 4);
         QCOMPARE(session->undoStack().count(), before);
     }
+    void aRefusalIsOverOnceAChangeSucceeds() {
+        const auto session = measured();
+        QSignalSpy over(session.get(), &Session::refusalOver);
+        session->post("Copied");
+        QVERIFY(session->perform(rename(*session, "Heron HV")));
+        QCOMPARE(over.count(), 0); // news stay until they are dismissed
+        session->refuse("A name is needed.");
+        QVERIFY(session->perform(rename(*session, "Heron HX")));
+        QVERIFY(session->perform(rename(*session, "Heron HY")));
+        QCOMPARE(over.count(), 1);
+        session->refuse("A name is needed.");
+        session->post("Copied");
+        QVERIFY(session->perform(rename(*session, "Heron HZ")));
+        QCOMPARE(over.count(), 1);
+    }
     void aClosedSessionAnswersQuietly() {
         Session session;
         QVERIFY(!session.isOpen());

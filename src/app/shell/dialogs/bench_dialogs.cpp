@@ -129,7 +129,7 @@ void NewBenchDialog::accept() {
     const QString name = name_->text().trimmed();
     if (name.isEmpty()) {
         markWrong(name_, true);
-        session_.post("A bench needs a name. Type one.");
+        session_.refuse("A bench needs a name. Type one.");
         name_->setFocus();
         return;
     }
@@ -373,7 +373,7 @@ void NewStudyDialog::accept() {
     const QString name = name_->text().trimmed();
     if (name.isEmpty() || !session_.selection().bench) {
         markWrong(name_, name.isEmpty());
-        session_.post(name.isEmpty() ? "A study needs a name. Type one." : "Describe a bench first.");
+        session_.refuse(name.isEmpty() ? "A study needs a name. Type one." : "Describe a bench first.");
         name_->setFocus();
         return;
     }

@@ -25,6 +25,8 @@ constexpr std::array verbs{
     Verb{"reduce", "Reduce one sensor log to steady figures", addReduce},
     Verb{"compare", "Compare groups of mounts from a tidy table", addCompare},
     Verb{"simulate", "Run the simulated bench and write its log", addSimulate},
+    Verb{"dose", "How much paste, and where it goes under the plate", addDose},
+    Verb{"cut", "Cut pieces from sheets with edge-to-edge cuts", addCut},
     Verb{"report", "Write a study of a project as a document or as data", addReport},
 };
 

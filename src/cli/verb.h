@@ -25,5 +25,7 @@ VerbBody addReduce(CLI::App& app);
 VerbBody addCompare(CLI::App& app);
 VerbBody addSimulate(CLI::App& app);
 VerbBody addReport(CLI::App& app);
+VerbBody addDose(CLI::App& app);
+VerbBody addCut(CLI::App& app);
 
 } // namespace ibuki

@@ -2,6 +2,7 @@
 #include "store/json/simulate_json.h"
 
 #include "core/domain/input_error.h"
+#include "store/json/json_fields.h"
 #include "store/log/mapped_file.h"
 
 #include <algorithm>
@@ -11,62 +12,18 @@
 namespace ibuki {
 namespace {
 
-/// Takes named fields out of an object and remembers which were known.
-class Fields {
-public:
-    Fields(const nlohmann::json& json, const std::string& fileName) : json_(json), file_(fileName) {
-        if (!json.is_object()) refuse("", "an object is due here");
-    }
-
-    template <class T> void take(const char* name, T& value) {
-        known_.insert(name);
-        if (!json_.contains(name) || json_[name].is_null()) return;
-        try {
-            value = json_[name].get<T>();
-        } catch (const nlohmann::json::exception&) {
-            refuse(name, "the value is of the wrong kind");
-        }
-    }
-
-    void take(const char* name, std::optional<double>& value) {
-        known_.insert(name);
-        if (!json_.contains(name)) return;
-        if (json_[name].is_null())
-            value.reset();
-        else if (json_[name].is_number())
-            value = json_[name].get<double>();
-        else
-            refuse(name, "a number or null is due here");
-    }
-
-    void finish() const {
-        for (const auto& [name, value] : json_.items())
-            if (!known_.contains(name)) refuse(name, "there is no such field");
-    }
-
-    [[noreturn]] void refuse(const std::string& name, const std::string& what) const {
-        throw InputError("simulate-field", {file_, {}, {}},
-                         name.empty() ? what : fmt::format("\"{}\": {}", name, what),
-                         "See docs/file-format.md, \"Simulated bench\"");
-    }
-
-private:
-    const nlohmann::json& json_;
-    const std::string& file_;
-    std::set<std::string> known_;
-};
+constexpr JsonFieldErrors simulateFields{"simulate-field", "See docs/file-format.md, \"Simulated bench\""};
 
 } // namespace
-
 SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
     SimulatedBench bench;
-    Fields fields(json, fileName);
+    JsonFields fields(json, fileName, simulateFields);
     nlohmann::json layers = nlohmann::json::array();
     fields.take("layers", layers);
     if (!layers.empty()) bench.layers.clear();
     for (const auto& layer : layers) {
         LadderNode node;
-        Fields layerFields(layer, fileName);
+        JsonFields layerFields(layer, fileName, simulateFields);
         std::string name;
         layerFields.take("name", name);
         layerFields.take("capacity_J_per_K", node.capacityJPerK);
@@ -103,7 +60,7 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
 
 SimulatedProtocol protocolFromJson(const nlohmann::json& json, const std::string& fileName) {
     SimulatedProtocol protocol;
-    Fields fields(json, fileName);
+    JsonFields fields(json, fileName, simulateFields);
     std::string start;
     fields.take("idle_s", protocol.idleS);
     fields.take("load_s", protocol.loadS);

@@ -1,0 +1,184 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/dose.h"
+#include "cli/verb.h"
+#include "core/domain/words.h"
+#include "core/physics/bond_line.h"
+#include "core/plan/class_defaults.h"
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+#include <fmt/ostream.h>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+namespace ibuki {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+struct DoseArguments {
+    double width = 0;
+    double length = 0;
+    std::string kind = "paste";
+    std::optional<double> bondLineUm, density, yieldPa, forceN, largestUm, volumeMm3, massG, tubeG, price;
+    double allowance = 0.5;
+    double bore = 8.66;
+    double reach = 0;
+    double residue = 0;
+    double cell = 0.1;
+    std::string pattern = "dot";
+    std::string currency;
+    bool json = false;
+};
+
+constexpr std::array<std::pair<std::string_view, Pattern>, 5> patterns{{{"dot", Pattern::dot},
+                                                                        {"line", Pattern::line},
+                                                                        {"cross", Pattern::cross},
+                                                                        {"five-dots", Pattern::fiveDots},
+                                                                        {"film", Pattern::film}}};
+
+Pattern patternFrom(const std::string& name) {
+    for (const auto& [word, pattern] : patterns)
+        if (word == name) return pattern;
+    throw UsageError("--pattern: \"" + name + "\" is none of dot, line, cross, five-dots, film");
+}
+
+struct Outcome {
+    DoseInput input;
+    std::string bondLineFrom;
+    Dose dose;
+    Spread spread;
+    double fillingMm3 = 0;
+    std::optional<int> uses;
+};
+
+/// Given, else from yield stress and force, else the class's usual value.
+void setBondLine(const DoseArguments& arguments, const ClassDefaults& usual, Outcome& outcome) {
+    constexpr std::array from{"scaling law", "largest particle", "yield stop"};
+    if (arguments.bondLineUm) {
+        outcome.input.bondLineUm = *arguments.bondLineUm;
+        outcome.bondLineFrom = "given";
+    } else if (arguments.yieldPa && arguments.forceN) {
+        const double area = arguments.width * arguments.length;
+        const BondLine line =
+            restingBondLine({*arguments.yieldPa, *arguments.forceN / area * 1e6, *arguments.forceN, 0,
+                             arguments.width, arguments.length, arguments.largestUm});
+        outcome.input.bondLineUm = line.um;
+        outcome.bondLineFrom = from.at(static_cast<std::size_t>(line.limit));
+    } else {
+        outcome.input.bondLineUm = usual.bondLineUm;
+        outcome.bondLineFrom = "default of the class";
+    }
+}
+
+Outcome compute(const DoseArguments& arguments) {
+    const auto kind = fromWord<MaterialClass>(arguments.kind);
+    if (!kind) throw UsageError("--class: \"" + arguments.kind + "\" is no class of material");
+    if (arguments.price && arguments.currency.empty()) throw UsageError("--price needs --currency");
+    const ClassDefaults& usual = classDefaults(*kind);
+    Outcome outcome;
+    outcome.input.widthMm = arguments.width;
+    outcome.input.lengthMm = arguments.length;
+    outcome.input.densityGPerMl = arguments.density.value_or(usual.densityGPerMl);
+    outcome.input.allowance = arguments.allowance;
+    outcome.input.boreMm = arguments.bore;
+    outcome.input.pattern = patternFrom(arguments.pattern);
+    outcome.input.reachMm = arguments.reach > 0
+                                ? arguments.reach
+                                : usualReachMm(outcome.input.pattern, arguments.width, arguments.length);
+    setBondLine(arguments, usual, outcome);
+    outcome.dose = dose(outcome.input);
+    if (arguments.massG)
+        outcome.dose = doseOfVolume(outcome.input, 1e3 * *arguments.massG / outcome.input.densityGPerMl);
+    if (arguments.volumeMm3) outcome.dose = doseOfVolume(outcome.input, *arguments.volumeMm3);
+    const SpreadInput spreading = spreadInput(outcome.input, outcome.dose.volumeMm3, arguments.cell);
+    outcome.spread = spread(spreading);
+    outcome.fillingMm3 = fillingVolumeMm3(spreading);
+    if (arguments.tubeG) outcome.uses = usesOf(*arguments.tubeG, arguments.residue, outcome.dose.massG);
+    return outcome;
+}
+
+template <class T> Json orNull(const std::optional<T>& value) { return value ? Json(*value) : Json(nullptr); }
+Json orNull(double value) { return value > 0 ? Json(value) : Json(nullptr); }
+
+Json toJson(const DoseArguments& arguments, const Outcome& outcome) {
+    const Dose& dose = outcome.dose;
+    Json price = nullptr;
+    if (arguments.price && arguments.tubeG && *arguments.tubeG > 0)
+        price = {{"amount", *arguments.price * dose.massG / *arguments.tubeG},
+                 {"currency", arguments.currency}};
+    return {{"face_mm2", outcome.input.widthMm * outcome.input.lengthMm},
+            {"bond_line_um", outcome.input.bondLineUm},
+            {"bond_line_from", outcome.bondLineFrom},
+            {"density_g_per_ml", outcome.input.densityGPerMl},
+            {"allowance", outcome.input.allowance},
+            {"volume_mm3", dose.volumeMm3},
+            {"mass_g", dose.massG},
+            {"stroke_mm", dose.strokeMm},
+            {"pattern", arguments.pattern},
+            {"reach_mm", orNull(outcome.input.reachMm)},
+            {"dot_diameter_mm", orNull(dose.dotDiameterMm)},
+            {"bead_width_mm", orNull(dose.beadWidthMm)},
+            {"film_um", orNull(dose.filmUm)},
+            {"coverage", outcome.spread.coverage},
+            {"outside", outcome.spread.outside},
+            {"trapped_pockets", outcome.spread.trappedPockets},
+            {"trapped_mm2", outcome.spread.trappedMm2},
+            {"filling_volume_mm3", outcome.fillingMm3},
+            {"filling_mass_g", outcome.fillingMm3 * 1e-3 * outcome.input.densityGPerMl},
+            {"uses", orNull(outcome.uses)},
+            {"price_per_use", price}};
+}
+
+void printOutcome(std::ostream& out, const DoseArguments& arguments, const Outcome& outcome) {
+    const Dose& dose = outcome.dose;
+    fmt::print(out, "bond line {:.1f} µm ({})\n{:.1f} mm³, {:.3f} g, stroke {:.2f} mm in a bore of {} mm\n",
+               outcome.input.bondLineUm, outcome.bondLineFrom, dose.volumeMm3, dose.massG, dose.strokeMm,
+               outcome.input.boreMm);
+    if (dose.dotDiameterMm > 0) fmt::print(out, "dot {:.1f} mm across, as a half ball\n", dose.dotDiameterMm);
+    if (dose.beadWidthMm > 0) fmt::print(out, "bead {:.1f} mm wide, half round\n", dose.beadWidthMm);
+    if (dose.filmUm > 0) fmt::print(out, "film {:.0f} µm before pressing\n", dose.filmUm);
+    fmt::print(out, "{}: covers {:.1f} %, {:.1f} % goes over the edge, {} pockets of air\n",
+               arguments.pattern, 100 * outcome.spread.coverage, 100 * outcome.spread.outside,
+               outcome.spread.trappedPockets);
+    fmt::print(out, "fills the face from {:.1f} mm³ ({:.3f} g) up\n", outcome.fillingMm3,
+               outcome.fillingMm3 * 1e-3 * outcome.input.densityGPerMl);
+    if (outcome.uses) fmt::print(out, "{} uses in {} g\n", *outcome.uses, *arguments.tubeG);
+    fmt::print(out, "Volume and mass are physics; the allowance and the spread model are rules of thumb.\n");
+}
+
+} // namespace
+
+VerbBody addDose(CLI::App& app) {
+    auto a = std::make_shared<DoseArguments>();
+    app.add_option("--width", a->width, "Face, mm")->required();
+    app.add_option("--length", a->length, "Face, mm")->required();
+    app.add_option("--class", a->kind, "Class of material, for what is not given (default paste)");
+    app.add_option("--bond-line-um", a->bondLineUm, "Bond line, µm");
+    app.add_option("--yield-Pa", a->yieldPa, "Yield stress: with --force-N gives the bond line");
+    app.add_option("--force-N", a->forceN, "Force of all screws together");
+    app.add_option("--largest-um", a->largestUm, "Largest filler particle, µm");
+    app.add_option("--density", a->density, "g/mL");
+    app.add_option("--allowance", a->allowance, "Squeezed out and lost, as a share (default 0.5)");
+    app.add_option("--bore-mm", a->bore, "Bore of the syringe (default 8.66)");
+    app.add_option("--pattern", a->pattern, "dot, line, cross, five-dots or film");
+    app.add_option("--reach-mm", a->reach, "Half a line, half a cross, distance of the outer dots");
+    auto* volume = app.add_option("--volume-mm3", a->volumeMm3, "Amount, instead of the dose");
+    app.add_option("--mass-g", a->massG, "Amount, instead of the dose")->excludes(volume);
+    app.add_option("--cell-mm", a->cell, "Grid of the spread (default 0.1)");
+    app.add_option("--tube-g", a->tubeG, "Content of a tube, g");
+    app.add_option("--residue", a->residue, "Share that stays in the tube");
+    app.add_option("--price", a->price, "Of the tube; needs --currency");
+    app.add_option("--currency", a->currency, "Such as NOK");
+    app.add_flag("--json", a->json, "One JSON object on standard output");
+    app.footer("Example:\nibuki-cli dose --width 30 --length 30 --bond-line-um 40 --pattern five-dots");
+    return [a](std::ostream& out) {
+        const Outcome outcome = compute(*a);
+        if (a->json)
+            out << toJson(*a, outcome).dump(2) << "\n";
+        else
+            printOutcome(out, *a, outcome);
+    };
+}
+
+} // namespace ibuki

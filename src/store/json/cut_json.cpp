@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/json/cut_json.h"
+
+#include "store/json/json_fields.h"
+
+namespace ibuki {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+constexpr JsonFieldErrors cutFields{"cut-field", "See docs/cli.md, \"cut\""};
+
+/// Width, length, thickness and name, which pieces and sheets have in common.
+template <class T> void takeSize(JsonFields& fields, T& value) {
+    fields.take("name", value.name);
+    fields.take("width_mm", value.widthMm);
+    fields.take("length_mm", value.lengthMm);
+    fields.take("thickness_mm", value.thicknessMm);
+}
+
+CutPiece pieceFrom(const nlohmann::json& json, const std::string& fileName) {
+    CutPiece piece;
+    JsonFields fields(json, fileName, cutFields);
+    takeSize(fields, piece);
+    fields.take("count", piece.count);
+    fields.take("may_turn", piece.mayTurn);
+    fields.finish();
+    return piece;
+}
+
+CutSheet sheetFrom(const nlohmann::json& json, const std::string& fileName) {
+    CutSheet sheet;
+    JsonFields fields(json, fileName, cutFields);
+    takeSize(fields, sheet);
+    int count = 0;
+    fields.take("count", count);
+    if (count < 0) fields.refuse("count", "a number of sheets cannot be below zero");
+    if (count > 0) sheet.count = count;
+    fields.take("offcut", sheet.offcut);
+    fields.finish();
+    return sheet;
+}
+
+Json toJson(const CutRect& rect) {
+    return {{"x_mm", rect.x}, {"y_mm", rect.y}, {"width_mm", rect.width}, {"length_mm", rect.length}};
+}
+
+Json toJson(const CutLayout& layout, const CutJob& job) {
+    Json pieces = Json::array();
+    for (const CutPlacement& placement : layout.placements) {
+        Json piece = toJson(placement.at);
+        piece["piece"] = job.pieces[placement.piece].name;
+        piece["turned"] = placement.turned;
+        pieces.push_back(piece);
+    }
+    Json cuts = Json::array();
+    for (const CutLine& cut : layout.cuts)
+        cuts.push_back({{"direction", cut.downwards ? "down" : "across"},
+                        {"at_mm", cut.at},
+                        {"through", toJson(cut.through)}});
+    Json offcuts = Json::array();
+    for (const CutRect& rect : layout.offcuts) offcuts.push_back(toJson(rect));
+    return {
+        {"sheet", job.sheets[layout.sheet].name}, {"pieces", pieces}, {"cuts", cuts}, {"offcuts", offcuts}};
+}
+
+} // namespace
+
+CutJob cutJobFromJson(const nlohmann::json& json, const std::string& fileName) {
+    CutJob job;
+    JsonFields fields(json, fileName, cutFields);
+    nlohmann::json pieces = nlohmann::json::array();
+    nlohmann::json sheets = nlohmann::json::array();
+    fields.take("pieces", pieces);
+    fields.take("sheets", sheets);
+    fields.take("kerf_mm", job.kerfMm);
+    fields.take("margin_mm", job.marginMm);
+    fields.take("offcuts_first", job.offcutsFirst);
+    fields.finish();
+    if (!pieces.is_array() || !sheets.is_array())
+        fields.refuse("pieces", "lists of pieces and sheets are due");
+    for (const auto& piece : pieces) job.pieces.push_back(pieceFrom(piece, fileName));
+    for (const auto& sheet : sheets) job.sheets.push_back(sheetFrom(sheet, fileName));
+    return job;
+}
+
+nlohmann::ordered_json toJson(const CutPlan& plan, const CutJob& job) {
+    Json layouts = Json::array();
+    for (const CutLayout& layout : plan.layouts) layouts.push_back(toJson(layout, job));
+    Json missing = Json::array();
+    for (const auto& [piece, count] : plan.missing)
+        missing.push_back({{"piece", job.pieces[piece].name}, {"count", count}});
+    return {{"full_sheets", plan.fullSheets},
+            {"offcuts_used", plan.offcutSheets},
+            {"pieces_mm2", plan.usedMm2},
+            {"sheets_mm2", plan.sheetMm2},
+            {"waste", plan.waste()},
+            {"missing", missing},
+            {"layouts", layouts}};
+}
+
+} // namespace ibuki

@@ -1,0 +1,16 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The job and the plan of `ibuki-cli cut` (docs/cli.md).
+
+#include "core/plan/cut.h"
+
+#include <nlohmann/json.hpp>
+
+namespace ibuki {
+
+/// Throws InputError (cut-field) for an unknown, missing or ill-typed field.
+CutJob cutJobFromJson(const nlohmann::json& json, const std::string& fileName);
+nlohmann::ordered_json toJson(const CutPlan& plan, const CutJob& job);
+
+} // namespace ibuki

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Reading an object field by field: a field of the wrong kind or an unknown one is an InputError that names
+// it.
+
+#include "core/domain/input_error.h"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <optional>
+#include <set>
+#include <string>
+
+namespace ibuki {
+
+/// How a document's troubles are told: the error's code and where its fields are described.
+struct JsonFieldErrors {
+    const char* code;
+    const char* mend;
+};
+
+/// Takes named fields out of an object and remembers which were known.
+class JsonFields {
+public:
+    JsonFields(const nlohmann::json& json, const std::string& fileName, const JsonFieldErrors& errors)
+        : json_(json), file_(fileName), errors_(errors) {
+        if (!json.is_object()) refuse("", "an object is due here");
+    }
+
+    template <class T> void take(const char* name, T& value) {
+        known_.insert(name);
+        if (!json_.contains(name) || json_[name].is_null()) return;
+        try {
+            value = json_[name].get<T>();
+        } catch (const nlohmann::json::exception&) {
+            refuse(name, "the value is of the wrong kind");
+        }
+    }
+
+    void take(const char* name, std::optional<double>& value) {
+        known_.insert(name);
+        if (!json_.contains(name)) return;
+        if (json_[name].is_null())
+            value.reset();
+        else if (json_[name].is_number())
+            value = json_[name].get<double>();
+        else
+            refuse(name, "a number or null is due here");
+    }
+
+    void finish() const {
+        for (const auto& [name, value] : json_.items())
+            if (!known_.contains(name)) refuse(name, "there is no such field");
+    }
+
+    [[noreturn]] void refuse(const std::string& name, const std::string& what) const {
+        throw InputError(errors_.code, {file_, {}, {}},
+                         name.empty() ? what : fmt::format("\"{}\": {}", name, what), errors_.mend);
+    }
+
+private:
+    const nlohmann::json& json_;
+    const std::string& file_;
+    JsonFieldErrors errors_;
+    std::set<std::string> known_;
+};
+
+} // namespace ibuki

@@ -2,8 +2,8 @@
 #pragma once
 
 // Where a pattern of paste goes when the plate comes down: the drawn shape grows by one distance all round
-// until its area times the bond line is the volume (constant-offset model, docs/methods.md, "Spread"). It
-// ignores yield and uneven pressure: good for comparing patterns, no promise of coverage.
+// until its area times the bond line is the volume (constant-offset model, docs/methods.md, "Dose and
+// spread"). It ignores yield and uneven pressure: good for comparing patterns, no promise of coverage.
 
 #include <string>
 #include <vector>

@@ -2,7 +2,7 @@
 #pragma once
 
 // From face, bond line and density to how much paste: volume, mass, stroke of the syringe, size of a dot or a
-// line, uses of a tube. V = A·h·(1+s), m = ρ·V, stroke = V/(π·d²/4) (docs/methods.md, "Dose").
+// line, uses of a tube. V = A·h·(1+s), m = ρ·V, stroke = V/(π·d²/4) (docs/methods.md, "Dose and spread").
 
 #include "core/physics/spread.h"
 

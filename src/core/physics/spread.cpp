@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <numeric>
 
 namespace ibuki {
 namespace {
@@ -41,11 +42,11 @@ struct Field {
     double cellArea() const { return cellWidth * cellLength; }
     int faceColumns() const { return columns - 2 * borderColumns; }
     int faceRows() const { return rows - 2 * borderRows; }
-    double at(int column, int row) const {
-        return distances[static_cast<std::size_t>(row) * static_cast<std::size_t>(columns)
-                         + static_cast<std::size_t>(column)];
+    /// Of a cell counted from the face's corner.
+    std::size_t faceIndex(int column, int row) const {
+        return static_cast<std::size_t>(row + borderRows) * static_cast<std::size_t>(columns)
+               + static_cast<std::size_t>(column + borderColumns);
     }
-    double atFace(int column, int row) const { return at(column + borderColumns, row + borderRows); }
 };
 
 Field field(const SpreadInput& input, double reachMm) {
@@ -74,8 +75,26 @@ Field field(const SpreadInput& input, double reachMm) {
     return made;
 }
 
+struct NearestCells {
+    std::vector<unsigned char> wet; ///< as many as asked for
+    double farthest = 0;            ///< distance of the last of them
+};
+
+/// Of cells at the same distance the earlier ones are taken, so that the volume is kept to one cell.
+NearestCells nearestCells(const Field& on, std::size_t count) {
+    std::vector<std::uint32_t> order(on.distances.size());
+    std::iota(order.begin(), order.end(), 0U);
+    const auto last = order.begin() + static_cast<std::ptrdiff_t>(count) - 1;
+    std::nth_element(order.begin(), last, order.end(), [&](std::uint32_t a, std::uint32_t b) {
+        return on.distances[a] != on.distances[b] ? on.distances[a] < on.distances[b] : a < b;
+    });
+    NearestCells nearest{std::vector<unsigned char>(order.size(), 0), on.distances[*last]};
+    for (auto cell = order.begin(); cell <= last; ++cell) nearest.wet[*cell] = 1;
+    return nearest;
+}
+
 /// Dry regions that do not reach the border: 4-connected flood from the outside, then what is left.
-void countPockets(const Field& on, double offset, Spread& result) {
+void countPockets(const Field& on, const std::vector<unsigned char>& wet, Spread& result) {
     const auto columns = static_cast<std::size_t>(on.columns);
     std::vector<unsigned char> seen(on.distances.size(), 0);
     std::vector<std::size_t> stack;
@@ -89,7 +108,7 @@ void countPockets(const Field& on, double offset, Spread& result) {
             ++cells;
             const std::size_t column = cell % columns;
             const auto visit = [&](std::size_t next) {
-                if (seen[next] || on.distances[next] <= offset) return;
+                if (seen[next] || wet[next]) return;
                 seen[next] = 1;
                 stack.push_back(next);
             };
@@ -102,7 +121,7 @@ void countPockets(const Field& on, double offset, Spread& result) {
     };
     flood(0); // the first cell lies outside of anything the paste reaches
     for (std::size_t cell = 0; cell < on.distances.size(); ++cell) {
-        if (seen[cell] || on.distances[cell] <= offset) continue;
+        if (seen[cell] || wet[cell]) continue;
         ++result.trappedPockets;
         result.trappedMm2 += static_cast<double>(flood(cell)) * on.cellArea();
     }
@@ -177,12 +196,10 @@ Spread spread(const SpreadInput& input) {
     const double area = input.volumeMm3 / input.bondLineMm;
     // A point grows into the widest circle; every other shape of the same area reaches less far.
     const Field on = field(input, std::sqrt(area / pi));
-    std::vector<double> sorted = on.distances;
     const auto wanted = static_cast<std::size_t>(std::llround(area / on.cellArea()));
-    const std::size_t last = std::clamp<std::size_t>(wanted, 1, sorted.size()) - 1;
-    std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(last), sorted.end());
+    const NearestCells nearest = nearestCells(on, std::clamp<std::size_t>(wanted, 1, on.distances.size()));
     Spread result;
-    result.offsetMm = sorted[last];
+    result.offsetMm = nearest.farthest;
     result.columns = on.faceColumns();
     result.rows = on.faceRows();
     result.cellWidthMm = on.cellWidth;
@@ -190,14 +207,13 @@ Spread spread(const SpreadInput& input) {
     std::size_t inside = 0;
     for (int row = 0; row < result.rows; ++row)
         for (int column = 0; column < result.columns; ++column) {
-            const bool wet = on.atFace(column, row) <= result.offsetMm;
-            result.wet.push_back(wet ? 1 : 0);
-            inside += wet ? 1 : 0;
+            result.wet.push_back(nearest.wet[on.faceIndex(column, row)]);
+            inside += result.wet.back();
         }
     result.coverage = static_cast<double>(inside) / static_cast<double>(result.wet.size());
     const double wetted = static_cast<double>(inside) * on.cellArea();
     result.outside = std::max(0.0, 1 - wetted / area);
-    countPockets(on, result.offsetMm, result);
+    countPockets(on, nearest.wet, result);
     return result;
 }
 

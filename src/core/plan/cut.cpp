@@ -3,6 +3,7 @@
 
 #include "core/domain/input_error.h"
 #include "core/plan/cut_packer.h"
+#include "core/plan/cut_puzzle.h"
 
 #include <algorithm>
 #include <array>
@@ -59,17 +60,6 @@ void check(const CutJob& job) {
     }
 }
 
-/// Draws without the library's distributions, which differ between machines.
-class Dice {
-public:
-    bool coin() { return (engine_() >> 40U) % 2 == 0; }
-    std::size_t below(std::size_t n) { return n == 0 ? 0 : (engine_() >> 11U) % n; }
-    double share() { return static_cast<double>(engine_() >> 11U) * 0x1p-53; }
-
-private:
-    std::mt19937_64 engine_{20310304};
-};
-
 /// The pieces of one thickness as blocks, arranged anew for each attempt.
 class Arrangement {
 public:
@@ -104,6 +94,15 @@ public:
         if (kind == 2) join(made, dice);
         sort(made, attempt < 5 ? attempt : static_cast<int>(dice.below(5)),
              attempt < 5 ? 0 : 0.35 * dice.share(), dice);
+        return made;
+    }
+
+    /// Single pieces joined as a puzzle is, as far as it goes without waste.
+    std::vector<BlockPtr> puzzled(Dice& dice) const {
+        std::vector<BlockPtr> singles;
+        for (std::size_t piece : pieces_) addSingles(singles, piece, job_.pieces[piece].count);
+        std::vector<BlockPtr> made = Puzzle(singles, room_, job_.kerfMm).solve(dice);
+        sort(made, 0, 0, dice);
         return made;
     }
 
@@ -223,12 +222,15 @@ Attempt search(const CutJob& job, const Supply& supply, const std::vector<std::s
     Dice dice;
     const Arrangement arrangement(job, supply, pieces);
     // So many that 60 pieces stay well within a blink; few pieces get a wider search.
-    const int tries = static_cast<int>(std::min<std::size_t>(20000, 110000 / arrangement.total() + 60));
+    const int tries = static_cast<int>(std::min<std::size_t>(20000, 40000 / arrangement.total() + 60));
     std::optional<Attempt> best;
-    for (int i = 0; i < tries; ++i) {
+    const double n = static_cast<double>(arrangement.total());
+    const int puzzles = static_cast<int>(std::min(8000.0, 3e7 / (n * n * n)));
+    for (int i = 0; i < tries + puzzles; ++i) {
         const Strategy strategy{allFits[dice.below(allFits.size())], allSplits[dice.below(allSplits.size())],
                                 dice.coin()};
-        Attempt attempt = pack(supply, arrangement.blocks(i, dice), strategy);
+        Attempt attempt =
+            pack(supply, i < tries ? arrangement.blocks(i, dice) : arrangement.puzzled(dice), strategy);
         if (!best || attempt.betterThan(*best)) best = std::move(attempt);
         if (best->missing.empty() && best->sheetMm2 - arrangement.areaMm2() < 1e-6) break; // nothing is left
     }

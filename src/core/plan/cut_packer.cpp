@@ -233,7 +233,11 @@ private:
         std::sort(layout.offcuts.begin(), layout.offcuts.end(),
                   [&](const CutRect& a, const CutRect& b) { return area(a) > area(b); });
         attempt.sheetMm2 += sheet.widthMm * sheet.lengthMm;
-        if (!(sheet.offcut && job_.offcutsFirst)) ++attempt.sheets;
+        if (!(sheet.offcut && job_.offcutsFirst))
+            ++attempt.sheets;
+        else
+            for (const CutPlacement& placement : layout.placements)
+                attempt.fromOffcutsMm2 += area(placement.at);
         if (!layout.offcuts.empty())
             attempt.largestOffcutMm2 = std::max(attempt.largestOffcutMm2, area(layout.offcuts.front()));
         return layout;
@@ -303,7 +307,8 @@ CutRect usable(const CutSheet& sheet, const CutJob& job) {
 
 bool Attempt::betterThan(const Attempt& other) const {
     const auto rank = [](const Attempt& a) {
-        return std::tuple(a.missing.size(), a.sheets, std::round(a.sheetMm2 * 1e3), -a.largestOffcutMm2);
+        return std::tuple(a.missing.size(), a.sheets, -std::round(a.fromOffcutsMm2 * 1e3),
+                          std::round(a.sheetMm2 * 1e3), -a.largestOffcutMm2);
     };
     return rank(*this) < rank(other);
 }

@@ -51,6 +51,7 @@ struct Attempt {
     std::vector<std::size_t> missing; ///< a piece index each
     int sheets = 0;                   ///< that count as opened
     double sheetMm2 = 0;
+    double fromOffcutsMm2 = 0; ///< pieces that came out of off-cuts, where those are to be used first
     double largestOffcutMm2 = 0;
 
     bool betterThan(const Attempt& other) const;

@@ -2,10 +2,13 @@
 #include "core/domain/input_error.h"
 #include "core/physics/random.h"
 #include "core/plan/cut.h"
+#include "store/json/cut_json.h"
 #include "store/paper/cut_svg.h"
 #include "support/near.h"
 
+#include <QDir>
 #include <QRegularExpression>
+#include <fstream>
 
 using namespace ibuki;
 
@@ -63,6 +66,29 @@ void cutUp(Random& random, double width, double length, int pieces, std::vector<
 
 class TestCut : public QObject {
     Q_OBJECT
+
+    /// Sizes, borders, no overlap, and that edge-to-edge cuts can take it apart.
+    static void checkSound(const CutJob& job, const CutPlan& plan) {
+        for (const CutLayout& layout : plan.layouts) {
+            const CutSheet& from = job.sheets[layout.sheet];
+            const double margin = from.offcut ? 0 : job.marginMm;
+            std::vector<CutRect> rects;
+            for (const CutPlacement& placement : layout.placements) {
+                const CutRect& r = placement.at;
+                const CutPiece& piece = job.pieces[placement.piece];
+                QVERIFY(r.x >= margin - tiny && r.y >= margin - tiny);
+                QVERIFY(r.x + r.width <= from.widthMm - margin + tiny);
+                QVERIFY(r.y + r.length <= from.lengthMm - margin + tiny);
+                QVERIFY_NEAR(r.width, placement.turned ? piece.lengthMm : piece.widthMm, tiny);
+                QVERIFY_NEAR(r.length, placement.turned ? piece.widthMm : piece.lengthMm, tiny);
+                QVERIFY(piece.mayTurn || !placement.turned);
+                for (const CutRect& other : rects) QVERIFY(apart(r, other, job.kerfMm));
+                rects.push_back(r);
+            }
+            QVERIFY(guillotine(rects, job.kerfMm));
+        }
+    }
+
 private slots:
     void oneSizeReachesTheTwoOrientationRule() {
         QCOMPARE(mostOfOneSize(100, 100, 14, 12), 58);
@@ -73,7 +99,7 @@ private slots:
     void aSheetThatWasCutUpFitsTogetherAgain_data() {
         QTest::addColumn<int>("pieces");
         QTest::addColumn<int>("seed");
-        for (int pieces : {5, 8, 11, 14})
+        for (int pieces : {5, 8, 11, 14, 17})
             for (int seed : {1, 2}) QTest::addRow("%d pieces, seed %d", pieces, seed) << pieces << seed;
     }
     void aSheetThatWasCutUpFitsTogetherAgain() {
@@ -87,9 +113,26 @@ private slots:
         QCOMPARE(plan.fullSheets, 1);
         QVERIFY_NEAR(plan.waste(), 0, 1e-9);
     }
+    void noMoreSheetsThanTheBestKnown_data() {
+        QTest::addColumn<QString>("path");
+        QDir folder(QString(IBUKI_TEST_DATA) + "/cuts");
+        const QStringList files = folder.entryList({"*.json"});
+        QVERIFY(files.size() >= 10);
+        for (const QString& file : files) QTest::addRow("%s", qPrintable(file)) << folder.filePath(file);
+    }
+    void noMoreSheetsThanTheBestKnown() {
+        QFETCH(QString, path);
+        std::ifstream file(path.toStdString());
+        const auto layout = nlohmann::json::parse(file);
+        const CutJob job = cutJobFromJson(layout["job"], path.toStdString());
+        const CutPlan plan = planCuts(job);
+        QVERIFY(plan.missing.empty());
+        QVERIFY(plan.fullSheets <= layout["full_sheets"].get<int>());
+        checkSound(job, plan);
+    }
     void randomJobsAreSound() {
         Random random(7);
-        for (int round = 0; round < 12; ++round) {
+        for (int round = 0; round < 25; ++round) {
             CutJob job;
             job.kerfMm = round % 3 * 0.3;
             job.marginMm = round % 2 * 1.0;
@@ -103,26 +146,9 @@ private slots:
             const CutPlan plan = planCuts(job);
             QVERIFY(plan.missing.empty());
             int placed = 0;
-            for (const CutLayout& layout : plan.layouts) {
-                placed += static_cast<int>(layout.placements.size());
-                const CutSheet& from = job.sheets[layout.sheet];
-                const double margin = from.offcut ? 0 : job.marginMm;
-                std::vector<CutRect> rects;
-                for (const CutPlacement& placement : layout.placements) {
-                    const CutRect& r = placement.at;
-                    const CutPiece& piece = job.pieces[placement.piece];
-                    QVERIFY(r.x >= margin - tiny && r.y >= margin - tiny);
-                    QVERIFY(r.x + r.width <= from.widthMm - margin + tiny);
-                    QVERIFY(r.y + r.length <= from.lengthMm - margin + tiny);
-                    QVERIFY_NEAR(r.width, placement.turned ? piece.lengthMm : piece.widthMm, tiny);
-                    QVERIFY_NEAR(r.length, placement.turned ? piece.widthMm : piece.lengthMm, tiny);
-                    QVERIFY(piece.mayTurn || !placement.turned);
-                    for (const CutRect& other : rects) QVERIFY(apart(r, other, job.kerfMm));
-                    rects.push_back(r);
-                }
-                QVERIFY(guillotine(rects, job.kerfMm));
-            }
+            for (const CutLayout& layout : plan.layouts) placed += static_cast<int>(layout.placements.size());
             QCOMPARE(placed, asked);
+            checkSound(job, plan);
         }
     }
     void offcutsAreUsedFirst() {

@@ -8,6 +8,7 @@
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 #include "core/physics/random.h"
+#include "core/plan/shelf.h"
 #include "core/record/bench_template.h"
 #include "core/record/import.h"
 #include "core/record/study_setup.h"
@@ -38,6 +39,11 @@ template <class T> std::optional<T> valueIn(const json& object, const char* name
     return T{object[name].get<double>()};
 }
 
+YesNo answer(const json& object, const char* name) {
+    if (!object.contains(name)) return YesNo::notStated;
+    return object[name].get<bool>() ? YesNo::yes : YesNo::no;
+}
+
 void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels) {
     for (const json& entry : source["materials"]) {
         Material material;
@@ -49,27 +55,44 @@ void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels)
             material.densityGPerMl = entry["density_g_per_ml"].get<double>();
         material.thickness = valueIn<Millimetre>(entry, "thickness_mm");
         material.melts = valueIn<Celsius>(entry, "melts_C");
-        material.conductsElectricity = entry.value("conducts", false);
-        material.containsGallium = entry.value("gallium", false);
-        material.reusable = entry.value("reusable", false);
+        material.conductsElectricity = answer(entry, "conducts");
+        material.containsGallium = answer(entry, "gallium");
+        material.reusable = answer(entry, "reusable");
+        if (entry.contains("bond_line_um")) material.bondLineUm = entry["bond_line_um"].get<double>();
+        if (entry.contains("yield_Pa")) material.yieldPa = entry["yield_Pa"].get<double>();
+        if (entry.contains("modulus_MPa")) material.modulusMPa = entry["modulus_MPa"].get<double>();
+        if (entry.contains("reapply_years")) material.reapplyYears = entry["reapply_years"].get<double>();
         material.conditioning = entry.value("conditioning", "");
         material.note = entry.value("note", "");
-        levels.push_back(edit.add(material));
+        const Id<Material> id = edit.add(material);
+        if (entry.value("compared", true)) levels.push_back(id);
         for (const json& tube : entry["lots"]) {
             Lot lot;
-            lot.material = levels.back();
+            lot.material = id;
             lot.name = tube["name"];
             lot.supplier = tube.value("supplier", "");
-            lot.condition = tube.value("condition", "");
+            lot.condition = fromWord<LotCondition>(tube.value("condition", "not stated"))
+                                .value_or(LotCondition::notStated);
+            lot.storage = tube.value("storage", "");
+            lot.sheetWidth = valueIn<Millimetre>(tube, "sheet_width_mm");
+            lot.sheetLength = valueIn<Millimetre>(tube, "sheet_length_mm");
             lot.bought = dateIn(tube, "bought");
             lot.opened = dateIn(tube, "opened");
             lot.expires = dateIn(tube, "expires");
             lot.content = tube["content"].get<double>();
             lot.remaining = tube["remaining"].get<double>();
-            lot.contentUnit = tube["unit"];
+            lot.contentUnit =
+                fromWord<ContentUnit>(tube["unit"].get<std::string>()).value_or(ContentUnit::gram);
             lot.price = tube["price"].get<double>();
             lot.currency = tube["currency"];
-            edit.add(lot);
+            const Id<Lot> lotId = edit.add(lot);
+            for (const json& rest : tube.value("offcuts", json::array())) {
+                Offcut offcut;
+                offcut.lot = lotId;
+                offcut.width = Millimetre{rest[0].get<double>()};
+                offcut.length = Millimetre{rest[1].get<double>()};
+                edit.add(offcut);
+            }
         }
     }
 }
@@ -101,6 +124,34 @@ void describeBench(Edit& edit, Id<Bench> bench, const json& source) {
         const json& face = site.kind == SiteKind::dieLid ? source["die_mm"] : source["lid_mm"];
         site.width = Millimetre{face[0].get<double>()};
         site.length = Millimetre{face[1].get<double>()};
+        if (site.kind != SiteKind::dieLid) {
+            site.contactsNear = YesNo::no;
+            site.aluminiumNear = YesNo::no;
+        }
+        edit.put(site);
+    }
+}
+
+/// A workstation's card whose pads are still to be cut; nothing was measured on it.
+void describeCard(Edit& edit, const json& source) {
+    const Id<Bench> bench = addBench(edit, BenchTemplate::graphicsCard, source["name"]);
+    Configuration configuration = *currentConfiguration(edit.document(), bench);
+    configuration.cooler = source["cooler"];
+    configuration.mountForceN = source["mount_force_N"].get<double>();
+    configuration.plateThickness = Millimetre{source["plate_mm"][0].get<double>()};
+    configuration.plateRadius = Millimetre{source["plate_mm"][1].get<double>()};
+    edit.put(configuration);
+    std::vector<Site> sites;
+    for (const Site* site : edit.document().where(&Site::configuration, configuration.id))
+        sites.push_back(*site);
+    for (Site& site : sites) {
+        const std::string kind(word(site.kind));
+        if (!source["sites"].contains(kind)) continue;
+        const json& size = source["sites"][kind];
+        site.width = Millimetre{size["mm"][0].get<double>()};
+        site.length = Millimetre{size["mm"][1].get<double>()};
+        if (size.contains("gap_mm")) site.gap = Millimetre{size["gap_mm"].get<double>()};
+        site.alike = size.value("alike", site.alike);
         edit.put(site);
     }
 }
@@ -161,6 +212,40 @@ Prepared recordMounts(const Document& document, const json& source, Id<Study> st
     return prepared;
 }
 
+/// What the hands noticed: amounts and ratings of the applications, material by material.
+void addHandling(Edit& edit, const json& source) {
+    std::vector<Application> applications;
+    for (const auto& [id, application] : edit.document().all<Application>())
+        applications.push_back(application);
+    std::map<Id<Lot>, double> taken;
+    for (Application& application : applications) {
+        const Lot* lot = edit.document().find(application.lot);
+        const Material* material = lot ? edit.document().find(lot->material) : nullptr;
+        if (!material) continue;
+        for (const json& entry : source["materials"]) {
+            if (entry["name"] != material->name) continue;
+            if (entry.contains("usual_amount_g"))
+                application.amount = Gram{entry["usual_amount_g"].get<double>()};
+            if (entry.contains("usual_area_mm2"))
+                application.area = SquareMillimetre{entry["usual_area_mm2"].get<double>()};
+            if (entry.contains("ratings")) {
+                const json& rated = entry["ratings"];
+                application.spreads = rated[0].get<int>();
+                application.staysPut = rated[1].get<int>();
+                application.comesOff = rated[2].get<int>();
+                application.cleansUp = rated[3].get<int>();
+            }
+        }
+        taken[lot->id] += takenBy(application, *lot, *material).value_or(0);
+        edit.put(application);
+    }
+    for (const auto& [id, amount] : taken) { // the shelf was weighed after the last mount
+        Lot lot = *edit.document().find(id);
+        lot.takenBefore = amount;
+        edit.put(lot);
+    }
+}
+
 ChangeSet afterwards(const Document& document, const json& source, Id<Study> study) {
     Edit edit(document, "Reject a mount and plan the next evening");
     std::vector<Mount> mounts;
@@ -175,6 +260,7 @@ ChangeSet afterwards(const Document& document, const json& source, Id<Study> stu
         mount.reason = entry.value("rejected", "");
         edit.put(mount);
     }
+    addHandling(edit, source);
     int position = static_cast<int>(slotsOf(document, study).size());
     for (const json& entry : source["planned"]) {
         Slot slot;
@@ -206,6 +292,9 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
         const Id<Bench> bench = addBench(rig, BenchTemplate::liddedChip, source["bench"]["name"]);
         describeBench(rig, bench, source["bench"]);
         project.apply(rig.finish());
+        Edit card(project.document(), "Describe the workstation's card");
+        describeCard(card, source["card"]);
+        project.apply(card.finish());
 
         Edit question(project.document(), "Ask");
         const Id<Study> study = addStudy(question, bench, source["study"]["name"], materials);

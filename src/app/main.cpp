@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paper/printer.h"
+#include "app/shelf/cut_page.h"
+#include "app/shelf/shelf_view.h"
 #include "app/shell/main_window.h"
 #include "core/domain/input_error.h"
 
@@ -52,26 +54,55 @@ int printToPdf(const QString& project, const QString& output) {
     }
 }
 
+/// `usual` with another material, and with another bench where that is not the usual one.
+ibuki::Selection selectionOf(const ibuki::Document& document, const ibuki::Selection& usual,
+                             const std::string& bench, const std::string& material) {
+    ibuki::Selection selection = usual;
+    for (const auto& [id, one] : document.all<ibuki::Material>())
+        if (one.name == material) selection.material = id;
+    for (const auto& [id, one] : document.all<ibuki::Bench>()) {
+        if (one.name != bench || id == usual.bench) continue;
+        selection.bench = id;
+        selection.study.reset();
+        selection.mount.reset();
+    }
+    return selection;
+}
+
 /// Every main view of the demo project as a picture of 1280 × 800.
 int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString& suffix) {
     QDir().mkpath(folder);
-    const std::pair<const char*, ibuki::Stage> views[] = {{"question", ibuki::Stage::question},
-                                                          {"shelf", ibuki::Stage::shelf},
-                                                          {"bench", ibuki::Stage::bench},
-                                                          {"verdict", ibuki::Stage::verdict},
-                                                          {"paper", ibuki::Stage::paper}};
+    using Page = ibuki::ShelfView::Page;
+    struct View {
+        const char* name;
+        ibuki::Stage stage;
+        Page page = Page::shelf; ///< of Shelf
+        const char* bench = "node-2";
+        const char* material = "Tern 11";
+    };
+    const View views[] = {{"question", ibuki::Stage::question},
+                          {"shelf", ibuki::Stage::shelf},
+                          {"dose", ibuki::Stage::shelf, Page::dose},
+                          {"cut", ibuki::Stage::shelf, Page::cut, "render-1", "Basalt 2.0"},
+                          {"gap", ibuki::Stage::shelf, Page::gap, "render-1", "Basalt 2.0"},
+                          {"bench", ibuki::Stage::bench},
+                          {"verdict", ibuki::Stage::verdict},
+                          {"paper", ibuki::Stage::paper}};
     window.resize(1280, 800);
     window.show();
     const auto& mounts = window.session().document().all<ibuki::Mount>();
     for (const auto& [id, mount] : mounts)
         if (mount.name == "Tern 11 2") window.session().selectMount(id);
-    for (const auto& [name, stage] : views) {
-        window.showStage(stage);
-        for (int i = 0; i < 5; ++i) {
+    const ibuki::Selection usual = window.session().selection();
+    for (const View& view : views) {
+        window.session().select(selectionOf(window.session().document(), usual, view.bench, view.material));
+        window.showStage(view.stage);
+        window.shelfView().showPage(view.page);
+        for (int i = 0; i < 10 || (i < 500 && window.shelfView().cutPage().isWorking()); ++i) {
             QCoreApplication::processEvents(); // before exec(): there is no other loop to nest in
             QThread::msleep(20);
         }
-        const QString file = folder + "/" + name + suffix + ".png";
+        const QString file = folder + "/" + view.name + suffix + ".png";
         if (!window.grab().save(file)) {
             std::fprintf(stderr,
                          "%s: the picture cannot be written. Choose a folder that you may write to.\n",

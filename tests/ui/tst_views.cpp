@@ -12,6 +12,7 @@
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/record/bench_template.h"
+#include "support/demo_window.h"
 
 #include <QComboBox>
 #include <QInputDialog>
@@ -62,13 +63,8 @@ class TestViews : public QObject {
 
 private slots:
     void initTestCase() {
-        QCoreApplication::setOrganizationName("ibuki-tests");
-        QCoreApplication::setApplicationName("views");
-        applyTheme(*qApp, Shade::light);
-        window_ = std::make_unique<MainWindow>(IBUKI_SAMPLE_PROJECT);
-        window_->resize(1280, 800);
-        window_->show();
-        QVERIFY(window_->openDemo(folder_.filePath("demo.ibuki")));
+        window_ = story::demoWindow("views", folder_.filePath("demo.ibuki"));
+        QVERIFY(window_);
     }
     void cleanupTestCase() { window_.reset(); }
 
@@ -232,28 +228,6 @@ private slots:
         QCOMPARE(sensors->count(), before);
         for (int i = 0; i < 3; ++i) session().undoStack().undo();
         QCOMPARE(sensors->count(), before);
-    }
-    void lotsAreEditedAndProtected() {
-        window_->showStage(Stage::shelf);
-        const auto lots = document().all<Lot>().size();
-        QTest::mouseClick(buttonNamed("Add lot"), Qt::LeftButton);
-        QCOMPARE(document().all<Lot>().size(), lots + 1);
-        QTest::qWait(30); // the form follows the document once the event is over
-        auto* bought = window_->findChild<QLineEdit*>("Bought");
-        bought->setText("yesterday");
-        emit bought->editingFinished();
-        QVERIFY(notice().contains("no date"));
-        bought->setText("2031-02-28");
-        emit bought->editingFinished();
-        QCOMPARE(dateText(*document().all<Lot>().rbegin()->second.bought), std::string("2031-02-28"));
-        QTest::mouseClick(buttonNamed("Remove lot"), Qt::LeftButton);
-        QCOMPARE(document().all<Lot>().size(), lots);
-        QTest::qWait(30);
-        QTest::mouseClick(buttonNamed("Remove lot"), Qt::LeftButton); // the one that mounts took from
-        QCOMPARE(document().all<Lot>().size(), lots);
-        QVERIFY(notice().contains("stays"));
-        while (session().undoStack().canUndo()) session().undoStack().undo();
-        QCOMPARE(document().all<Lot>().size(), lots);
     }
     void aBatchNamesWhatItRefused() {
         const std::string logs = IBUKI_TEST_DATA "/logs/";

@@ -1,14 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_view.h"
 
+#include "app/bench/application_sheet.h"
 #include "app/bench/import_dialog.h"
 #include "app/bench/trace_plot.h"
+#include "app/shell/amount_text.h"
+#include "app/shell/caution_panel.h"
 #include "app/shell/entity_form.h"
 #include "app/shell/job_progress.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
+#include "core/plan/hold.h"
+#include "store/paper/sentences.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -84,11 +89,19 @@ QWidget* BenchView::makeHead() {
     connect(room_, &QPushButton::clicked, this, &BenchView::enterRoom);
     time_ = button("Set time…", "When this mount was made");
     connect(time_, &QPushButton::clicked, this, &BenchView::setMountTime);
+    application_ = button("Application…", "Which lot, how much, in which pattern, how it handled");
+    connect(application_, &QPushButton::clicked, this, &BenchView::openApplication);
+    cautions_ = button("Cautions…", "What to heed with this mount, and who has read it");
+    connect(cautions_, &QPushButton::clicked, this, &BenchView::openCautions);
+    auto* first = new QHBoxLayout;
     auto* second = new QHBoxLayout;
     auto* third = new QHBoxLayout;
-    buttons->addWidget(bring);
+    first->addWidget(bring);
+    first->addWidget(application_);
+    buttons->addLayout(first);
     second->addWidget(sheet);
-    second->addWidget(reject_);
+    second->addWidget(cautions_);
+    third->addWidget(reject_);
     third->addWidget(room_);
     third->addWidget(time_);
     buttons->addLayout(second);
@@ -126,6 +139,8 @@ void BenchView::refresh() {
     }
     const Reduction* reduction = run ? reductionOf(session_.document(), run->id) : nullptr;
     for (QPushButton* action : {reject_, room_, time_}) action->setEnabled(mount != nullptr);
+    cautions_->setEnabled(mount != nullptr);
+    application_->setEnabled(mount != nullptr && session_.question() != nullptr);
     figures_->setVisible(reduction != nullptr);
     empty_->setVisible(reduction == nullptr);
     if (reduction)
@@ -145,9 +160,51 @@ void BenchView::showEmpty() {
                                        : QString("No mount chosen"));
     line_->setText(level ? "Mount it, record its load, and bring the log in here."
                          : "Choose a tile on the tape.");
+    if (level) showPlanned(*level);
     empty_->setText(!session_.study() ? "A study comes first: see Question."
                                       : "Drop sensor logs here, many at once. Each becomes a mount with its "
                                         "steady difference over the room.");
+}
+
+/// What stands against the mount before it is made.
+void BenchView::showPlanned(const Level& level) {
+    QStringList words;
+    const Question* question = session_.question();
+    if (!question) return;
+    for (const Hold& hold : holdsOf(session_.document(), *question, session_.now()))
+        if (hold.material == level.material)
+            words << "Held. " + QString::fromStdString(cautionText(hold.caution));
+    for (const Shortage& shortage : shortagesOf(session_.document(), *question, session_.now()))
+        if (shortage.material == level.material) words << shortageText(session_.document(), shortage);
+    flags_->setText(words.join("\n"));
+    flags_->setVisible(!words.isEmpty());
+}
+
+CautionSubject BenchView::subjectOf(const Mount& mount) const {
+    const Document& document = session_.document();
+    const Question* question = session_.question();
+    CautionSubject subject;
+    subject.configuration = document.find(mount.configuration);
+    subject.mount = &mount;
+    if (!question) return subject;
+    const Application* application = applicationAt(document, mount.id, question->site);
+    subject.material = materialAt(document, mount.id, question->site);
+    subject.lot = application ? document.find(application->lot) : nullptr;
+    subject.site = document.find(question->site);
+    return subject;
+}
+
+void BenchView::openCautions() {
+    const Mount* mount = session_.mount();
+    if (mount) openDialog(new CautionSheet(session_, subjectOf(*mount), this));
+}
+
+void BenchView::openApplication() {
+    const Mount* mount = session_.mount();
+    const Question* question = session_.question();
+    if (!mount || !question) return;
+    if (const auto application = statedApplication(session_, mount->id, question->site))
+        openDialog(new ApplicationSheet(session_, *application, this));
 }
 
 void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& reduction) {
@@ -178,6 +235,7 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     if (mount.rejected) words << "Rejected: " + qtext(mount.reason);
     for (const Flag& flag : reduction.flags)
         if (flag.severity != Severity::info) words << "▸ " + qtext(flag.message);
+    words << graveCautions(session_.document(), subjectOf(mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());

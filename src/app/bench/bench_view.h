@@ -3,6 +3,7 @@
 
 #include "app/bench/log_batch.h"
 #include "app/shell/session.h"
+#include "core/plan/caution.h"
 
 #include <QWidget>
 
@@ -37,6 +38,10 @@ private:
     void rejectMount();
     void enterRoom();
     void setMountTime();
+    void openApplication();
+    void openCautions();
+    CautionSubject subjectOf(const Mount& mount) const;
+    void showPlanned(const Level& level);
     void logsRead(LogBatch batch);
 
     Session& session_;
@@ -53,6 +58,8 @@ private:
     QPushButton* reject_ = nullptr;
     QPushButton* room_ = nullptr;
     QPushButton* time_ = nullptr;
+    QPushButton* application_ = nullptr;
+    QPushButton* cautions_ = nullptr;
     std::optional<std::pair<Id<Recording>, Trace>>
         shownTrace_; ///< the last one read, so that a refresh is quick
 };

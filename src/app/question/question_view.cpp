@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/question_view.h"
 
+#include "app/shell/amount_text.h"
 #include "app/shell/class_mark_painter.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/plan/hold.h"
 #include "store/paper/sentences.h"
 
 #include <QHBoxLayout>
@@ -114,6 +116,10 @@ QWidget* QuestionView::makeLevels() {
     levels_ = new QListWidget;
     levels_->setAccessibleName("Materials compared");
     layout->addWidget(levels_, 1);
+    holds_ = new QLabel;
+    holds_->setWordWrap(true);
+    holds_->setAccessibleName("What holds the plan");
+    layout->addWidget(holds_);
     auto* order = new QHBoxLayout;
     for (const auto& [text, by] : {std::pair{"Up", -1}, std::pair{"Down", 1}}) {
         auto* mover = button(text);
@@ -190,7 +196,27 @@ void QuestionView::fillLevels() {
     for (const auto& [id, material] : session_.document().all<Material>())
         if (std::find(used.begin(), used.end(), id) == used.end())
             material_->addItem(QString::fromStdString(material.name), static_cast<qlonglong>(id.value));
+    material_->setCurrentIndex(material_->count() > 0 ? 0 : -1); // the placeholder keeps it at none
     levels_->setCurrentRow(std::clamp(row, 0, std::max(0, levels_->count() - 1)));
+    fillHolds();
+}
+
+/// A hold is told with its material; what answers it lies on Shelf.
+void QuestionView::fillHolds() {
+    const Document& document = session_.document();
+    QStringList words;
+    for (const Hold& hold : holdsOf(document, *session_.question(), session_.now()))
+        words << QString("Held, %1. %2")
+                     .arg(qtext(document.find(hold.material)->name),
+                          QString::fromStdString(cautionText(hold.caution)));
+    if (!words.isEmpty()) words << "Answer or acknowledge it on Shelf, under Cautions.";
+    for (const Shortage& shortage : shortagesOf(document, *session_.question(), session_.now()))
+        words << shortageText(document, shortage);
+    holds_->setText(words.join("\n"));
+    holds_->setVisible(!words.isEmpty());
+    QPalette palette = holds_->palette();
+    palette.setColor(QPalette::WindowText, colours().hot);
+    holds_->setPalette(palette);
 }
 
 void QuestionView::changeQuestion(const std::string& title, const std::function<void(Question&)>& change) {
@@ -213,6 +239,14 @@ void QuestionView::addLevel() {
         session_.refuse("Every material of the shelf is compared already. Add another on Shelf.");
         return;
     }
+    const Site* site = session_.document().find(question->site);
+    const Configuration* configuration = site ? session_.document().find(site->configuration) : nullptr;
+    if (site)
+        for (const Hold& hold : holdsOf(session_.document(), *material, *site, configuration, session_.now()))
+            if (hold.caution.state == CautionState::applies && !hold.caution.rule->mayOverride) {
+                session_.refuse(QString::fromStdString(cautionText(hold.caution)));
+                return;
+            }
     Edit edit(session_.document(), "Compare " + material->name + " too");
     Level level;
     level.question = question->id;

@@ -27,6 +27,7 @@ private:
     QWidget* makeLevels();
     void fillSites();
     void fillLevels();
+    void fillHolds();
     void addLevel();
     void removeLevel();
     void moveLevel(int by);
@@ -34,6 +35,7 @@ private:
 
     Session& session_;
     QLabel* sentence_;
+    QLabel* holds_ = nullptr;
     QLabel* frozen_;
     QWidget* body_;
     QWidget* empty_;

@@ -1,16 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/entity_form.h"
+#include "app/shell/session.h"
 
 #include <QWidget>
 
-class QListWidget;
-class QPushButton;
+class QComboBox;
+class QStackedWidget;
 
 namespace ibuki {
 
-/// Materials and their lots, edited in place.
+class CutPage;
+class DosePage;
+class GapPage;
+class ShelfPage;
+
+/// The stage Shelf: the shelf itself and three helpers (dose, cut, gap), all for the material, lot and site
+/// that are chosen.
 class ShelfView : public QWidget {
     Q_OBJECT
 
@@ -18,31 +24,21 @@ public:
     explicit ShelfView(Session& session, QWidget* parent = nullptr);
     void refresh();
 
+    enum class Page { shelf, dose, cut, gap };
+    void showPage(Page page);
+    ShelfPage& shelfPage() { return *shelf_; }
+    CutPage& cutPage() { return *cut_; }
+
 private:
-    QWidget* makeMaterials();
-    QWidget* makeMaterialForm();
-    QWidget* makeLots();
-    void fillMaterials();
-    void fillLots();
-    void addMaterial();
-    void removeMaterial();
-    void addLot();
-    void removeLot();
-    std::optional<Id<Lot>> shownLot() const;
+    void fillSites();
 
     Session& session_;
-    QListWidget* materials_ = nullptr;
-    QComboBox* lots_ = nullptr;
-    QWidget* materialCard_ = nullptr;
-    QWidget* lotCard_ = nullptr;
-    QWidget* lotFields_ = nullptr;
-    QLabel* lotSummary_ = nullptr;
-    QLabel* cautions_ = nullptr;
-    QLabel* empty_ = nullptr;
-    bool filling_ = false;
-    std::optional<Id<Lot>> wantedLot_;
-    std::unique_ptr<EntityForm<Material>> materialForm_;
-    std::unique_ptr<EntityForm<Lot>> lotForm_;
+    QStackedWidget* pages_;
+    QComboBox* site_;
+    ShelfPage* shelf_;
+    DosePage* dose_;
+    CutPage* cut_;
+    GapPage* gap_;
 };
 
 } // namespace ibuki

@@ -83,7 +83,7 @@ public:
             if (!typed.isEmpty() && !acceptable(field, label, value, least, above)) return;
             markWrong(field, false);
             change(label, [&](E& entity) {
-                entity.*member = value ? std::optional<Q>(Q{*value}) : std::optional<Q>();
+                entity.*member = value ? std::optional<Q>(static_cast<Q>(*value)) : std::optional<Q>();
             });
         });
         loaders_.push_back([field, member](const E& entity) {
@@ -170,9 +170,11 @@ public:
         for (const auto& load : loaders_) load(*entity);
     }
     std::optional<Id<E>> shown() const { return id_; }
+    QFormLayout* layout() const { return layout_; }
 
 private:
     static double plain(double value) { return value; }
+    static double plain(int value) { return value; }
     template <class Q> static double plain(const Q& quantity) { return quantity.value; }
 
     QLineEdit* addLine(const QString& label) {

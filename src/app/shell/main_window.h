@@ -37,6 +37,7 @@ public:
 
     Session& session() { return session_; }
     BenchView& benchView() { return *bench_; }
+    ShelfView& shelfView() { return *shelf_; }
     PaperView& paperView() { return *paper_; }
     void showStage(Stage stage);
     Stage stage() const;

@@ -22,6 +22,9 @@ Selection valid(Selection selection, const Document& document) {
     dropMissing(selection.slot, document);
     dropMissing(selection.material, document);
     dropMissing(selection.site, document);
+    dropMissing(selection.lot, document);
+    if (const Lot* lot = document.find(selection.lot); lot && lot->material != selection.material)
+        selection.lot.reset();
     if (!selection.study && !selection.bench) selection.study = newest<Study>(document);
     if (const Study* study = document.find(selection.study)) selection.bench = study->bench;
     if (!selection.bench) selection.bench = newest<Bench>(document);

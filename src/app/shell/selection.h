@@ -13,6 +13,7 @@ struct Selection {
     std::optional<Id<Mount>> mount;
     std::optional<Id<Slot>> slot; ///< a planned tile; then no mount is selected
     std::optional<Id<Material>> material;
+    std::optional<Id<Lot>> lot;
     std::optional<Id<Site>> site;    ///< whose path the strip shows; nothing: the question's
     std::optional<std::size_t> pair; ///< index into the comparison's pairs
     bool operator==(const Selection&) const = default;

@@ -5,6 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/reduce/reduce.h"
 
+#include <QDateTime>
 #include <QUndoCommand>
 
 namespace ibuki {
@@ -49,6 +50,14 @@ const Question* Session::question() const {
 
 const Configuration* Session::configuration() const {
     return selection_.bench ? currentConfiguration(document(), *selection_.bench) : nullptr;
+}
+
+Instant Session::now() const {
+    const QDateTime wall = QDateTime::currentDateTime();
+    Instant latest{wall.toMSecsSinceEpoch() + 1000LL * wall.offsetFromUtc()};
+    for (const auto& [id, mount] : document().all<Mount>())
+        if (mount.at) latest = std::max(latest, *mount.at);
+    return latest;
 }
 
 void Session::take(Project project) {

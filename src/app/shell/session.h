@@ -35,6 +35,9 @@ public:
     const Configuration* configuration() const; ///< of the selected bench
     const Mount* mount() const;
 
+    /// The time on the wall, or the newest mount's where that lies later (a project from another clock).
+    Instant now() const;
+
     /// Both answer false and post a notice when it cannot be done; the project open before stays open.
     bool openProject(const QString& path);
     bool createProject(const QString& path);

@@ -61,6 +61,9 @@ QString styleSheet(const Colours& c) {
         QPushButton:focus { border: 2px solid @ink; padding: 5px 13px; }
         QPushButton:disabled { color: @quiet; }
         QPushButton[main="true"] { background: @ink; color: @sheet; }
+        QPushButton[page="true"] { background: transparent; padding: 5px 12px; }
+        QPushButton[page="true"]:focus { padding: 4px 11px; }
+        QPushButton[page="true"]:checked { background: @band; border-color: @ink; }
         QPushButton[quiet="true"] { background: transparent; border: 1px solid transparent; padding: 4px 8px; }
         QPushButton[quiet="true"]:hover { border-color: @line; }
         QPushButton[quiet="true"]:focus { border: 2px solid @ink; padding: 3px 7px; }

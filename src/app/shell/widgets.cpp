@@ -3,9 +3,12 @@
 
 #include "app/shell/theme.h"
 
+#include <QButtonGroup>
 #include <QDialog>
 #include <QFormLayout>
+#include <QHBoxLayout>
 #include <QScrollArea>
+#include <QStackedWidget>
 
 namespace ibuki {
 
@@ -46,9 +49,35 @@ void openDialog(QDialog* dialog) {
     dialog->open();
 }
 
+QWidget* pageSwitch(QStackedWidget* pages, const QStringList& names) {
+    auto* row = new QWidget;
+    auto* layout = new QHBoxLayout(row);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(6);
+    auto* group = new QButtonGroup(row);
+    for (int i = 0; i < names.size(); ++i) {
+        auto* one = button(names[i]);
+        one->setObjectName("Page " + names[i]);
+        one->setCheckable(true);
+        one->setProperty("page", true);
+        one->setChecked(i == pages->currentIndex());
+        group->addButton(one, i);
+        layout->addWidget(one);
+    }
+    layout->addStretch(1);
+    QObject::connect(group, &QButtonGroup::idClicked, pages, &QStackedWidget::setCurrentIndex);
+    QObject::connect(pages, &QStackedWidget::currentChanged, group,
+                     [group](int index) { group->button(index)->setChecked(true); });
+    return row;
+}
+
 QScrollArea* scrolled(QLayout* inside) {
     auto* widget = new QWidget;
     widget->setLayout(inside);
+    return scrolledWidget(widget);
+}
+
+QScrollArea* scrolledWidget(QWidget* widget) {
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
     scroll->setWidget(widget);

@@ -13,6 +13,7 @@ class QDialog;
 class QFormLayout;
 class QLayout;
 class QScrollArea;
+class QStackedWidget;
 
 namespace ibuki {
 
@@ -31,6 +32,10 @@ void addFormRow(QFormLayout* form, const QString& label, QWidget* field);
 void openDialog(QDialog* dialog);
 
 QScrollArea* scrolled(QLayout* inside);
+QScrollArea* scrolledWidget(QWidget* widget);
+
+/// A row of buttons, one a page, of which one is down. Returns the row.
+QWidget* pageSwitch(QStackedWidget* pages, const QStringList& names);
 
 /// A button with an accessible name and, when given, its key in the tool tip.
 QPushButton* button(const QString& text, const QString& toolTip = {}, bool main = false);

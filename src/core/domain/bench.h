@@ -5,6 +5,7 @@
 // the sensors that read it. A configuration is what stays the same during a comparison.
 
 #include "core/domain/id.h"
+#include "core/domain/yes_no.h"
 #include "core/quantity/instant.h"
 #include "core/quantity/quantity.h"
 #include "core/trace/role.h"
@@ -33,6 +34,10 @@ struct Configuration {
     FanSetting fan = FanSetting::fixed;
     std::string fanNote;
     LidState lid = LidState::lidded;
+    YesNo pinsOnChip = YesNo::notStated;      ///< a stuck cooler can pull the chip out by its pins
+    std::optional<double> mountForceN;        ///< of all screws together
+    std::optional<Millimetre> plateThickness; ///< of the backplate
+    std::optional<Millimetre> plateRadius;    ///< to its screws
     std::optional<Watt> powerLimit;
     std::optional<Celsius> temperatureLimit; ///< belongs to the metric's channel; never guessed as a default
     bool operator==(const Configuration&) const = default;
@@ -54,7 +59,8 @@ struct Site {
     std::optional<Millimetre> length;
     std::optional<Millimetre> gap;
     int alike = 1;
-    bool exposedContacts = false;
+    YesNo contactsNear = YesNo::notStated;  ///< capacitors or open contacts beside it
+    YesNo aluminiumNear = YesNo::notStated; ///< any aluminium that a squeezed-out drop can reach
     bool operator==(const Site&) const = default;
 };
 

@@ -29,9 +29,9 @@ template <class... Entities> struct EntityList {
 };
 
 /// Parents before children, so that a file can be read and written in this order.
-using Entities =
-    EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Lot, Application, Mount, MountApplication,
-               Recording, Run, RunReduction, Study, Question, Level, Load, Slot>;
+using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Package, Lot, Offcut,
+                            LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement,
+                            Recording, Run, RunReduction, Study, Question, Level, Load, Slot>;
 using Entity = Entities::Variant;
 
 class Document {

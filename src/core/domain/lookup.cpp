@@ -87,4 +87,11 @@ std::vector<const Run*> runsOf(const Document& document, Id<Mount> mount) {
     return runs;
 }
 
+std::vector<const Material*> levelMaterials(const Document& document, const Question& question) {
+    std::vector<const Material*> materials;
+    for (const Level* level : levelsOf(document, question.id))
+        if (const Material* material = document.find(level->material)) materials.push_back(material);
+    return materials;
+}
+
 } // namespace ibuki

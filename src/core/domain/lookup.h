@@ -23,6 +23,8 @@ std::vector<const Slot*> slotsOf(const Document& document, Id<Study> study);
 const Slot* slotOf(const Document& document, Id<Study> study, Id<Mount> mount);
 
 std::vector<const Level*> levelsOf(const Document& document, Id<Question> question);
+/// Materials of the question's levels, in their order.
+std::vector<const Material*> levelMaterials(const Document& document, const Question& question);
 const Question* firstQuestion(const Document& document, Id<Study> study);
 
 /// The application that a mount has at a site; nullptr when none is stated.

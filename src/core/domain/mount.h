@@ -15,10 +15,17 @@ struct Application {
     Id<Application> id;
     Id<Site> site;
     std::optional<Id<Lot>> lot;
-    std::optional<Gram> amount;
-    std::string pattern; ///< dot, line, cross, five dots, film, sheet
+    std::optional<Gram> amount;        ///< as stated; the two weighings go before it
+    std::optional<Gram> syringeBefore; ///< the syringe weighed before and after
+    std::optional<Gram> syringeAfter;
+    std::optional<SquareMillimetre> area; ///< cut from a sheet
+    std::string pattern;                  ///< dot, line, cross, five dots, film, sheet
     std::optional<Instant> start;
     std::optional<Instant> end;
+    std::optional<int> spreads; ///< 1 to 5, as the hands found it
+    std::optional<int> staysPut;
+    std::optional<int> comesOff;
+    std::optional<int> cleansUp;
     std::string note;
     bool operator==(const Application&) const = default;
 };
@@ -82,6 +89,21 @@ struct Run {
     bool rejected = false;
     std::string reason;
     bool operator==(const Run&) const = default;
+};
+
+/// A caution that someone has read and answered for; it stays with the thing it was about and goes into
+/// reports.
+struct Acknowledgement {
+    Id<Acknowledgement> id;
+    std::string rule;
+    std::optional<Id<Material>> material;
+    std::optional<Id<Lot>> lot;
+    std::optional<Id<Site>> site;
+    std::optional<Id<Mount>> mount;
+    std::string role; ///< who: "first technician"
+    Instant at;
+    std::string reason; ///< typed for a stop; empty where reading is enough
+    bool operator==(const Acknowledgement&) const = default;
 };
 
 } // namespace ibuki

@@ -36,6 +36,15 @@ template <> struct Words<MaterialClass> {
     static constexpr std::array<std::string_view, 8> all{
         "paste", "putty", "gap pad", "sheet", "phase change", "liquid metal", "solder", "unknown"};
 };
+template <> struct Words<YesNo> {
+    static constexpr std::array<std::string_view, 3> all{"not stated", "no", "yes"};
+};
+template <> struct Words<ContentUnit> {
+    static constexpr std::array<std::string_view, 4> all{"g", "mL", "mm²", "sheets"};
+};
+template <> struct Words<LotCondition> {
+    static constexpr std::array<std::string_view, 5> all{"not stated", "even", "oily", "dry", "cracked"};
+};
 template <> struct Words<Purpose> {
     static constexpr std::array<std::string_view, 4> all{"baseline", "fresh", "conditioning", "check"};
 };

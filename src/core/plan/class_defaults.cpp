@@ -2,6 +2,7 @@
 #include "core/plan/class_defaults.h"
 
 #include <array>
+#include <type_traits>
 
 namespace ibuki {
 namespace {
@@ -19,8 +20,56 @@ constexpr std::array<ClassDefaults, 8> table{{
     /* unknown      */ {4, 35, 2.5, 2.6, 150, 100, {}, -40, 125, {}, 2, 3, false, false, false},
 }};
 
+template <class Stated> Known<double> known(const std::optional<Stated>& stated, double usual) {
+    if (!stated) return {usual, true};
+    if constexpr (std::is_same_v<Stated, double>)
+        return {*stated, false};
+    else
+        return {stated->value, false};
+}
+
+template <class Stated>
+std::optional<Known<double>> maybe(const std::optional<Stated>& stated, std::optional<double> usual) {
+    if (stated || usual) return known(stated, usual.value_or(0));
+    return std::nullopt;
+}
+
+Known<bool> known(YesNo stated, bool usual) {
+    if (stated == YesNo::notStated) return {usual, true};
+    return {stated == YesNo::yes, false};
+}
+
 } // namespace
 
 const ClassDefaults& classDefaults(MaterialClass kind) { return table.at(static_cast<std::size_t>(kind)); }
+
+bool isCut(MaterialClass kind) {
+    return kind == MaterialClass::gapPad || kind == MaterialClass::sheet
+           || kind == MaterialClass::phaseChange;
+}
+
+MaterialFacts factsOf(const Material& material) {
+    const ClassDefaults& usual = classDefaults(material.kind);
+    MaterialFacts facts;
+    facts.densityGPerMl = known(material.densityGPerMl, usual.densityGPerMl);
+    facts.bondLineUm = known(material.bondLineUm, usual.bondLineUm);
+    if (!material.bondLineUm && material.thickness)
+        facts.bondLineUm = {1000 * material.thickness->value, false};
+    facts.contactMm2KPerW = {usual.contactMm2KPerW, true};
+    facts.conductivityWPerMK = known(material.claimedConductivity, usual.conductivityWPerMK);
+    facts.yieldPa = maybe(material.yieldPa, usual.yieldPa);
+    facts.viscosityPaS = maybe(material.viscosityPaS, usual.viscosityPaS);
+    facts.modulusMPa = maybe(material.modulusMPa, usual.modulusMPa);
+    facts.meltsC = maybe(material.melts, usual.meltsC);
+    facts.minC = known(material.coldest, usual.minC);
+    facts.maxC = known(material.hottest, usual.maxC);
+    facts.cycles = material.conditioningCycles ? Known<int>{*material.conditioningCycles, false}
+                                               : Known<int>{usual.cycles, true};
+    facts.reapplyYears = known(material.reapplyYears, usual.reapplyYears);
+    facts.conducts = known(material.conductsElectricity, usual.conducts);
+    facts.gallium = known(material.containsGallium, usual.gallium);
+    facts.reusable = known(material.reusable, usual.reusable);
+    return facts;
+}
 
 } // namespace ibuki

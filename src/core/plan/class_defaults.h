@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Typical values of each class of material, used where nothing is stated and then marked as defaults.
+// Typical values of each class of material, used where a material states nothing and then marked as defaults.
 // From no product, not for acceptance decisions (docs/methods.md, "Typical values").
 
 #include "core/domain/material.h"
 
-#include <optional>
+#include <string_view>
 
 namespace ibuki {
 
@@ -29,5 +29,35 @@ struct ClassDefaults {
 };
 
 const ClassDefaults& classDefaults(MaterialClass kind);
+
+/// A value with its origin, so that every screen can mark what the user never said.
+template <class T> struct Known {
+    T value{};
+    bool isDefault = false;
+};
+
+/// A material with every gap filled from its class. `bondLineUm` is the thickness for pads and sheets.
+struct MaterialFacts {
+    Known<double> densityGPerMl;
+    Known<double> bondLineUm;
+    Known<double> contactMm2KPerW;
+    Known<double> conductivityWPerMK;
+    std::optional<Known<double>> yieldPa;
+    std::optional<Known<double>> viscosityPaS;
+    std::optional<Known<double>> modulusMPa;
+    std::optional<Known<double>> meltsC;
+    Known<double> minC;
+    Known<double> maxC;
+    Known<int> cycles;
+    Known<double> reapplyYears;
+    Known<bool> conducts;
+    Known<bool> gallium;
+    Known<bool> reusable;
+};
+
+MaterialFacts factsOf(const Material& material);
+
+/// Whether it is cut from a sheet (pads, sheets, film) rather than dispensed.
+bool isCut(MaterialClass kind);
 
 } // namespace ibuki

@@ -167,7 +167,7 @@ private:
                 const bool same =
                     downwards ? std::abs(a->length - b->length) < tiny : std::abs(a->width - b->width) < tiny;
                 if (!same) continue;
-                const BlockPtr both = joined(a, b, downwards, job_.kerfMm);
+                BlockPtr both = joined(a, b, downwards, job_.kerfMm);
                 if (fits(*both)) return both;
             }
         }

@@ -99,6 +99,10 @@ PaperSize paperFor(const CutSheet& sheet) {
     return {std::max(width, rulerMm + 2 * border), height};
 }
 
+CutRect drawnPart(const CutSheet& sheet) {
+    return {0, 0, paperFor(sheet).widthMm, sheet.lengthMm + 2 * border + head};
+}
+
 std::string cutSvg(const CutJob& job, const CutLayout& layout, const std::string& title) {
     const CutSheet& sheet = job.sheets[layout.sheet];
     Page page(paperFor(sheet));

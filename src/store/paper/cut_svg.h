@@ -18,6 +18,9 @@ struct PaperSize {
 /// A4, A4 lying, A3 or A3 lying, the first that takes the sheet with its border; else a page made to measure.
 PaperSize paperFor(const CutSheet& sheet);
 
+/// The upper part of its page, as far down as it is drawn on: title, ruler and sheet.
+CutRect drawnPart(const CutSheet& sheet);
+
 /// One page for one layout; width, height and coordinates are millimetres.
 std::string cutSvg(const CutJob& job, const CutLayout& layout, const std::string& title);
 

@@ -129,11 +129,12 @@ void putConditions(Html& html, const Document& document, const Question& questio
 }
 
 void putCautions(Html& html, const Document& document, const Question& question) {
-    const Study* study = document.find(question.study);
-    const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    // As of the newest mount: a report is the same whenever it is printed.
+    Instant newest;
+    for (const auto& [id, mount] : document.all<Mount>())
+        if (mount.at) newest = std::max(newest, *mount.at);
     html.put("<h2>Cautions</h2>\n<ul>\n");
-    for (const std::string& caution :
-         cautions(levelMaterials(document, question), configuration ? configuration->lid : LidState::lidded))
+    for (const std::string& caution : cautionSentences(document, question, newest))
         html.put("<li>{}</li>\n", xmlText(caution));
     html.put("</ul>\n");
 }
@@ -148,13 +149,6 @@ const Question* findStudyQuestion(const Document& document, const std::string& s
     for (const auto& [id, study] : document.all<Study>())
         if (studyName.empty() || study.name == studyName) return firstQuestion(document, id);
     return nullptr;
-}
-
-std::vector<const Material*> levelMaterials(const Document& document, const Question& question) {
-    std::vector<const Material*> materials;
-    for (const Level* level : levelsOf(document, question.id))
-        if (const Material* material = document.find(level->material)) materials.push_back(material);
-    return materials;
 }
 
 std::map<std::string, MaterialClass> levelClasses(const Document& document, const Question& question) {

@@ -29,7 +29,4 @@ std::string jsonReport(const Document& document, const Question& question);
 /// Class of each level's material by level name.
 std::map<std::string, MaterialClass> levelClasses(const Document& document, const Question& question);
 
-/// Materials of the question's levels.
-std::vector<const Material*> levelMaterials(const Document& document, const Question& question);
-
 } // namespace ibuki

@@ -6,8 +6,10 @@
 #include "core/evidence/response.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 #include <map>
 
 namespace ibuki {
@@ -187,27 +189,66 @@ std::string studySentence(const Document& document, const Question& question) {
                          100 * question.confidence);
 }
 
-std::vector<std::string> cautions(const std::vector<const Material*>& materials, LidState lid) {
-    std::vector<std::string> list;
-    const auto any = [&](auto condition) {
-        return std::any_of(materials.begin(), materials.end(),
-                           [&](const Material* m) { return condition(*m); });
+bool isAboutLot(const CautionRule& rule) { return rule.id.starts_with("LOT-"); }
+
+std::string cautionText(const Caution& caution) {
+    const auto name = severityName(caution.rule->severity);
+    std::string text(name);
+    text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
+    if (caution.state == CautionState::applies)
+        return fmt::format("{}: {} {}", text, caution.rule->reason, caution.rule->advice);
+    std::string questions;
+    for (const std::string& fact : caution.asks) questions += fmt::format(" {}", questionFor(fact));
+    return fmt::format("Not known yet ({}):{} {}", name, questions, caution.rule->reason);
+}
+
+std::vector<std::string> cautionSentences(const Document& document, const Question& question, Instant now) {
+    const Study* study = document.find(question.study);
+    CautionSubject subject;
+    subject.site = document.find(question.site);
+    subject.configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    std::map<const CautionRule*, std::pair<Caution, std::vector<std::string>>> byRule;
+    const auto note = [&](const std::string& of) {
+        for (const Caution& caution : cautionsFor(cautionFacts(document, subject, now))) {
+            if (subject.lot && !isAboutLot(*caution.rule)) continue; // told with the material
+            auto& [first, names] =
+                byRule.try_emplace(caution.rule, caution, std::vector<std::string>{}).first->second;
+            std::string name = of;
+            if (const Acknowledgement* read = acknowledgementOf(document, caution.rule->id, subject))
+                name += fmt::format(" (read by {} on {}{}{})", read->role, dateText(read->at),
+                                    read->reason.empty() ? "" : ": ", read->reason);
+            names.push_back(name);
+        }
     };
-    if (any([](const Material& m) { return m.containsGallium; }))
-        list.emplace_back("Gallium destroys aluminium: never let them meet. Keep it off skin and eyes.");
-    if (any([](const Material& m) { return m.conductsElectricity; }))
-        list.emplace_back(
-            "A material here conducts electricity: insulate open contacts before it comes near.");
-    if (lid == LidState::bareDie)
-        list.emplace_back("A bare die cracks under uneven screws: tighten crosswise in small steps.");
-    list.emplace_back(
-        "Unplug, discharge and let it cool before you open it. Plates stay hot, fans start by themselves.");
-    list.emplace_back(
-        "Warm and twist a stuck cooler, never pull: a chip can come out of its socket with it.");
-    list.emplace_back("Solvents burn: ventilate. Dispose of residues by local rules.");
-    list.emplace_back("Manufacturers' instructions and local safety rules come first; opening a device may "
-                      "end its warranty.");
-    return list;
+    for (const Material* material : levelMaterials(document, question)) {
+        subject.material = material;
+        subject.lot = nullptr;
+        note(material->name);
+        for (const Lot* lot : document.where(&Lot::material, material->id)) {
+            const auto taken = document.where(&Application::lot, std::optional(lot->id));
+            if (taken.empty()) continue;
+            subject.lot = lot;
+            note(lot->name);
+        }
+    }
+    const std::size_t all = levelMaterials(document, question).size();
+    std::vector<std::string> sentences;
+    for (CautionSeverity severity :
+         {CautionSeverity::stop, CautionSeverity::danger, CautionSeverity::warning, CautionSeverity::info})
+        for (const CautionRule& rule : cautionRules()) {
+            const auto found = byRule.find(&rule);
+            if (found == byRule.end() || rule.severity != severity) continue;
+            const auto& [caution, names] = found->second;
+            const bool anyRead = std::any_of(names.begin(), names.end(), [](const std::string& name) {
+                return name.find("(read by") != std::string::npos;
+            });
+            const std::string who = names.size() == all && !anyRead && !isAboutLot(rule)
+                                        ? ""
+                                        : fmt::format(" [{}]", fmt::join(names, ", "));
+            sentences.push_back(cautionText(caution) + who);
+        }
+    sentences.emplace_back(cautionPreamble);
+    return sentences;
 }
 
 } // namespace ibuki

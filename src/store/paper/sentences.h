@@ -5,6 +5,7 @@
 // would settle it, which caveats weigh. The window and the reports show the same sentences.
 
 #include "core/evidence/evidence.h"
+#include "core/plan/caution.h"
 
 #include <optional>
 #include <string>
@@ -27,9 +28,15 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
 /// % sure."
 std::string studySentence(const Document& document, const Question& question);
 
-/// The usual cautions for what these materials are, in the order of weight. They defer to the manufacturers'
-/// instructions and local rules.
-std::vector<std::string> cautions(const std::vector<const Material*>& materials, LidState lid);
+/// Whether a rule speaks of one tube or sheet rather than of the material.
+bool isAboutLot(const CautionRule& rule);
+
+/// "Stop: Gallium creeps … Never together. …", or the questions that would settle it.
+std::string cautionText(const Caution& caution);
+
+/// The cautions for the question's materials at its site and for the lots that mounts took from, gravest
+/// first, with who has read them; the last defers to the manufacturers' instructions and local rules.
+std::vector<std::string> cautionSentences(const Document& document, const Question& question, Instant now);
 
 /// 1.23 K, 0.0123 K/W: decimals by unit.
 std::string amountText(double value, std::string_view unit);

@@ -3,6 +3,7 @@
 
 // A domain member as one cell of a table, and back. What cannot be read is an InputError (project-damaged).
 
+#include "core/domain/bytes.h"
 #include "core/domain/input_error.h"
 #include "core/domain/words.h"
 #include "store/json/reduction_json.h"
@@ -14,7 +15,7 @@
 
 namespace ibuki {
 
-using Cell = std::variant<std::monostate, std::int64_t, double, std::string>;
+using Cell = std::variant<std::monostate, std::int64_t, double, std::string, Bytes>;
 
 [[noreturn]] inline void refuseCell(const char* kind) {
     throw InputError("project-damaged", {}, std::string("a cell of the project is no ") + kind,
@@ -29,6 +30,14 @@ template <> struct CellType<std::string> {
     static std::string from(const Cell& cell) {
         if (const auto* text = std::get_if<std::string>(&cell)) return *text;
         refuseCell("text");
+    }
+};
+template <> struct CellType<Bytes> {
+    static constexpr const char* sql = "BLOB NOT NULL";
+    static Cell to(const Bytes& value) { return value; }
+    static Bytes from(const Cell& cell) {
+        if (const auto* bytes = std::get_if<Bytes>(&cell)) return *bytes;
+        refuseCell("file");
     }
 };
 template <> struct CellType<double> {

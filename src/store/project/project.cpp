@@ -77,9 +77,42 @@ void createTables(SQLite::Database& database) {
         "NULL, duplicates INTEGER NOT NULL, data BLOB NOT NULL) STRICT");
 }
 
+/// Format 2, the shelf: yes/no answers that may be unstated, a lot's condition and unit as words, new tables
+/// and columns. A "no" of format 1 was only an unticked box.
+void extendShelf(SQLite::Database& database) {
+    addMissingColumns(database);
+    const auto move = [&](const char* table, const char* from, const std::string& statement) {
+        if (!hasColumn(database, table, from)) return; // a new project never had it
+        database.exec(statement);
+        database.exec(fmt::format("ALTER TABLE {} DROP COLUMN {}", table, from));
+    };
+    move("material", "conducts_electricity",
+         "UPDATE material SET conducts = 'yes' WHERE conducts_electricity = 1");
+    move("material", "contains_gallium", "UPDATE material SET gallium = 'yes' WHERE contains_gallium = 1");
+    move("material", "reusable", "UPDATE material SET used_again = 'yes' WHERE reusable = 1");
+    move("site", "exposed_contacts", "UPDATE site SET contacts_near = 'yes' WHERE exposed_contacts = 1");
+    // What has no word of its own now goes to the remarks, so that nothing is lost.
+    move("lot", "condition",
+         "UPDATE lot SET opened_condition = CASE WHEN condition LIKE '%oil%' THEN 'oily' "
+         "WHEN condition LIKE '%crack%' THEN 'cracked' WHEN condition LIKE '%dry%' THEN 'dry' "
+         "WHEN condition = 'even' THEN 'even' ELSE 'not stated' END, "
+         "note = CASE WHEN condition IN ('', 'even', 'oily', 'dry', 'cracked') THEN note "
+         "ELSE trim(condition || '. ' || note) END");
+    database.exec("UPDATE lot SET content_unit = 'mm²' WHERE content_unit IN ('mm2', 'mm^2', 'sq mm')");
+    database.exec("UPDATE lot SET content_unit = 'mL' WHERE content_unit IN ('ml', 'cc')");
+    database.exec("UPDATE lot SET content_unit = 'g' WHERE content_unit IN ('', 'gram', 'grams')");
+    database.exec("UPDATE lot SET content_unit = 'sheets' WHERE content_unit IN ('sheet', 'pcs')");
+    database.exec(
+        "UPDATE lot SET note = trim('content in ' || content_unit || '. ' || note), content_unit = 'g' "
+        "WHERE content_unit NOT IN ('g', 'mL', 'mm²', 'sheets')");
+    // Mounts did not take from a lot before: what was stated as remaining still is.
+    database.exec("UPDATE lot SET taken_before = coalesce((SELECT sum(amount_g) FROM application "
+                  "WHERE application.lot = lot.id), 0) WHERE remaining IS NOT NULL AND content_unit = 'g'");
+}
+
 using Migration = void (*)(SQLite::Database&);
 /// migrations[n] leads from format n to format n + 1; format 0 is an empty file that bears our id.
-constexpr Migration migrations[] = {createTables};
+constexpr Migration migrations[] = {createTables, extendShelf};
 static_assert(std::size(migrations) == Project::formatVersion);
 
 void migrate(SQLite::Database& database, int from) {

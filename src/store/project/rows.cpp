@@ -42,6 +42,9 @@ Cell cellOf(const SQLite::Column& column) {
     if (column.isNull()) return {};
     if (column.isInteger()) return column.getInt64();
     if (column.isFloat()) return column.getDouble();
+    if (column.isBlob())
+        return Bytes(std::string(static_cast<const char*>(column.getBlob()),
+                                 static_cast<std::size_t>(column.getBytes())));
     return column.getString();
 }
 
@@ -50,6 +53,8 @@ void bindCell(SQLite::Statement& statement, int index, const Cell& cell) {
         [&](const auto& value) {
             if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>)
                 statement.bind(index);
+            else if constexpr (std::is_same_v<std::decay_t<decltype(value)>, Bytes>)
+                statement.bind(index, value.content().data(), static_cast<int>(value.content().size()));
             else
                 statement.bind(index, value);
         },
@@ -100,6 +105,8 @@ Json jsonOf(const Cell& cell) {
         [](const auto& value) -> Json {
             if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>)
                 return nullptr;
+            else if constexpr (std::is_same_v<std::decay_t<decltype(value)>, Bytes>)
+                return fmt::format("({} bytes)", value.content().size());
             else
                 return value;
         },
@@ -129,6 +136,45 @@ template <class E> Json describeChange(const E& known, const Change& change) {
 }
 
 } // namespace
+
+namespace {
+
+std::string literal(const Cell& cell) {
+    if (const auto* text = std::get_if<std::string>(&cell)) return fmt::format("'{}'", *text);
+    if (const auto* whole = std::get_if<std::int64_t>(&cell)) return fmt::format("{}", *whole);
+    if (const auto* number = std::get_if<double>(&cell)) return fmt::format("{}", *number);
+    return "NULL";
+}
+
+template <class E> void addMissing(SQLite::Database& database) {
+    if (!database.tableExists(Schema<E>::table)) {
+        database.exec(tableSql<E>());
+        return;
+    }
+    const E fresh;
+    eachColumn<E>([&]<class T>(const Column<E, T>& column) {
+        if (hasColumn(database, Schema<E>::table, column.name)) return;
+        std::string sql =
+            fmt::format("ALTER TABLE \"{}\" ADD COLUMN {}", Schema<E>::table, columnSql(column));
+        if (std::string_view(CellType<T>::sql).ends_with("NOT NULL"))
+            sql += " DEFAULT " + literal(CellType<T>::to(fresh.*column.member));
+        database.exec(sql);
+    });
+}
+
+} // namespace
+
+bool hasColumn(SQLite::Database& database, const std::string& table, const std::string& column) {
+    SQLite::Statement query(database, "SELECT count(*) FROM pragma_table_info(?) WHERE name = ?");
+    query.bind(1, table);
+    query.bind(2, column);
+    query.executeStep();
+    return query.getColumn(0).getInt() > 0;
+}
+
+void addMissingColumns(SQLite::Database& database) {
+    Entities::each([&]<class E>() { addMissing<E>(database); });
+}
 
 std::vector<std::string> entityTables() {
     std::vector<std::string> statements;

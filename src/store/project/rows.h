@@ -17,6 +17,9 @@ namespace ibuki {
 
 /// CREATE TABLE statements, parents first.
 std::vector<std::string> entityTables();
+bool hasColumn(SQLite::Database& database, const std::string& table, const std::string& column);
+/// Brings an older file's tables up to the schema; what is new gets its default value.
+void addMissingColumns(SQLite::Database& database);
 
 /// Reads every table. Throws InputError (project-damaged).
 Document readDocument(SQLite::Database& database);

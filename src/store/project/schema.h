@@ -32,6 +32,10 @@ template <> struct Schema<Configuration> {
                                                column("fan", &E::fan),
                                                column("fan_note", &E::fanNote),
                                                column("lid", &E::lid),
+                                               column("pins_on_chip", &E::pinsOnChip),
+                                               column("mount_force_N", &E::mountForceN),
+                                               column("plate_thickness_mm", &E::plateThickness),
+                                               column("plate_radius_mm", &E::plateRadius),
                                                column("power_limit_W", &E::powerLimit),
                                                column("temperature_limit_C", &E::temperatureLimit)};
 };
@@ -48,7 +52,8 @@ template <> struct Schema<Site> {
                                                column("length_mm", &E::length),
                                                column("gap_mm", &E::gap),
                                                column("alike", &E::alike),
-                                               column("exposed_contacts", &E::exposedContacts)};
+                                               column("contacts_near", &E::contactsNear),
+                                               column("aluminium_near", &E::aluminiumNear)};
 };
 template <> struct Schema<Layer> {
     using E = Layer;
@@ -84,11 +89,22 @@ template <> struct Schema<Material> {
                    column("class", &E::kind),
                    column("claimed_conductivity_W_per_mK", &E::claimedConductivity),
                    column("density_g_per_ml", &E::densityGPerMl),
+                   column("bond_line_um", &E::bondLineUm),
                    column("thickness_mm", &E::thickness),
+                   column("yield_Pa", &E::yieldPa),
+                   column("viscosity_Pas", &E::viscosityPaS),
+                   column("modulus_MPa", &E::modulusMPa),
+                   column("coldest_C", &E::coldest),
+                   column("hottest_C", &E::hottest),
                    column("melts_C", &E::melts),
-                   column("conducts_electricity", &E::conductsElectricity),
-                   column("contains_gallium", &E::containsGallium),
-                   column("reusable", &E::reusable),
+                   column("conducts", &E::conductsElectricity),
+                   column("gallium", &E::containsGallium),
+                   column("used_again", &E::reusable),
+                   column("conditioning_cycles", &E::conditioningCycles),
+                   column("conditioning_low_C", &E::conditioningLow),
+                   column("conditioning_high_C", &E::conditioningHigh),
+                   column("conditioning_rest_h", &E::conditioningRest),
+                   column("reapply_years", &E::reapplyYears),
                    column("conditioning", &E::conditioning),
                    column("note", &E::note)};
 };
@@ -103,21 +119,67 @@ template <> struct Schema<Lot> {
                                                column("opened", &E::opened),
                                                column("expires", &E::expires),
                                                column("storage", &E::storage),
-                                               column("condition", &E::condition),
+                                               column("opened_condition", &E::condition),
                                                column("content", &E::content),
                                                column("remaining", &E::remaining),
+                                               column("taken_before", &E::takenBefore),
                                                column("content_unit", &E::contentUnit),
+                                               column("sheet_width_mm", &E::sheetWidth),
+                                               column("sheet_length_mm", &E::sheetLength),
                                                column("price", &E::price),
                                                column("currency", &E::currency),
                                                column("note", &E::note)};
 };
+template <> struct Schema<Package> {
+    using E = Package;
+    static constexpr const char* table = "package";
+    static constexpr auto columns = std::tuple{
+        column("material", &E::material), column("content", &E::content),   column("unit", &E::unit),
+        column("price", &E::price),       column("currency", &E::currency), column("note", &E::note)};
+};
+template <> struct Schema<Offcut> {
+    using E = Offcut;
+    static constexpr const char* table = "offcut";
+    static constexpr auto columns = std::tuple{column("lot", &E::lot), column("width_mm", &E::width),
+                                               column("length_mm", &E::length), column("used", &E::used)};
+};
+template <> struct Schema<LotPicture> {
+    using E = LotPicture;
+    static constexpr const char* table = "lot_picture";
+    static constexpr auto columns =
+        std::tuple{column("lot", &E::lot), column("file_name", &E::fileName), column("data", &E::data)};
+};
+template <> struct Schema<ExchangeRate> {
+    using E = ExchangeRate;
+    static constexpr const char* table = "exchange_rate";
+    static constexpr auto columns = std::tuple{column("from_currency", &E::from),
+                                               column("to_currency", &E::to), column("rate", &E::rate)};
+};
+template <> struct Schema<Acknowledgement> {
+    using E = Acknowledgement;
+    static constexpr const char* table = "acknowledgement";
+    static constexpr auto columns =
+        std::tuple{column("rule", &E::rule), column("material", &E::material), column("lot", &E::lot),
+                   column("site", &E::site), column("mount", &E::mount),       column("role", &E::role),
+                   column("at", &E::at),     column("reason", &E::reason)};
+};
 template <> struct Schema<Application> {
     using E = Application;
     static constexpr const char* table = "application";
-    static constexpr auto columns =
-        std::tuple{column("site", &E::site),       column("lot", &E::lot),     column("amount_g", &E::amount),
-                   column("pattern", &E::pattern), column("start", &E::start), column("ended", &E::end),
-                   column("note", &E::note)};
+    static constexpr auto columns = std::tuple{column("site", &E::site),
+                                               column("lot", &E::lot),
+                                               column("amount_g", &E::amount),
+                                               column("syringe_before_g", &E::syringeBefore),
+                                               column("syringe_after_g", &E::syringeAfter),
+                                               column("area_mm2", &E::area),
+                                               column("pattern", &E::pattern),
+                                               column("start", &E::start),
+                                               column("ended", &E::end),
+                                               column("spreads", &E::spreads),
+                                               column("stays_put", &E::staysPut),
+                                               column("comes_off", &E::comesOff),
+                                               column("cleans_up", &E::cleansUp),
+                                               column("note", &E::note)};
 };
 template <> struct Schema<Mount> {
     using E = Mount;

@@ -50,6 +50,22 @@ void Table::add(std::vector<std::string> cells, long line) {
     lines_.push_back(line);
 }
 
+namespace {
+
+/// A line, and the next ones as long as a quoted field goes on over its end (RFC 4180).
+std::string_view takeRow(std::string_view& rest, long& line) {
+    const std::string_view whole = rest;
+    std::string_view row = takeLine(rest);
+    while (std::count(row.begin(), row.end(), '"') % 2 == 1 && !rest.empty()) {
+        const std::string_view more = takeLine(rest);
+        ++line;
+        row = whole.substr(0, static_cast<std::size_t>(more.end() - whole.begin()));
+    }
+    return row;
+}
+
+} // namespace
+
 Table readTable(std::string_view bytes, const std::string& fileName) {
     const DecodedText decoded = decodeText(bytes, fileName);
     std::string_view rest = decoded.view();
@@ -76,12 +92,12 @@ Table readTable(std::string_view bytes, const std::string& fileName) {
                              fmt::format("the column \"{}\" stands twice", columns[i]), "Rename one of them");
     Table table(fileName, std::move(columns));
     while (!rest.empty()) {
-        const std::string_view text = takeLine(rest);
-        ++line;
+        const long first = ++line;
+        const std::string_view text = takeRow(rest, line);
         if (trim(text).empty()) continue;
         auto cells = splitFields(text, separator);
         for (std::string& cell : cells) cell = std::string(trim(cell));
-        table.add(std::move(cells), line);
+        table.add(std::move(cells), first);
     }
     return table;
 }

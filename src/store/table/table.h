@@ -26,6 +26,7 @@ public:
     std::size_t need(std::string_view column) const;
 
     const std::string& text(std::size_t row, std::size_t column) const { return cells_[row][column]; }
+    long line(std::size_t row) const { return lines_[row]; } ///< of the file, 1-based
     /// Throws table-not-a-number.
     double number(std::size_t row, std::size_t column) const;
     /// true, yes, 1 and false, no, 0, empty; throws table-not-a-truth.

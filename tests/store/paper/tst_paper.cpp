@@ -101,13 +101,45 @@ private slots:
         QCOMPARE(amountText(0.0123, "K/W"), std::string("0.0123 K/W"));
     }
     void cautionsFollowTheMaterials() {
-        Material gallium;
-        gallium.containsGallium = true;
-        gallium.conductsElectricity = true;
-        const auto without = cautions({}, LidState::lidded);
-        QCOMPARE(cautions({&gallium}, LidState::lidded).size(), without.size() + 2);
-        QCOMPARE(cautions({}, LidState::bareDie).size(), without.size() + 1);
-        QVERIFY(without.back().find("Manufacturers' instructions") != std::string::npos);
+        auto asked = story::measured();
+        const Question question = *firstQuestion(asked.document, asked.study);
+        const auto without = cautionSentences(asked.document, question, {});
+        QCOMPARE(without.back(), std::string(cautionPreamble));
+        const auto mention = [](const std::vector<std::string>& list, const std::string& text) {
+            return std::any_of(list.begin(), list.end(),
+                               [&](const std::string& line) { return line.find(text) != std::string::npos; });
+        };
+        QVERIFY(!mention(without, "Gallium"));
+        Material material = asked.document.all<Material>().begin()->second;
+        material.containsGallium = YesNo::yes;
+        asked.document.put(material);
+        const auto asking = cautionSentences(asked.document, question, {});
+        QVERIFY(mention(asking, "Not known yet (stop)"));
+        Site site = *asked.document.find(question.site);
+        site.upperFace = Metal::aluminium;
+        asked.document.put(site);
+        const auto stopped = cautionSentences(asked.document, question, {});
+        QVERIFY(mention(stopped, "Stop: Gallium creeps"));
+        Acknowledgement read;
+        read.id = {999};
+        read.rule = "GA-AL";
+        read.material = material.id;
+        read.role = "second technician";
+        asked.document.put(read);
+        QVERIFY(mention(cautionSentences(asked.document, question, {}), "(read by second technician on"));
+        // A lot is told of once a mount took from it.
+        Lot oily = *asked.document.where(&Lot::material, material.id).front();
+        oily.condition = LotCondition::oily;
+        asked.document.put(oily);
+        Application used;
+        used.id = {998};
+        used.site = question.site;
+        used.lot = oily.id;
+        for (const auto& [id, application] : std::map(asked.document.all<Application>()))
+            if (application.lot == oily.id) asked.document.erase(id);
+        QVERIFY(!mention(cautionSentences(asked.document, question, {}), "Oil has separated"));
+        asked.document.put(used);
+        QVERIFY(mention(cautionSentences(asked.document, question, {}), "[" + oily.name + "]"));
     }
     void theTableReadsBackToTheSameComparison() {
         const auto asked = story::measured();

@@ -90,24 +90,35 @@ private slots:
             Project project = Project::create(path);
             Edit edit(project.document(), "all");
             const Id<Bench> bench = edit.add(Bench{{}, "b", "note"});
-            Configuration c{{},        bench,
-                            "c",       parseInstant("2031-03-04T10:11:12.345"),
-                            "cooler",  FanSetting::automatic,
-                            "note",    LidState::bareDie,
-                            Watt{200}, Celsius{88.5}};
+            Configuration c;
+            c.bench = bench;
+            c.name = "c";
+            c.since = parseInstant("2031-03-04T10:11:12.345");
+            c.cooler = "cooler";
+            c.fan = FanSetting::automatic;
+            c.fanNote = "note";
+            c.lid = LidState::bareDie;
+            c.pinsOnChip = YesNo::yes;
+            c.mountForceN = 320;
+            c.plateThickness = Millimetre{2};
+            c.plateRadius = Millimetre{30};
+            c.powerLimit = Watt{200};
+            c.temperatureLimit = Celsius{88.5};
             const Id<Configuration> configuration = edit.add(c);
-            const Id<Site> site = edit.add(Site{{},
-                                                configuration,
-                                                "s",
-                                                SiteKind::memory,
-                                                Metal::copper,
-                                                Metal::aluminium,
-                                                "lapped",
-                                                Millimetre{12},
-                                                Millimetre{14},
-                                                Millimetre{1.5},
-                                                8,
-                                                true});
+            Site s;
+            s.configuration = configuration;
+            s.name = "s";
+            s.kind = SiteKind::memory;
+            s.lowerFace = Metal::copper;
+            s.upperFace = Metal::aluminium;
+            s.finish = "lapped";
+            s.width = Millimetre{12};
+            s.length = Millimetre{14};
+            s.gap = Millimetre{1.5};
+            s.alike = 8;
+            s.contactsNear = YesNo::yes;
+            s.aluminiumNear = YesNo::no;
+            const Id<Site> site = edit.add(s);
             edit.add(Layer{{},
                            configuration,
                            3,
@@ -121,37 +132,69 @@ private slots:
                            site});
             edit.add(Sensor{
                 {}, configuration, Role::gpuClock, 2, "col", "chip", Kelvin{1}, Kelvin{0.5}, Kelvin{-0.2}});
-            const Id<Material> material = edit.add(Material{{},
-                                                            "m",
-                                                            MaterialClass::liquidMetal,
-                                                            WattPerMetreKelvin{70},
-                                                            6.4,
-                                                            Millimetre{0.1},
-                                                            Celsius{11},
-                                                            true,
-                                                            true,
-                                                            true,
-                                                            "cond",
-                                                            "n"});
+            Material m;
+            m.name = "m";
+            m.kind = MaterialClass::liquidMetal;
+            m.claimedConductivity = WattPerMetreKelvin{70};
+            m.densityGPerMl = 6.4;
+            m.bondLineUm = 20;
+            m.thickness = Millimetre{0.1};
+            m.yieldPa = 150;
+            m.viscosityPaS = 90;
+            m.modulusMPa = 0.4;
+            m.coldest = Celsius{-20};
+            m.hottest = Celsius{120};
+            m.melts = Celsius{11};
+            m.conductsElectricity = YesNo::yes;
+            m.containsGallium = YesNo::yes;
+            m.reusable = YesNo::no;
+            m.conditioningCycles = 3;
+            m.conditioningLow = Celsius{25};
+            m.conditioningHigh = Celsius{70};
+            m.conditioningRest = Hour{8};
+            m.reapplyYears = 2.5;
+            m.conditioning = "cond";
+            m.note = "n";
+            const Id<Material> material = edit.add(m);
+            edit.add(Package{{}, material, 4, ContentUnit::millilitre, 9.5, "NOK", "n"});
             const auto day = parseInstant("2030-01-02");
-            const Id<Lot> lot = edit.add(Lot{{},
-                                             material,
-                                             "lot",
-                                             "sup",
-                                             day,
-                                             day,
-                                             day,
-                                             day,
-                                             "cool",
-                                             "even",
-                                             1.0,
-                                             0.5,
-                                             "mL",
-                                             24.0,
-                                             "NOK",
-                                             "n"});
-            const Id<Application> application =
-                edit.add(Application{{}, site, lot, Gram{0.1}, "dot", day, day, "n"});
+            Lot l;
+            l.material = material;
+            l.name = "lot";
+            l.supplier = "sup";
+            l.made = l.bought = l.opened = l.expires = day;
+            l.storage = "cool";
+            l.condition = LotCondition::cracked;
+            l.content = 1.0;
+            l.remaining = 0.5;
+            l.takenBefore = 0.2;
+            l.contentUnit = ContentUnit::sheet;
+            l.sheetWidth = Millimetre{80};
+            l.sheetLength = Millimetre{60};
+            l.price = 24.0;
+            l.currency = "NOK";
+            l.note = "n";
+            const Id<Lot> lot = edit.add(l);
+            edit.add(Offcut{{}, lot, Millimetre{30}, Millimetre{20}, true});
+            edit.add(LotPicture{{}, lot, "tube.jpg", Bytes(std::string("\x00\xff'\n", 4))});
+            edit.add(ExchangeRate{{}, "EUR", "NOK", 11.6});
+            Application a;
+            a.site = site;
+            a.lot = lot;
+            a.amount = Gram{0.1};
+            a.syringeBefore = Gram{12.3};
+            a.syringeAfter = Gram{12.19};
+            a.area = SquareMillimetre{168};
+            a.pattern = "dot";
+            a.start = a.end = day;
+            a.spreads = 1;
+            a.staysPut = 2;
+            a.comesOff = 3;
+            a.cleansUp = 4;
+            a.note = "n";
+            const Id<Application> application = edit.add(a);
+            edit.add(
+                Acknowledgement{{}, "GA-CU", material, lot, site, std::nullopt, "technician", *day, "why"});
             const Id<Mount> mount = edit.add(Mount{
                 {}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
             edit.add(MountApplication{{}, mount, application, false});
@@ -268,7 +311,35 @@ private slots:
             database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
         }
         QVERIFY(Project::open(path).document().all<Bench>().empty());
-        QVERIFY(fs::exists(path.string() + ".before-format-1"));
+        QVERIFY(fs::exists(path.string() + ".before-format-2"));
+    }
+    void aProjectOfFormatOneKeepsItsShelf() {
+        const fs::path path = fresh();
+        {
+            std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/format-1.sql");
+            const std::string script(std::istreambuf_iterator<char>(file), {});
+            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+            database.exec(script);
+        }
+        const Document document = Project::open(path).document();
+        const auto lot = [&](std::int64_t id) { return *document.find(Id<Lot>{id}); };
+        QCOMPARE(document.all<Lot>().size(), std::size_t{7});
+        QCOMPARE(lot(8).condition, LotCondition::oily); // "oily on opening"
+        QCOMPARE(lot(8).note, std::string("oily on opening."));
+        QCOMPARE(lot(10).contentUnit, ContentUnit::squareMillimetre); // "mm2"
+        QCOMPARE(lot(6).contentUnit, ContentUnit::gram);              // "tubes" is no unit
+        QCOMPARE(lot(6).note, std::string("content in tubes. thick skin on top."));
+        QCOMPARE(lot(6).condition, LotCondition::notStated);
+        QCOMPARE(lot(2).remaining, std::optional(2.1)); // still what is left
+        QCOMPARE(lot(2).takenBefore, 0.3);
+        const Material& metal = *document.find(Id<Material>{13});
+        QCOMPARE(metal.containsGallium, YesNo::yes);
+        QCOMPARE(metal.conductsElectricity, YesNo::yes);
+        QCOMPARE(document.find(Id<Material>{1})->containsGallium, YesNo::notStated);
+        QCOMPARE(document.find(Id<Material>{11})->reusable, YesNo::yes);
+        QCOMPARE(document.find(Id<Site>{18})->contactsNear, YesNo::yes);
+        QCOMPARE(document.find(Id<Site>{21})->contactsNear, YesNo::notStated);
+        QVERIFY(same(Project::open(path).document(), document)); // once
     }
     void aDamagedCellIsOneClearSentence() {
         const fs::path path = stored();

@@ -45,7 +45,8 @@ void addSiteFields(EntityForm<Site>& form) {
     form.requiredNumber(
         "How many alike", [](const Site& site) { return site.alike; },
         [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
-    form.flag("Open contacts beside it", &Site::exposedContacts);
+    form.choice("Open contacts beside it", &Site::contactsNear);
+    form.choice("Aluminium within reach", &Site::aluminiumNear);
 }
 
 /// Shows one entity in a sheet's form for as long as both are there: a sheet closes when what it shows is
@@ -147,7 +148,7 @@ void NewBenchDialog::accept() {
 BenchSheet::BenchSheet(Session& session, QWidget* parent)
     : QDialog(parent), session_(session), sites_(new QListWidget(this)), sensors_(new QListWidget(this)) {
     setWindowTitle("Bench");
-    resize(560, 700);
+    resize(560, 780);
     auto* layout = new QVBoxLayout(this);
     const Bench* bench = session.bench();
     const Configuration* configuration = session.configuration();
@@ -163,6 +164,10 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     rig->choice("Fan", &Configuration::fan);
     rig->text("Fan setting", &Configuration::fanNote);
     rig->choice("Lid", &Configuration::lid);
+    rig->choice("Chip on pins", &Configuration::pinsOnChip);
+    rig->number("Force of all screws, N", &Configuration::mountForceN, 0, true);
+    rig->number("Backplate thickness, mm", &Configuration::plateThickness, 0, true);
+    rig->number("Backplate radius, mm", &Configuration::plateRadius, 0, true);
     rig->number("Temperature limit, °C", &Configuration::temperatureLimit);
     rig->number("Power limit, W", &Configuration::powerLimit, 0, true);
     rig->performWith(reducingAgain(session, bench->id));

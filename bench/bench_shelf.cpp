@@ -1,0 +1,101 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// How long the shelf keeps the hand waiting: 2,000 lots listed, found and drawn; a dose on the slider; sixty
+// pieces laid out. A frame of a 60 Hz screen, 16.7 ms, stands beside each as the measure.
+
+#include "app/shelf/shelf_board.h"
+#include "app/shell/theme.h"
+#include "core/domain/edit.h"
+#include "core/physics/random.h"
+#include "core/plan/cut.h"
+#include "core/plan/dose.h"
+
+#include <QApplication>
+#include <QScrollArea>
+#include <algorithm>
+#include <chrono>
+#include <cmath>
+#include <cstdio>
+#include <functional>
+
+using namespace ibuki;
+
+namespace {
+
+/// Median and worst of some rounds, ms.
+void time(const char* what, int rounds, const std::function<void(int)>& work) {
+    std::vector<double> ms;
+    for (int i = 0; i < rounds; ++i) {
+        const auto begin = std::chrono::steady_clock::now();
+        work(i);
+        ms.push_back(
+            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    std::sort(ms.begin(), ms.end());
+    std::printf("%-52s median %7.2f ms  worst %7.2f ms  %5.1f frames\n", what, ms[ms.size() / 2], ms.back(),
+                ms[ms.size() / 2] / 16.7);
+}
+
+Document stocked(int lots) {
+    Document document;
+    Edit edit(document, "stock");
+    for (int i = 0; i < lots / 4; ++i) {
+        Material material;
+        material.name = "Tern " + std::to_string(i);
+        material.kind = static_cast<MaterialClass>(i % 6);
+        const Id<Material> id = edit.add(material);
+        for (int k = 0; k < 4; ++k) {
+            Lot lot;
+            lot.material = id;
+            lot.name = material.name + ", tube " + std::to_string(k + 1);
+            lot.supplier = k % 2 ? "harbour chandler" : "ship's stores";
+            lot.content = 10;
+            lot.remaining = 1 + (i + 3 * k) % 9;
+            lot.price = 5 + k;
+            lot.currency = "NOK";
+            edit.add(lot);
+        }
+    }
+    apply(document, edit.finish());
+    return document;
+}
+
+CutJob sixtyPieces(int seed) {
+    Random random(static_cast<std::uint64_t>(seed));
+    CutJob job;
+    job.sheets = {{"sheet", 150, 150, 1, {}, false}};
+    for (int i = 0; i < 60; ++i)
+        job.pieces.push_back({"piece", 4 + std::floor(30 * random.uniform()),
+                              4 + std::floor(30 * random.uniform()), 1, 1, true});
+    return job;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    applyTheme(application, Shade::light);
+    const Document document = stocked(2000);
+    Site face;
+    face.width = face.length = Millimetre{34};
+    std::vector<ShelfItem> items;
+    time("2,000 lots: priced, checked, listed", 7, [&](int) { items = shelfItems(document, &face, {}); });
+    std::vector<std::size_t> chosen;
+    time("2,000 lots: found by a typed word and ordered", 21,
+         [&](int i) { chosen = shelfSelection(items, i % 2 ? "harbour tern 1" : "", {}, ShelfOrder::left); });
+    auto* board = new ShelfBoard;
+    QScrollArea scroll;
+    scroll.setWidgetResizable(true);
+    scroll.setWidget(board);
+    scroll.resize(640, 480);
+    board->show(items);
+    scroll.show();
+    QCoreApplication::processEvents();
+    QImage picture(640, 480, QImage::Format_ARGB32_Premultiplied);
+    time("2,000 lots: one picture while scrolling", 41,
+         [&](int i) { board->render(&picture, QPoint(), QRegion(0, 1000 * i, 640, 480)); });
+    const DoseInput input{34, 34, 35, 2.7, 0.5, 8.66, Pattern::cross, 0};
+    time("a dose spread on 34 x 34 mm at 0.1 mm", 21, [&](int i) { spread(spreadInput(input, 20 + 2 * i)); });
+    time("60 pieces laid out", 9, [&](int i) { planCuts(sixtyPieces(i)); });
+    return 0;
+}

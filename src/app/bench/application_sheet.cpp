@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/application_sheet.h"
+
+#include "app/shell/amount_text.h"
+#include "app/shell/entity_form.h"
+#include "app/shell/widgets.h"
+#include "core/domain/lookup.h"
+
+#include <QComboBox>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+constexpr int bestRating = 5;
+
+bool sound(const Application& application, QString& why) {
+    for (const auto& rating :
+         {application.spreads, application.staysPut, application.comesOff, application.cleansUp})
+        if (rating && (*rating < 1 || *rating > bestRating))
+            why = "A rating is a whole number from 1 (poor) to 5 (good).";
+    if (const auto mass = massAppliedG(application); mass && *mass < 0)
+        why = "The syringe weighs more after than before. Check the two weighings.";
+    return why.isEmpty();
+}
+
+} // namespace
+
+ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application, QWidget* parent)
+    : QDialog(parent),
+      session_(session),
+      application_(application),
+      lot_(new QComboBox),
+      told_(quietLabel()) {
+    setWindowTitle("Application");
+    resize(480, 560);
+    auto* layout = new QVBoxLayout(this);
+    auto* rows = new QFormLayout;
+    layout->addLayout(rows);
+    addFormRow(rows, "Lot taken from", lot_);
+    connect(lot_, &QComboBox::activated, this, &ApplicationSheet::chooseLot);
+    auto form = std::make_shared<EntityForm<Application>>(session, rows, "application");
+    form->number("Amount, g", &Application::amount, 0, true);
+    form->number("Syringe before, g", &Application::syringeBefore, 0, true)
+        ->setToolTip("The two weighings go before a stated amount");
+    form->number("Syringe after, g", &Application::syringeAfter, 0, true);
+    form->number("Cut from the sheet, mm²", &Application::area, 0, true)
+        ->setToolTip("Leave empty for a piece that the cut helper has taken off already");
+    form->text("Pattern", &Application::pattern);
+    form->number("Spreads, 1 to 5", &Application::spreads, 1);
+    form->number("Stays put, 1 to 5", &Application::staysPut, 1);
+    form->number("Comes off, 1 to 5", &Application::comesOff, 1);
+    form->number("Cleans up, 1 to 5", &Application::cleansUp, 1);
+    form->note("Remarks", &Application::note);
+    form->performWith([this, form = form.get()](Edit edit) {
+        keep(std::move(edit));
+        form->show(application_); // a refused value goes back
+    });
+    form->show(application);
+    layout->addWidget(told_);
+    layout->addStretch(1);
+    auto* close = button("Close", {}, true);
+    connect(close, &QPushButton::clicked, this, &QDialog::accept);
+    layout->addWidget(close, 0, Qt::AlignRight);
+    connect(&session_, &Session::documentChanged, this, [this, form] {
+        if (!session_.document().find(application_)) {
+            reject();
+            return;
+        }
+        form->show(application_);
+        fillLots();
+        tell();
+    });
+    fillLots();
+    tell();
+}
+
+void ApplicationSheet::keep(Edit edit) {
+    QString why;
+    const Application* after = edit.document().find(application_);
+    if (after && !sound(*after, why))
+        session_.refuse(why);
+    else
+        session_.perform(edit.finish());
+}
+
+void ApplicationSheet::fillLots() {
+    const Application* application = session_.document().find(application_);
+    lot_->clear();
+    lot_->addItem("not known", qlonglong{0});
+    for (const auto& [id, lot] : session_.document().all<Lot>())
+        lot_->addItem(qtext(lot.name), static_cast<qlonglong>(id.value));
+    lot_->setCurrentIndex(application && application->lot
+                              ? lot_->findData(static_cast<qlonglong>(application->lot->value))
+                              : 0);
+}
+
+void ApplicationSheet::chooseLot(int index) {
+    const Application* application = session_.document().find(application_);
+    if (!application) return;
+    Application changed = *application;
+    const Id<Lot> lot{lot_->itemData(index).toLongLong()};
+    changed.lot = lot ? std::optional(lot) : std::nullopt;
+    if (changed == *application) return;
+    Edit edit(session_.document(), "Change the lot of an application");
+    edit.put(changed);
+    session_.perform(edit.finish());
+}
+
+void ApplicationSheet::tell() {
+    const Document& document = session_.document();
+    const Application* application = document.find(application_);
+    const Lot* lot = application ? document.find(application->lot) : nullptr;
+    const Material* material = lot ? document.find(lot->material) : nullptr;
+    QStringList words;
+    if (application && application->syringeBefore && application->syringeAfter)
+        words << QString("Weighed: %1 g were applied.").arg(*massAppliedG(*application), 0, 'f', 3);
+    if (material) {
+        const LotState state = lotState(document, *lot, session_.now());
+        const auto taken = takenBy(*application, *lot, *material);
+        if (taken) words << QString("Takes %1 off the lot.").arg(contentText(*taken, lot->contentUnit));
+        if (state.left) words << QString("%1 is left in it.").arg(contentText(*state.left, lot->contentUnit));
+        if (state.overdrawn > 0)
+            words << QString(
+                         "More was taken than was there: %1 too much. Weigh the lot, or correct an amount.")
+                         .arg(contentText(state.overdrawn, lot->contentUnit));
+    }
+    told_->setText(words.join(" "));
+}
+
+std::optional<Id<Application>> statedApplication(Session& session, Id<Mount> mount, Id<Site> site) {
+    if (const Application* there = applicationAt(session.document(), mount, site)) return there->id;
+    Edit edit(session.document(), "State the application");
+    Application application;
+    application.site = site;
+    const Id<Application> id = edit.add(application);
+    edit.add(MountApplication{{}, mount, id, true});
+    return session.perform(edit.finish()) ? std::optional(id) : std::nullopt;
+}
+
+} // namespace ibuki

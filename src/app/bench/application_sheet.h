@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shell/session.h"
+
+#include <QDialog>
+
+class QComboBox;
+class QLabel;
+
+namespace ibuki {
+
+/// What a mount has at the site under study: which lot, how much, in which pattern, and how the hands found
+/// it. The amount is taken off the lot.
+class ApplicationSheet : public QDialog {
+    Q_OBJECT
+
+public:
+    ApplicationSheet(Session& session, Id<Application> application, QWidget* parent = nullptr);
+
+private:
+    void fillLots();
+    void chooseLot(int index);
+    void tell();
+    void keep(Edit edit);
+
+    Session& session_;
+    Id<Application> application_;
+    QComboBox* lot_;
+    QLabel* told_;
+};
+
+/// The application of the mount at the site; one is stated, undoably, when there is none yet. nullopt with a
+/// notice when that failed.
+std::optional<Id<Application>> statedApplication(Session& session, Id<Mount> mount, Id<Site> site);
+
+} // namespace ibuki

@@ -1,0 +1,392 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shelf/cut_page.h"
+
+#include "app/shelf/cut_print.h"
+#include "app/shelf/sheet_preview.h"
+#include "app/shelf/shelf_subject.h"
+#include "app/shell/entity_form.h"
+#include "app/shell/number_field.h"
+#include "app/shell/widgets.h"
+#include "store/paper/cut_svg.h"
+
+#include <QCheckBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+constexpr double leastOffcutMm = 10; ///< narrower rests are not worth keeping
+constexpr double usualKerfMm = 0.5;
+enum Column { name, width, length, thickness, count, flag };
+
+QString cell(double value) { return numberText(value); }
+
+} // namespace
+
+CutPage::CutPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(makeTables(), 6);
+    layout->addWidget(makeResult(), 6);
+    soon_.setSingleShot(true);
+    soon_.setInterval(120);
+    connect(&soon_, &QTimer::timeout, this, &CutPage::replan);
+    connect(&session_, &Session::projectChanged, this, [this] { started_ = false; });
+}
+
+QTableWidget* CutPage::makeTable(const QString& name, const QStringList& columns) {
+    auto* table = new QTableWidget(0, static_cast<int>(columns.size()));
+    table->setAccessibleName(name);
+    table->setObjectName(name);
+    table->setHorizontalHeaderLabels(columns);
+    table->setTabKeyNavigation(false);
+    table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table->horizontalHeader()->setSectionResizeMode(Column::name, QHeaderView::Stretch);
+    table->verticalHeader()->hide();
+    table->setSelectionBehavior(QTableWidget::SelectRows);
+    connect(table, &QTableWidget::itemChanged, this, &CutPage::replanSoon);
+    return table;
+}
+
+QWidget* CutPage::makeTables() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(14, 10, 14, 10);
+    const auto row = [&](const QString& title, QTableWidget* table,
+                         std::initializer_list<std::pair<const char*, std::function<void()>>> actions) {
+        auto* buttons = new QHBoxLayout;
+        buttons->addWidget(cardTitle(title), 1);
+        for (const auto& [text, action] : actions) {
+            auto* one = button(text);
+            connect(one, &QPushButton::clicked, this, action);
+            buttons->addWidget(one);
+        }
+        layout->addLayout(buttons);
+        layout->addWidget(table, 1);
+    };
+    pieces_ = makeTable("Pieces", {"piece", "width", "length", "thick", "how many", "may turn"});
+    sheets_ = makeTable("Sheets", {"sheet", "width", "length", "thick", "how many", "off-cut"});
+    row("Pieces, mm", pieces_,
+        {{"From the bench", [this] { fillFromBench(); }},
+         {"Add piece",
+          [this] {
+              putRow(*pieces_, {"piece", "20", "20", "1", "1"}, true);
+          }},
+         {"Remove piece", [this] { removeRow(*pieces_); }}});
+    row("Sheets, mm", sheets_,
+        {{"From the shelf", [this] { fillFromShelf(); }},
+         {"Add sheet",
+          [this] {
+              origins_.emplace_back();
+              putRow(*sheets_, {"sheet", "100", "100", "1", ""}, false);
+          }},
+         {"Remove sheet", [this] { removeRow(*sheets_); }}});
+    layout->addWidget(makeSettings());
+    return card(layout);
+}
+
+QWidget* CutPage::makeSettings() {
+    auto* widget = new QWidget;
+    auto* row = new QHBoxLayout(widget);
+    row->setContentsMargins(0, 0, 0, 0);
+    const auto field = [&](const QString& label, double usual) {
+        auto* made = new NumberField(label, {0, false});
+        made->show(usual);
+        made->setFixedWidth(made->fontMetrics().horizontalAdvance("00.00") + 26);
+        connect(made, &NumberField::valueEdited, this, &CutPage::replanSoon);
+        row->addWidget(new QLabel(label));
+        row->addWidget(made);
+        return made;
+    };
+    kerf_ = field("Kerf, mm", usualKerfMm);
+    margin_ = field("Margin, mm", 0);
+    offcutsFirst_ = new QCheckBox("Off-cuts first");
+    offcutsFirst_->setChecked(true);
+    connect(offcutsFirst_, &QCheckBox::toggled, this, &CutPage::replanSoon);
+    row->addWidget(offcutsFirst_);
+    row->addStretch(1);
+    return widget;
+}
+
+QWidget* CutPage::makeResult() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(14, 10, 14, 10);
+    summary_ = new QLabel;
+    summary_->setWordWrap(true);
+    summary_->setAccessibleName("Cutting plan in words");
+    layout->addWidget(summary_);
+    preview_ = new SheetPreview;
+    layout->addWidget(preview_, 1);
+    auto* turning = new QHBoxLayout;
+    previous_ = button("Before", "The sheet before");
+    next_ = button("After", "The sheet after");
+    pageLabel_ = quietLabel();
+    pageLabel_->setAlignment(Qt::AlignCenter);
+    connect(previous_, &QPushButton::clicked, this, [this] {
+        --page_;
+        showPlan();
+    });
+    connect(next_, &QPushButton::clicked, this, [this] {
+        ++page_;
+        showPlan();
+    });
+    turning->addWidget(previous_);
+    turning->addWidget(pageLabel_, 1);
+    turning->addWidget(next_);
+    layout->addLayout(turning);
+    layout->addWidget(
+        quietLabel(qtext(cautionRule("BLADES")->reason) + " " + qtext(cautionRule("BLADES")->advice)));
+    auto* row = new QHBoxLayout;
+    save_ = button("Save drawing…", "SVG or PDF at exactly 1:1", true);
+    connect(save_, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getSaveFileName(this, "Save the cutting plan", "cut.pdf",
+                                                          "PDF, 1:1 (*.pdf);;SVG, 1:1 (*.svg)");
+        if (!path.isEmpty() && saveDrawing(path)) session_.post("Written: " + path);
+    });
+    print_ = button("Print…", "At 1:1; check the 50 mm ruler");
+    connect(print_, &QPushButton::clicked, this, &CutPage::printPlan);
+    keep_ = button("It is cut", "Takes the sheets off the shelf and keeps the off-cuts");
+    connect(keep_, &QPushButton::clicked, this, &CutPage::keep);
+    for (QPushButton* one : {save_, print_, keep_}) row->addWidget(one);
+    row->addStretch(1);
+    layout->addLayout(row);
+    return card(layout);
+}
+
+void CutPage::refresh() {
+    // The first visit, and a visit after the project changed hands, starts from bench and shelf.
+    if (!started_ && session_.isOpen()) {
+        started_ = true;
+        fillFromShelf();
+        fillFromBench();
+    }
+    showPlan();
+}
+
+void CutPage::putRow(QTableWidget& table, const QStringList& cells, bool checked) {
+    filling_ = true;
+    const int row = table.rowCount();
+    table.insertRow(row);
+    for (int column = 0; column < cells.size(); ++column)
+        table.setItem(row, column, new QTableWidgetItem(cells[column]));
+    auto* box = new QTableWidgetItem;
+    box->setFlags(Qt::ItemIsUserCheckable | Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+    box->setCheckState(checked ? Qt::Checked : Qt::Unchecked);
+    table.setItem(row, Column::flag, box);
+    table.setCurrentCell(row, 0);
+    filling_ = false;
+    replanSoon();
+}
+
+void CutPage::removeRow(QTableWidget& table) {
+    const int row = table.currentRow();
+    if (row < 0) return;
+    if (&table == sheets_) origins_.erase(origins_.begin() + row);
+    table.removeRow(row);
+    replanSoon();
+}
+
+void CutPage::fillFromBench() {
+    const CautionSubject subject = shelfSubject(session_);
+    pieces_->setRowCount(0);
+    if (subject.material && subject.configuration)
+        for (const CutPiece& piece :
+             piecesFor(session_.document(), *subject.configuration, *subject.material, subject.site))
+            putRow(*pieces_,
+                   {qtext(piece.name), cell(piece.widthMm), cell(piece.lengthMm), cell(piece.thicknessMm),
+                    QString::number(piece.count)},
+                   piece.mayTurn);
+    replanSoon();
+}
+
+void CutPage::fillFromShelf() {
+    const CautionSubject subject = shelfSubject(session_);
+    sheets_->setRowCount(0);
+    origins_.clear();
+    if (subject.material)
+        for (const ShelfSheet& from : sheetsOf(session_.document(), *subject.material, session_.now())) {
+            origins_.emplace_back(from);
+            putRow(*sheets_,
+                   {qtext(from.sheet.name), cell(from.sheet.widthMm), cell(from.sheet.lengthMm),
+                    cell(from.sheet.thicknessMm),
+                    from.sheet.count ? QString::number(*from.sheet.count) : QString()},
+                   from.sheet.offcut);
+        }
+    replanSoon();
+}
+
+std::optional<double> CutPage::number(QTableWidget& table, int row, int column, const QString& what) {
+    const QString text = table.item(row, column) ? table.item(row, column)->text() : QString();
+    const auto value = numberFrom(text);
+    if (!value || *value <= 0)
+        complaint_ = QString("%1, row %2, %3: \"%4\" is no number above 0. Write digits, such as 1.5.")
+                         .arg(table.objectName())
+                         .arg(row + 1)
+                         .arg(what, text);
+    return value && *value > 0 ? value : std::nullopt;
+}
+
+std::optional<CutJob> CutPage::job() {
+    CutJob made;
+    complaint_.clear();
+    const auto size = [&](QTableWidget& table, int row, auto& to) {
+        const auto w = number(table, row, Column::width, "width");
+        const auto l = number(table, row, Column::length, "length");
+        const auto t = number(table, row, Column::thickness, "thick");
+        if (!w || !l || !t) return false;
+        to.name = table.item(row, Column::name)->text().toStdString();
+        to.widthMm = *w;
+        to.lengthMm = *l;
+        to.thicknessMm = *t;
+        return true;
+    };
+    for (int row = 0; row < pieces_->rowCount(); ++row) {
+        CutPiece piece;
+        const auto many = number(*pieces_, row, Column::count, "how many");
+        if (!size(*pieces_, row, piece) || !many) return std::nullopt;
+        piece.count = static_cast<int>(*many);
+        piece.mayTurn = pieces_->item(row, Column::flag)->checkState() == Qt::Checked;
+        made.pieces.push_back(piece);
+    }
+    for (int row = 0; row < sheets_->rowCount(); ++row) {
+        CutSheet sheet;
+        if (!size(*sheets_, row, sheet)) return std::nullopt;
+        if (!sheets_->item(row, Column::count)->text().trimmed().isEmpty()) { // empty: as many as needed
+            const auto many = number(*sheets_, row, Column::count, "how many");
+            if (!many) return std::nullopt;
+            sheet.count = static_cast<int>(*many);
+        }
+        sheet.offcut = sheets_->item(row, Column::flag)->checkState() == Qt::Checked;
+        made.sheets.push_back(sheet);
+    }
+    for (const NumberField* field : {kerf_, margin_})
+        if (!field->value()) {
+            complaint_ = field->complaint();
+            return std::nullopt;
+        }
+    made.kerfMm = *kerf_->value();
+    made.marginMm = *margin_->value();
+    made.offcutsFirst = offcutsFirst_->isChecked();
+    return made;
+}
+
+void CutPage::replanSoon() {
+    if (!filling_) soon_.start();
+}
+
+void CutPage::replan() {
+    const auto wanted = job();
+    if (!wanted) {
+        refuse(complaint_);
+        return;
+    }
+    if (wanted->pieces.empty() || wanted->sheets.empty()) {
+        refuse(
+            wanted->pieces.empty()
+                ? "No pieces yet. Take them from the bench's sites, or add them by hand."
+                : "No sheets yet. Choose a pad, a sheet or a film on the shelf whose lot states its size, or "
+                  "add a sheet by hand.");
+        return;
+    }
+    planned_ = *wanted;
+    if (!plan_) preview_->clear("Working out the plan…");
+    planner_.start<CutPlan>(
+        [asked = *wanted](const std::stop_token&, const Progress&) { return planCuts(asked); },
+        [this](CutPlan plan) {
+            plan_ = std::move(plan);
+            pages_ = cutPages(planned_, *plan_, "Cutting plan");
+            page_ = 0;
+            showPlan();
+        },
+        [this](const InputError& error) { refuse(QString::fromStdString(sentence(error))); });
+}
+
+void CutPage::refuse(const QString& why) {
+    plan_.reset();
+    pages_.clear();
+    complaint_ = why;
+    showPlan();
+}
+
+void CutPage::showPlan() {
+    const int last = static_cast<int>(pages_.size()) - 1;
+    page_ = std::clamp(page_, 0, std::max(0, last));
+    previous_->setEnabled(page_ > 0);
+    next_->setEnabled(page_ < last);
+    for (QPushButton* one : {save_, print_, keep_}) one->setEnabled(!pages_.empty());
+    if (pages_.empty()) {
+        summary_->setText(plan_ ? "Nothing could be placed." : QString());
+        preview_->clear(complaint_);
+        pageLabel_->clear();
+        return;
+    }
+    const CutLayout& layout = plan_->layouts[static_cast<std::size_t>(page_)];
+    const CutRect part = drawnPart(planned_.sheets[layout.sheet]);
+    preview_->show(pages_[static_cast<std::size_t>(page_)], {part.x, part.y, part.width, part.length});
+    pageLabel_->setText(QString("%1 of %2").arg(page_ + 1).arg(pages_.size()));
+    QString words = QString("%1 full %2 and %3 %4, %5 % waste.")
+                        .arg(plan_->fullSheets)
+                        .arg(plan_->fullSheets == 1 ? "sheet" : "sheets")
+                        .arg(plan_->offcutSheets)
+                        .arg(plan_->offcutSheets == 1 ? "off-cut" : "off-cuts")
+                        .arg(100 * plan_->waste(), 0, 'f', 0);
+    for (const auto& [piece, howMany] : plan_->missing)
+        words += QString(" %1 × %2 found no place: too little is left.")
+                     .arg(howMany)
+                     .arg(qtext(planned_.pieces[piece].name));
+    summary_->setText(words);
+}
+
+bool CutPage::saveDrawing(const QString& path) {
+    try {
+        if (path.endsWith(".svg", Qt::CaseInsensitive))
+            writeCutSvg(pages_, path);
+        else
+            writeCutPdf(pages_, path);
+        return true;
+    } catch (const InputError& error) {
+        session_.post(error);
+        return false;
+    }
+}
+
+void CutPage::printPlan() {
+    QPrinter printer(QPrinter::HighResolution);
+    QPrintDialog dialog(&printer, this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    if (!printCut(pages_, printer))
+        session_.post("The printer did not take the pages. Look at it and try again.");
+}
+
+void CutPage::keep() {
+    if (!plan_ || isWorking()) return; // the plan shown is not that of the tables
+    const auto gone = [&](const std::optional<ShelfSheet>& from) {
+        return from
+               && (!session_.document().find(from->lot)
+                   || (from->offcut && !session_.document().find(*from->offcut)));
+    };
+    if (std::any_of(origins_.begin(), origins_.end(), gone)) {
+        session_.refuse(
+            "The shelf has changed since the sheets were taken from it. Press From the shelf again.");
+        return;
+    }
+    Edit edit(session_.document(), "Cut pads");
+    const int kept = keepCut(edit, *plan_, origins_, leastOffcutMm, session_.now());
+    const ChangeSet changes = edit.finish();
+    if (changes.empty()) {
+        session_.refuse("These sheets were typed here and stand on no shelf: there is nothing to take off.");
+        return;
+    }
+    if (!session_.perform(changes)) return;
+    session_.post(QString("The shelf has less by what was cut; %1 off-cuts of at least %2 mm were kept.")
+                      .arg(kept)
+                      .arg(leastOffcutMm));
+    fillFromShelf();
+}
+
+} // namespace ibuki

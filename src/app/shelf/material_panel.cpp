@@ -1,0 +1,125 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/shelf/material_panel.h"
+
+#include "app/shelf/package_sheet.h"
+#include "app/shelf/shelf_items.h"
+#include "app/shell/widgets.h"
+#include "core/plan/class_defaults.h"
+
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+const ClassDefaults& usualOf(const Material& material) { return classDefaults(material.kind); }
+
+QString usually(const std::optional<double>& value) {
+    return value ? QString("usual for its class: %1").arg(*value) : QString("not stated");
+}
+
+} // namespace
+
+MaterialPanel::MaterialPanel(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), form_(session, new QFormLayout, "material") {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(2, 2, 8, 2);
+    layout->addLayout(form_.layout());
+    addFields();
+    layout->addWidget(quietLabel("Packages one can buy"));
+    packages_ = new QListWidget;
+    packages_->setAccessibleName("Packages");
+    packages_->setObjectName("Packages");
+    packages_->setMaximumHeight(90);
+    connect(packages_, &QListWidget::itemActivated, this, [this](const QListWidgetItem* item) {
+        openPackage(Id<Package>{item->data(Qt::UserRole).toLongLong()});
+    });
+    layout->addWidget(packages_);
+    auto* row = new QHBoxLayout;
+    auto* add = button("Add package");
+    connect(add, &QPushButton::clicked, this, [this] { openPackage(std::nullopt); });
+    auto* remove = button("Remove package");
+    connect(remove, &QPushButton::clicked, this, &MaterialPanel::removePackage);
+    row->addWidget(add);
+    row->addWidget(remove);
+    row->addStretch(1);
+    layout->addLayout(row);
+    layout->addStretch(1);
+}
+
+void MaterialPanel::addFields() {
+    form_.text("Material", &Material::name);
+    form_.choice("Class", &Material::kind);
+    form_.number("Claim, W/(m·K)", &Material::claimedConductivity, 0, true)
+        ->setToolTip("What the label says. Claims of different makers are not comparable and never rank.");
+    const auto withUsual = [this](QLineEdit* field, QString (*tell)(const Material&)) {
+        usual_ << std::pair{field, tell};
+    };
+    withUsual(form_.number("Density, g/mL", &Material::densityGPerMl, 0, true),
+              [](const Material& m) { return usually(usualOf(m).densityGPerMl); });
+    withUsual(form_.number("Bond line, µm", &Material::bondLineUm, 0, true), [](const Material& m) {
+        return isCut(m.kind) ? QString("not stated") : usually(usualOf(m).bondLineUm);
+    });
+    withUsual(form_.number("Thickness, mm", &Material::thickness, 0, true), [](const Material& m) {
+        return isCut(m.kind) ? usually(usualOf(m).bondLineUm / 1000) : QString("not stated");
+    });
+    withUsual(form_.number("Yield stress, Pa", &Material::yieldPa, 0, true),
+              [](const Material& m) { return usually(usualOf(m).yieldPa); });
+    withUsual(form_.number("Viscosity, Pa·s", &Material::viscosityPaS, 0, true),
+              [](const Material& m) { return usually(usualOf(m).viscosityPaS); });
+    withUsual(form_.number("Stiffness of a pad, MPa", &Material::modulusMPa, 0, true),
+              [](const Material& m) { return usually(usualOf(m).modulusMPa); });
+    withUsual(form_.number("Coldest, °C", &Material::coldest),
+              [](const Material& m) { return usually(usualOf(m).minC); });
+    withUsual(form_.number("Hottest, °C", &Material::hottest),
+              [](const Material& m) { return usually(usualOf(m).maxC); });
+    withUsual(form_.number("Melts at, °C", &Material::melts),
+              [](const Material& m) { return usually(usualOf(m).meltsC); });
+    form_.choice("Conducts electricity", &Material::conductsElectricity);
+    form_.choice("Contains gallium", &Material::containsGallium);
+    form_.choice("Can be used again", &Material::reusable);
+    withUsual(form_.number("Conditioning cycles", &Material::conditioningCycles, 0),
+              [](const Material& m) { return usually(usualOf(m).cycles); });
+    form_.number("Cycle from, °C", &Material::conditioningLow);
+    form_.number("Cycle to, °C", &Material::conditioningHigh);
+    form_.number("Rest after, h", &Material::conditioningRest, 0);
+    withUsual(form_.number("Applied anew after, years", &Material::reapplyYears, 0, true),
+              [](const Material& m) { return usually(usualOf(m).reapplyYears); });
+    form_.note("Conditioning", &Material::conditioning);
+    form_.note("Remarks", &Material::note);
+}
+
+void MaterialPanel::tellDefaults(const Material& material) {
+    for (const auto& [field, tell] : usual_) field->setPlaceholderText(tell(material));
+}
+
+void MaterialPanel::show(Id<Material> id) {
+    const Material* material = session_.document().find(id);
+    if (!material) return;
+    form_.show(id);
+    tellDefaults(*material);
+    packages_->clear();
+    for (const Package* package : session_.document().where(&Package::material, id)) {
+        QString line = QString("%1 for %2")
+                           .arg(contentText(package->content, package->unit),
+                                moneyText({package->price, package->currency}));
+        if (!package->note.empty()) line += ", " + qtext(package->note);
+        (new QListWidgetItem(line, packages_))
+            ->setData(Qt::UserRole, static_cast<qlonglong>(package->id.value));
+    }
+}
+
+void MaterialPanel::openPackage(std::optional<Id<Package>> package) {
+    if (form_.shown()) openDialog(new PackageSheet(session_, *form_.shown(), package, this));
+}
+
+void MaterialPanel::removePackage() {
+    const QListWidgetItem* item = packages_->currentItem();
+    if (!item) return;
+    Edit edit(session_.document(), "Remove a package");
+    edit.remove(Id<Package>{item->data(Qt::UserRole).toLongLong()});
+    session_.perform(edit.finish());
+}
+
+} // namespace ibuki

@@ -1,0 +1,333 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/shelf/shelf_file.h"
+
+#include "core/plan/shelf.h"
+#include "store/log/text.h"
+#include "store/project/cell.h"
+#include "store/project/schema.h"
+#include "store/table/table.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <functional>
+#include <nlohmann/json.hpp>
+
+namespace ibuki {
+namespace {
+
+using Json = nlohmann::ordered_json;
+constexpr const char* jsonSchema = "ibuki-shelf-1";
+
+template <class E> constexpr const char* prefix();
+template <> constexpr const char* prefix<Material>() { return "material"; }
+template <> constexpr const char* prefix<Lot>() { return "lot"; }
+
+/// "name" is the thing itself, "note" stands in both tables.
+template <class E> std::string columnName(const char* name) {
+    const std::string_view plain(name);
+    if (plain == "name") return prefix<E>();
+    if (plain == "note") return std::string(prefix<E>()) + "_note";
+    return name;
+}
+
+/// Every stored member except the reference of a lot to its material and bookkeeping.
+template <class E, class Visitor> void eachField(Visitor&& visitor) {
+    const auto visit = [&]<class T>(const Column<E, T>& column) {
+        if constexpr (std::is_void_v<typename Refers<T>::To>)
+            if (std::string_view(column.name) != "taken_before") visitor(column);
+    };
+    std::apply([&](const auto&... columns) { (visit(columns), ...); }, Schema<E>::columns);
+}
+
+std::string textOf(const Cell& cell) {
+    if (const auto* text = std::get_if<std::string>(&cell)) {
+        const std::string_view midnight = "T00:00:00.000";
+        return text->ends_with(midnight) ? text->substr(0, text->size() - midnight.size()) : *text;
+    }
+    if (const auto* whole = std::get_if<std::int64_t>(&cell)) return fmt::format("{}", *whole);
+    if (const auto* number = std::get_if<double>(&cell)) return fmt::format("{}", *number);
+    return {};
+}
+
+/// What a cell of this type may hold, for the error's last words.
+template <class T> struct Hint {
+    static std::string text() {
+        return std::is_arithmetic_v<T> ? "Write a number such as 1.5" : "Write text";
+    }
+};
+template <> struct Hint<Instant> {
+    static std::string text() { return "Write a date as 2031-03-04"; }
+};
+template <class Tag> struct Hint<Quantity<Tag>> : Hint<double> {};
+template <> struct Hint<Celsius> : Hint<double> {};
+template <class T>
+requires std::is_enum_v<T>
+struct Hint<T> {
+    static std::string text() {
+        std::string words;
+        for (std::string_view word : Words<T>::all) words += (words.empty() ? "" : ", ") + std::string(word);
+        return "Write one of: " + words;
+    }
+};
+template <class T> struct Hint<std::optional<T>> : Hint<T> {};
+
+/// A typed cell from what stands in a field; nothing for text that does not fit the type.
+template <class T> std::optional<T> valueOf(const std::string& text) {
+    constexpr std::string_view sql = CellType<T>::sql;
+    Cell cell;
+    if (sql.starts_with("TEXT")) {
+        if (!text.empty() || sql.ends_with("NOT NULL")) cell = text;
+    } else if (!text.empty()) {
+        auto parsed = parseNumber(text, '.');
+        if (!parsed) parsed = parseNumber(text, ',');
+        if (!parsed || !std::isfinite(*parsed)) return std::nullopt;
+        const double number = *parsed;
+        if (!sql.starts_with("INTEGER"))
+            cell = number;
+        else if (number == std::trunc(number) && std::abs(number) < 1e9)
+            cell = static_cast<std::int64_t>(number);
+        else
+            return std::nullopt;
+    }
+    try {
+        return CellType<T>::from(cell);
+    } catch (const InputError&) {
+        return std::nullopt;
+    }
+}
+
+/// One row or object being read: hands out the text of a field, and says where it stands.
+struct Source {
+    std::function<std::optional<std::string>(const std::string& column)> text;
+    std::function<InputError::Where(const std::string& column)> where;
+};
+
+template <class E> void readInto(E& entity, const Source& source) {
+    eachField<E>([&]<class T>(const Column<E, T>& column) {
+        const std::string name = columnName<E>(column.name);
+        const auto text = source.text(name);
+        if (!text) return;
+        const auto value = valueOf<T>(*text);
+        if (!value)
+            throw InputError("shelf-cell", source.where(name),
+                             fmt::format("\"{}\" cannot stand under {}", *text, name), Hint<T>::text());
+        entity.*column.member = *value;
+    });
+}
+
+void checkMaterial(const Material& material) {
+    const auto above = [](const std::optional<double>& value) { return !value || *value > 0; };
+    if ((material.thickness && material.thickness->value <= 0) || !above(material.densityGPerMl)
+        || !above(material.bondLineUm))
+        throw InputError("shelf-value", {}, "a thickness, a bond line and a density must be above zero",
+                         "Correct it");
+}
+
+class Importer {
+public:
+    explicit Importer(Edit& edit) : edit_(edit) {}
+
+    /// The material named in the row, as found or new, with the row's fields.
+    Id<Material> material(const Source& source) {
+        return take<Material>(
+            source, [](Material&) {}, checkMaterial);
+    }
+
+    void lot(const Source& source, Id<Material> material) {
+        take<Lot>(
+            source, [material](Lot& lot) { lot.material = material; }, checkLot,
+            [material](const Lot& lot) { return lot.material == material; });
+    }
+
+    const ShelfImport& result() const { return result_; }
+
+private:
+    template <class E>
+    Id<E> take(
+        const Source& source, const std::function<void(E&)>& prepare,
+        const std::function<void(const E&)>& check,
+        const std::function<bool(const E&)>& belongs = [](const E&) { return true; }) {
+        const std::string name = source.text(prefix<E>()).value_or("");
+        if (name.empty())
+            throw InputError("shelf-name", source.where(prefix<E>()),
+                             fmt::format("a {} needs a name", prefix<E>()),
+                             "Write it in the column " + std::string(prefix<E>()));
+        const E* found = nullptr;
+        for (const E* known : edit_.document().template where(&E::name, name))
+            if (belongs(*known)) found = known;
+        E entity = found ? *found : E{};
+        prepare(entity);
+        readInto(entity, source);
+        if constexpr (std::is_same_v<E, Lot>)
+            if (found && entity.remaining != found->remaining) // counts from now: mounts took before
+                entity.takenBefore = lotState(edit_.document(), *found, {}).taken;
+        try {
+            check(entity);
+        } catch (const InputError& error) {
+            throw InputError(error.code, source.where(prefix<E>()), error.what(), error.mend);
+        }
+        if (!found) {
+            (std::is_same_v<E, Lot> ? result_.newLots : result_.newMaterials) += 1;
+            return edit_.add(entity);
+        }
+        if (!(entity == *found)) {
+            ++result_.changed;
+            edit_.put(entity);
+        }
+        return entity.id;
+    }
+
+    Edit& edit_;
+    ShelfImport result_;
+};
+
+template <class E> void collectNames(std::vector<std::string>& names) {
+    eachField<E>([&](const auto& column) { names.push_back(columnName<E>(column.name)); });
+}
+
+std::vector<std::string> csvColumns() {
+    std::vector<std::string> names;
+    collectNames<Material>(names);
+    collectNames<Lot>(names);
+    return names;
+}
+
+template <class E> std::string fields(const E* entity) {
+    std::string line;
+    eachField<E>([&]<class T>(const Column<E, T>& column) {
+        if (!line.empty() || std::is_same_v<E, Lot>) line += ',';
+        if (entity) line += csvField(textOf(CellType<T>::to(entity->*column.member)));
+    });
+    return line;
+}
+
+ShelfImport fromTable(Edit& edit, const Table& table, const std::string& fileName) {
+    const auto known = csvColumns();
+    for (std::size_t i = 0; i < table.columns().size(); ++i)
+        if (std::find(known.begin(), known.end(), table.columns()[i]) == known.end())
+            throw InputError("shelf-column", {fileName, 1, static_cast<long>(i + 1)},
+                             fmt::format("there is no column \"{}\"", table.columns()[i]),
+                             "See docs/file-format.md, \"Shelf\", for their names");
+    table.need("material");
+    Importer importer(edit);
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+        Source source;
+        source.text = [&](const std::string& column) -> std::optional<std::string> {
+            const auto index = table.find(column);
+            return index ? std::optional(table.text(row, *index)) : std::nullopt;
+        };
+        source.where = [&](const std::string& column) {
+            const auto index = table.find(column);
+            return InputError::Where{fileName, table.line(row),
+                                     index ? std::optional(static_cast<long>(*index + 1)) : std::nullopt};
+        };
+        const Id<Material> material = importer.material(source);
+        if (!source.text("lot").value_or("").empty()) importer.lot(source, material);
+    }
+    return importer.result();
+}
+
+template <class E> Json jsonFields(const E& entity) {
+    Json json = Json::object();
+    eachField<E>([&]<class T>(const Column<E, T>& column) {
+        const Cell cell = CellType<T>::to(entity.*column.member);
+        if (const auto* number = std::get_if<double>(&cell))
+            json[columnName<E>(column.name)] = *number;
+        else if (const auto* whole = std::get_if<std::int64_t>(&cell))
+            json[columnName<E>(column.name)] = *whole;
+        else if (const std::string text = textOf(cell); !text.empty())
+            json[columnName<E>(column.name)] = text;
+    });
+    return json;
+}
+
+template <class E> Source sourceOf(const Json& json, const std::string& fileName, const std::string& place) {
+    if (!json.is_object())
+        throw InputError("shelf-column", {fileName, {}, {}}, place + " is no object",
+                         std::string("Write it as { \"") + prefix<E>() + "\": … }");
+    std::vector<std::string> known;
+    collectNames<E>(known);
+    for (const auto& [name, value] : json.items())
+        if (name != "lots" && std::find(known.begin(), known.end(), name) == known.end())
+            throw InputError("shelf-column", {fileName, {}, {}},
+                             fmt::format("{}: there is no field \"{}\"", place, name),
+                             "See docs/file-format.md, \"Shelf\", for their names");
+    Source source;
+    source.text = [json](const std::string& name) -> std::optional<std::string> {
+        if (!json.contains(name) || json[name].is_null()) return std::nullopt;
+        return json[name].is_string() ? json[name].get<std::string>() : json[name].dump();
+    };
+    source.where = [fileName, place](const std::string& name) {
+        return InputError::Where{fileName + ": " + place + ", " + name, {}, {}};
+    };
+    return source;
+}
+
+ShelfImport fromJson(Edit& edit, std::string_view bytes, const std::string& fileName) {
+    const Json json = Json::parse(bytes, nullptr, false);
+    if (json.is_discarded() || !json.is_object() || !json.contains("schema") || json["schema"] != jsonSchema
+        || !json.contains("materials") || !json["materials"].is_array())
+        throw InputError(
+            "shelf-column", {fileName, {}, {}}, "this is no shelf in JSON",
+            fmt::format("It begins with \"schema\": \"{}\" and has a list \"materials\"", jsonSchema));
+    Importer importer(edit);
+    std::size_t number = 0;
+    for (const Json& entry : json["materials"]) {
+        const std::string place = fmt::format("material {}", ++number);
+        const Id<Material> material = importer.material(sourceOf<Material>(entry, fileName, place));
+        if (!entry.contains("lots")) continue;
+        if (!entry["lots"].is_array())
+            throw InputError("shelf-column", {fileName, {}, {}}, place + ": the lots are no list",
+                             "Write them as [ { \"lot\": … } ]");
+        std::size_t lot = 0;
+        for (const Json& inside : entry["lots"])
+            importer.lot(sourceOf<Lot>(inside, fileName, fmt::format("{}, lot {}", place, ++lot)), material);
+    }
+    return importer.result();
+}
+
+/// With what is left by now in place of what was left when it was last weighed.
+Lot asItStands(const Document& document, const Lot& lot) {
+    Lot now = lot;
+    now.remaining = lotState(document, lot, {}).left;
+    return now;
+}
+
+} // namespace
+
+std::string shelfCsv(const Document& document) {
+    std::string text;
+    for (const std::string& name : csvColumns()) text += (text.empty() ? "" : ",") + name;
+    text += '\n';
+    for (const auto& [id, material] : document.all<Material>()) {
+        const auto lots = document.where(&Lot::material, id);
+        if (lots.empty()) text += fields(&material) + fields<Lot>(nullptr) + '\n';
+        for (const Lot* lot : lots) {
+            const Lot now = asItStands(document, *lot);
+            text += fields(&material) + fields(&now) + '\n';
+        }
+    }
+    return text;
+}
+
+std::string shelfJson(const Document& document) {
+    Json materials = Json::array();
+    for (const auto& [id, material] : document.all<Material>()) {
+        Json entry = jsonFields(material);
+        entry["lots"] = Json::array();
+        for (const Lot* lot : document.where(&Lot::material, id))
+            entry["lots"].push_back(jsonFields(asItStands(document, *lot)));
+        materials.push_back(entry);
+    }
+    return Json{{"schema", jsonSchema}, {"materials", materials}}.dump(2) + "\n";
+}
+
+ShelfImport importShelf(Edit& edit, std::string_view bytes, const std::string& fileName) {
+    const auto first = bytes.find_first_not_of(" \t\r\n\xEF\xBB\xBF");
+    if (first != std::string_view::npos && bytes[first] == '{')
+        return fromJson(edit, bytes.substr(first), fileName);
+    return fromTable(edit, readTable(bytes, fileName), fileName);
+}
+
+} // namespace ibuki

@@ -116,12 +116,24 @@ template <class E> void readInto(E& entity, const Source& source) {
     });
 }
 
+/// What the forms of the window refuse, a file must not bring in either.
 void checkMaterial(const Material& material) {
-    const auto above = [](const std::optional<double>& value) { return !value || *value > 0; };
-    if ((material.thickness && material.thickness->value <= 0) || !above(material.densityGPerMl)
-        || !above(material.bondLineUm))
+    const auto above = [](const auto& value) {
+        if constexpr (requires { value->value; })
+            return !value || value->value > 0;
+        else
+            return !value || *value > 0;
+    };
+    if (!above(material.thickness) || !above(material.densityGPerMl) || !above(material.bondLineUm))
         throw InputError("shelf-value", {}, "a thickness, a bond line and a density must be above zero",
                          "Correct it");
+    if (!above(material.modulusMPa) || !above(material.yieldPa) || !above(material.viscosityPaS)
+        || !above(material.claimedConductivity) || !above(material.reapplyYears))
+        throw InputError("shelf-value", {},
+                         "stiffness, yield stress, viscosity, claim and years must be above zero",
+                         "Correct it");
+    if (material.conditioningCycles && *material.conditioningCycles < 0)
+        throw InputError("shelf-value", {}, "there cannot be less than no conditioning cycle", "Correct it");
 }
 
 class Importer {

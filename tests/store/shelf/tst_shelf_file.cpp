@@ -106,6 +106,9 @@ private slots:
         row("a date that cannot be", "material,lot,opened\nTern 11,a,2031-02-03\nTern 11,b,2031-02-30\n",
             "shelf-cell", 3, 3);
         row("negative thickness", "material,thickness_mm\nTern 11,-1\n", "shelf-value", 2, 1);
+        row("negative stiffness", "material,modulus_MPa\nBasalt,-0.5\n", "shelf-value", 2, 1);
+        row("no years at all", "material,reapply_years\nBasalt,0\n", "shelf-value", 2, 1);
+        row("less than no cycle", "material,conditioning_cycles\nBasalt,-1\n", "shelf-value", 2, 1);
         row("a number that is none", "material,density_g_per_ml\nTern 11,heavy\n", "shelf-cell", 2, 2);
         row("a number without end", "material,density_g_per_ml\nTern 11,inf\n", "shelf-cell", 2, 2);
         row("half a cycle", "material,conditioning_cycles\nTern 11,2.5\n", "shelf-cell", 2, 2);

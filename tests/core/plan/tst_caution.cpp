@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every rule once firing and once not, as a table; then what the document's own values make of them.
+#include "core/domain/lookup.h"
 #include "core/plan/hold.h"
 #include "support/near.h"
 #include "support/story.h"
@@ -235,6 +236,70 @@ private slots:
         elsewhere.site = nullptr;
         QVERIFY(!acknowledgementOf(on.document, "GA-CU", elsewhere));
         QVERIFY(material && site);
+    }
+    void lotAndMountBringTheirFacts() {
+        Situation on = situation();
+        Edit edit(on.document, "mounted");
+        const Site site = *on.document.find(on.site);
+        Material sheet = story::materialNamed("Slate 25");
+        sheet.kind = MaterialClass::sheet;
+        sheet.id = edit.add(sheet);
+        Lot lot = story::lotOf(sheet.id, "Slate 25, sheet 1");
+        lot.contentUnit = ContentUnit::squareMillimetre;
+        lot.content = 2000;
+        lot.expires = *makeInstant(2031, 3, 1);
+        lot.condition = LotCondition::cracked;
+        lot.id = edit.add(lot);
+        Mount mount;
+        mount.configuration = site.configuration;
+        mount.id = edit.add(mount);
+        Application laid;
+        laid.site = site.id;
+        laid.lot = lot.id;
+        laid.area = SquareMillimetre{1000}; // the face has 900 mm²
+        laid.id = edit.add(laid);
+        edit.add(MountApplication{{}, mount.id, laid.id, false});
+        apply(on.document, edit.finish());
+        const CautionSubject subject{&sheet, &lot, &site, on.document.find(site.configuration), &mount};
+        const Instant now = *makeInstant(2031, 3, 2);
+        const Facts facts = cautionFacts(on.document, subject, now);
+        QCOMPARE(std::get<bool>(facts.at("lot.expired")), true);
+        QCOMPARE(std::get<bool>(facts.at("lot.tooLittle")), false); // 1000 mm² left, 900 needed
+        QCOMPARE(std::get<bool>(facts.at("application.again")), true);
+        QCOMPARE(std::get<double>(facts.at("piece.mm2")), 1000.0);
+        const auto cautions = cautionsFor(facts);
+        for (const char* rule : {"LOT-EXPIRED", "LOT-DRY", "SHEET-AGAIN", "SHEET-OVERHANG", "BLADES"})
+            QVERIFY2(found(cautions, rule), rule);
+        QVERIFY(!found(cautions, "LOT-SHORT"));
+        QVERIFY(!found(cautions, "PAD-SMALL"));
+        // Without the mount nothing is known of the piece: it counts as cut to the face.
+        const CautionSubject planned{&sheet, &lot, &site, nullptr, nullptr};
+        QVERIFY(!found(cautionsFor(cautionFacts(on.document, planned, now)), "SHEET-OVERHANG"));
+        Edit more(on.document, "again");
+        laid.id = {};
+        more.add(laid);
+        apply(on.document, more.finish());
+        QVERIFY(found(cautionsFor(cautionFacts(on.document, subject, now)), "LOT-SHORT")); // nothing is left
+    }
+    void theHottestTemperatureComesFromRunsElseFromTheLimit() {
+        const auto measured = story::measured();
+        const Configuration& rig = *currentConfiguration(measured.document, measured.bench);
+        const Material& paste = measured.document.all<Material>().begin()->second;
+        const Facts facts = cautionFacts(measured.document, {&paste, nullptr, nullptr, &rig, nullptr}, {});
+        double hottest = 0;
+        for (const auto& [id, stored] : measured.document.all<RunReduction>())
+            for (const auto& [metric, value] : stored.reduction.main()->metrics)
+                hottest = std::max(hottest, value.temperatureC);
+        QVERIFY(hottest > 60);
+        QCOMPARE(std::get<double>(facts.at("bench.hottest")), hottest);
+        const auto asked = story::ask();
+        Configuration cold = *currentConfiguration(asked.document, asked.bench);
+        QVERIFY(!cautionFacts(asked.document, {&paste, nullptr, nullptr, &cold, nullptr}, {})
+                     .contains("bench.hottest"));
+        cold.temperatureLimit = Celsius{88};
+        QCOMPARE(std::get<double>(cautionFacts(asked.document, {&paste, nullptr, nullptr, &cold, nullptr}, {})
+                                      .at("bench.hottest")),
+                 88.0);
     }
     void aPadsStrainAndLoadComeFromTheSite() {
         Document document;

@@ -109,6 +109,7 @@ void TopLine::refresh() {
     whole_ = question ? qtext(studySentence(session_.document(), *question)) : QString();
     sentence_->setToolTip(whole_);
     fitSentence();
+    QTimer::singleShot(0, this, &TopLine::fitSentence); // other names leave it another width
 }
 
 void TopLine::fitSentence() {

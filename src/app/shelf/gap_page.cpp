@@ -111,7 +111,10 @@ void GapPage::fillPads() {
 
 void GapPage::showReport() {
     while (QLayoutItem* item = grid_->takeAt(0)) {
-        if (item->widget()) item->widget()->deleteLater(); // one of them may have the focus
+        if (QWidget* old = item->widget()) {
+            old->hide();
+            old->deleteLater(); // one of them may have the focus
+        }
         delete item;
     }
     const Configuration* configuration = session_.configuration();

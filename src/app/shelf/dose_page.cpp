@@ -9,6 +9,7 @@
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/physics/bond_line.h"
+#include "core/plan/gap.h"
 #include "core/plan/shelf.h"
 
 #include <QComboBox>
@@ -24,7 +25,6 @@ namespace {
 
 constexpr int sliderSteps = 1000;
 constexpr double sliderTop = 3; ///< times face × bond line
-constexpr double usualForceN = 300;
 constexpr std::array patternNames{"dot", "line", "cross", "five dots", "spread film"};
 constexpr std::array allPatterns{Pattern::dot, Pattern::line, Pattern::cross, Pattern::fiveDots,
                                  Pattern::film};
@@ -212,7 +212,8 @@ void DosePage::takePaste(const PastePreset& paste) {
     const auto length = length_->value();
     if (width && length) {
         const Configuration* configuration = session_.configuration();
-        const double force = configuration ? configuration->mountForceN.value_or(usualForceN) : usualForceN;
+        const double force =
+            configuration ? configuration->mountForceN.value_or(usualMountForceN) : usualMountForceN;
         const double pressurePa = force / (*width * *length) * 1e6;
         bondLine_->show(std::round(scalingBondLineUm(paste.yieldPa, pressurePa)));
         origin_->setText(QString("The bond line is what %1 (yield %2 Pa) would rest at under %3 N.")

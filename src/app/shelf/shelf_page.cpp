@@ -290,9 +290,10 @@ void ShelfPage::askRates() { openDialog(new RatesSheet(session_, this)); }
 
 QString ShelfPage::worth() const {
     std::map<std::string, double> totals;
+    const Instant now = session_.now(); // looks through all mounts: once
     for (const auto& [id, lot] : session_.document().all<Lot>()) {
-        const LotCost cost = costOf(session_.document(), lot, nullptr, session_.now());
-        const auto left = lotState(session_.document(), lot, session_.now()).left;
+        const LotCost cost = costOf(session_.document(), lot, nullptr, now);
+        const auto left = lotState(session_.document(), lot, now).left;
         if (cost.perUnit && left) totals[lot.currency] += cost.perUnit->amount * *left;
     }
     std::vector<Money> amounts;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/cut_job.h"
 
+#include "core/plan/gap.h"
 #include "core/plan/shelf.h"
 
 #include <cmath>
@@ -27,9 +28,7 @@ std::vector<CutPiece> piecesFor(const Document& document, const Configuration& c
     const double thicknessMm = factsOf(material).bondLineUm.value / 1000;
     std::vector<CutPiece> pieces;
     for (const Site* one : document.where(&Site::configuration, configuration.id)) {
-        const bool gap = one->kind == SiteKind::memory || one->kind == SiteKind::powerStage
-                         || one->kind == SiteKind::backplate;
-        const bool wanted = bridges ? gap : site && one->id == site->id;
+        const bool wanted = bridges ? takesPads(*one) : site && one->id == site->id;
         if (!wanted || !one->width || !one->length) continue;
         pieces.push_back({one->name, one->width->value, one->length->value, thicknessMm, one->alike, true});
     }

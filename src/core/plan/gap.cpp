@@ -6,22 +6,21 @@
 namespace ibuki {
 namespace {
 
-bool takesPads(const Site& site) {
-    return site.kind == SiteKind::memory || site.kind == SiteKind::powerStage
-           || site.kind == SiteKind::backplate;
-}
-
-constexpr double usualForceN = 300;
 constexpr double usualModulusMPa = 0.5;
 constexpr double steelGPa = 200;
 constexpr double steelPoisson = 0.29;
 
 } // namespace
 
+bool takesPads(const Site& site) {
+    return site.kind == SiteKind::memory || site.kind == SiteKind::powerStage
+           || site.kind == SiteKind::backplate;
+}
+
 GapReport gapReport(const Document& document, const Configuration& configuration, const Material& pad,
                     const std::map<Id<Site>, double>& thicknessMm, std::optional<double> forceN) {
     GapReport report;
-    report.mountForceN = forceN.value_or(configuration.mountForceN.value_or(usualForceN));
+    report.mountForceN = forceN.value_or(configuration.mountForceN.value_or(usualMountForceN));
     const MaterialFacts facts = factsOf(pad);
     const double modulus = facts.modulusMPa ? facts.modulusMPa->value : usualModulusMPa;
     std::vector<PadAtSite> pads;

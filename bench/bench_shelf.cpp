@@ -52,7 +52,10 @@ Document stocked(int lots) {
             lot.remaining = 1 + (i + 3 * k) % 9;
             lot.price = 5 + k;
             lot.currency = "NOK";
-            edit.add(lot);
+            Application application; // a mount took from each
+            application.lot = edit.add(lot);
+            application.amount = Gram{0.1};
+            edit.add(application);
         }
     }
     apply(document, edit.finish());
@@ -79,7 +82,7 @@ int main(int argc, char** argv) {
     Site face;
     face.width = face.length = Millimetre{34};
     std::vector<ShelfItem> items;
-    time("2,000 lots: priced, checked, listed", 7, [&](int) { items = shelfItems(document, &face, {}); });
+    time("2,000 lots, as many mounts: priced, checked, listed", 7, [&](int) { items = shelfItems(document, &face, {}); });
     std::vector<std::size_t> chosen;
     time("2,000 lots: found by a typed word and ordered", 21,
          [&](int i) { chosen = shelfSelection(items, i % 2 ? "harbour tern 1" : "", {}, ShelfOrder::left); });

@@ -82,7 +82,8 @@ int main(int argc, char** argv) {
     Site face;
     face.width = face.length = Millimetre{34};
     std::vector<ShelfItem> items;
-    time("2,000 lots, as many mounts: priced, checked, listed", 7, [&](int) { items = shelfItems(document, &face, {}); });
+    time("2,000 lots, as many mounts: priced, checked, listed", 7,
+         [&](int) { items = shelfItems(document, &face, {}); });
     std::vector<std::size_t> chosen;
     time("2,000 lots: found by a typed word and ordered", 21,
          [&](int i) { chosen = shelfSelection(items, i % 2 ? "harbour tern 1" : "", {}, ShelfOrder::left); });

@@ -8,32 +8,15 @@
 #include "core/physics/random.h"
 #include "core/plan/cut.h"
 #include "core/plan/dose.h"
+#include "support/stopwatch.h"
 
 #include <QApplication>
 #include <QScrollArea>
-#include <algorithm>
-#include <chrono>
 #include <cmath>
-#include <cstdio>
-#include <functional>
 
 using namespace ibuki;
 
 namespace {
-
-/// Median and worst of some rounds, ms.
-void time(const char* what, int rounds, const std::function<void(int)>& work) {
-    std::vector<double> ms;
-    for (int i = 0; i < rounds; ++i) {
-        const auto begin = std::chrono::steady_clock::now();
-        work(i);
-        ms.push_back(
-            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
-    }
-    std::sort(ms.begin(), ms.end());
-    std::printf("%-52s median %7.2f ms  worst %7.2f ms  %5.1f frames\n", what, ms[ms.size() / 2], ms.back(),
-                ms[ms.size() / 2] / 16.7);
-}
 
 Document stocked(int lots) {
     Document document;
@@ -82,11 +65,12 @@ int main(int argc, char** argv) {
     Site face;
     face.width = face.length = Millimetre{34};
     std::vector<ShelfItem> items;
-    time("2,000 lots, as many mounts: priced, checked, listed", 7,
-         [&](int) { items = shelfItems(document, &face, {}); });
+    bench::time("2,000 lots, as many mounts: priced, checked, listed", 7,
+                [&](int) { items = shelfItems(document, &face, {}); });
     std::vector<std::size_t> chosen;
-    time("2,000 lots: found by a typed word and ordered", 21,
-         [&](int i) { chosen = shelfSelection(items, i % 2 ? "harbour tern 1" : "", {}, ShelfOrder::left); });
+    bench::time("2,000 lots: found by a typed word and ordered", 21, [&](int i) {
+        chosen = shelfSelection(items, i % 2 ? "harbour tern 1" : "", {}, ShelfOrder::left);
+    });
     auto* board = new ShelfBoard;
     QScrollArea scroll;
     scroll.setWidgetResizable(true);
@@ -96,10 +80,11 @@ int main(int argc, char** argv) {
     scroll.show();
     QCoreApplication::processEvents();
     QImage picture(640, 480, QImage::Format_ARGB32_Premultiplied);
-    time("2,000 lots: one picture while scrolling", 41,
-         [&](int i) { board->render(&picture, QPoint(), QRegion(0, 1000 * i, 640, 480)); });
+    bench::time("2,000 lots: one picture while scrolling", 41,
+                [&](int i) { board->render(&picture, QPoint(), QRegion(0, 1000 * i, 640, 480)); });
     const DoseInput input{34, 34, 35, 2.7, 0.5, 8.66, Pattern::cross, 0};
-    time("a dose spread on 34 x 34 mm at 0.1 mm", 21, [&](int i) { spread(spreadInput(input, 20 + 2 * i)); });
-    time("60 pieces laid out", 9, [&](int i) { planCuts(sixtyPieces(i)); });
+    bench::time("a dose spread on 34 x 34 mm at 0.1 mm", 21,
+                [&](int i) { spread(spreadInput(input, 20 + 2 * i)); });
+    bench::time("60 pieces laid out", 9, [&](int i) { planCuts(sixtyPieces(i)); });
     return 0;
 }

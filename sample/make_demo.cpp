@@ -9,8 +9,10 @@
 #include "core/evidence/response.h"
 #include "core/physics/random.h"
 #include "core/plan/shelf.h"
+#include "core/plan/step_times.h"
 #include "core/record/bench_template.h"
 #include "core/record/import.h"
+#include "core/record/plan_setup.h"
 #include "core/record/study_setup.h"
 #include "core/reduce/reduce.h"
 #include "store/atomic_file.h"
@@ -261,18 +263,29 @@ ChangeSet afterwards(const Document& document, const json& source, Id<Study> stu
         edit.put(mount);
     }
     addHandling(edit, source);
-    int position = static_cast<int>(slotsOf(document, study).size());
-    for (const json& entry : source["planned"]) {
-        Slot slot;
-        slot.study = study;
-        slot.position = ++position;
-        slot.kind = fromWord<SlotKind>(entry.value("kind", "level")).value();
-        slot.plannedFor = dateIn(entry, "at");
-        for (const Level* level : levelsOf(document, firstQuestion(document, study)->id))
-            if (level->name == entry["level"]) slot.level = level->id;
-        edit.add(slot);
-    }
+    Plan plan = planFor(edit.document(), study);
+    const json& wanted = source["plan"];
+    plan.mountsPerLevel = wanted["mounts_per_level"].get<int>();
+    plan.checkMounts = wanted["check_mounts"].get<int>();
+    plan.start = dateIn(wanted, "start");
+    plan.torque = NewtonMetre{0.6};
+    plan.pattern = wanted["pattern"];
+    for (const auto& [id, material] : document.all<Material>())
+        if (material.name == wanted["check_with"]) plan.checkWith = id;
+    layPlan(edit, *firstQuestion(edit.document(), study), plan, *plan.start);
     return edit.finish();
+}
+
+/// A second study that is only planned: one paste, seen again after hours and days.
+void askForBreakIn(Edit& edit, Id<Bench> bench, const json& source,
+                   const std::vector<Id<Material>>& materials) {
+    const Instant start = *dateIn(source, "start");
+    const Id<Study> study = addStudy(
+        edit, {StudyTemplate::breakIn, bench, source["name"].get<std::string>(), {materials.front()}}, start);
+    usePreset(edit, study, ProtocolPreset::liquid);
+    const Question question = *firstQuestion(edit.document(), study);
+    layPlan(edit, question, planFor(edit.document(), study), start);
+    layFollowUps(edit, planFor(edit.document(), study));
 }
 
 void makeDemo(const std::string& sourcePath, const std::filesystem::path& target,
@@ -296,8 +309,15 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
         describeCard(card, source["card"]);
         project.apply(card.finish());
 
+        Edit later(project.document(), "Ask whether it breaks in");
+        askForBreakIn(later, bench, source["break_in"], materials);
+        project.apply(later.finish());
+
         Edit question(project.document(), "Ask");
-        const Id<Study> study = addStudy(question, bench, source["study"]["name"], materials);
+        const Id<Study> study = addStudy(
+            question,
+            {StudyTemplate::rankMaterials, bench, source["study"]["name"].get<std::string>(), materials},
+            *dateIn(source["mounts"][0], "at"));
         Study described = *question.document().find(study);
         described.heldConstant = source["study"]["held_constant"];
         question.put(described);

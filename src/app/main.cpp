@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paper/printer.h"
+#include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
 #include "app/shell/main_window.h"
 #include "core/domain/input_error.h"
+#include "core/record/plan_setup.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -73,21 +75,30 @@ ibuki::Selection selectionOf(const ibuki::Document& document, const ibuki::Selec
 int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString& suffix) {
     QDir().mkpath(folder);
     using Page = ibuki::ShelfView::Page;
+    using Asked = ibuki::QuestionView::Page;
     struct View {
         const char* name;
         ibuki::Stage stage;
         Page page = Page::shelf; ///< of Shelf
         const char* bench = "node-2";
         const char* material = "Tern 11";
+        Asked asked = Asked::asked; ///< of Question
+        bool next = false;          ///< with what to do next chosen
     };
-    const View views[] = {{"question", ibuki::Stage::question},
-                          {"shelf", ibuki::Stage::shelf},
-                          {"dose", ibuki::Stage::shelf, Page::dose},
-                          {"cut", ibuki::Stage::shelf, Page::cut, "render-1", "Basalt 2.0"},
-                          {"gap", ibuki::Stage::shelf, Page::gap, "render-1", "Basalt 2.0"},
-                          {"bench", ibuki::Stage::bench},
-                          {"verdict", ibuki::Stage::verdict},
-                          {"paper", ibuki::Stage::paper}};
+    const View views[] = {
+        {"question", ibuki::Stage::question},
+        {"chances", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::chances},
+        {"order", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::order},
+        {"evenings", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::evenings},
+        {"protocol", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::protocol},
+        {"shelf", ibuki::Stage::shelf},
+        {"dose", ibuki::Stage::shelf, Page::dose},
+        {"cut", ibuki::Stage::shelf, Page::cut, "render-1", "Basalt 2.0"},
+        {"gap", ibuki::Stage::shelf, Page::gap, "render-1", "Basalt 2.0"},
+        {"bench", ibuki::Stage::bench},
+        {"next", ibuki::Stage::bench, Page::shelf, "node-2", "Tern 11", Asked::asked, true},
+        {"verdict", ibuki::Stage::verdict},
+        {"paper", ibuki::Stage::paper}};
     window.resize(1280, 800);
     window.show();
     const auto& mounts = window.session().document().all<ibuki::Mount>();
@@ -95,8 +106,18 @@ int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString
         if (mount.name == "Tern 11 2") window.session().selectMount(id);
     const ibuki::Selection usual = window.session().selection();
     for (const View& view : views) {
-        window.session().select(selectionOf(window.session().document(), usual, view.bench, view.material));
+        ibuki::Selection selection =
+            selectionOf(window.session().document(), usual, view.bench, view.material);
+        if (view.next && selection.study)
+            for (const ibuki::Slot* slot :
+                 ibuki::plannedSlots(window.session().document(), *selection.study)) {
+                selection.slot = slot->id;
+                selection.mount.reset();
+                break;
+            }
+        window.session().select(selection);
         window.showStage(view.stage);
+        window.questionView().showPage(view.asked);
         window.shelfView().showPage(view.page);
         for (int i = 0; i < 10 || (i < 500 && window.shelfView().cutPage().isWorking()); ++i) {
             QCoreApplication::processEvents(); // before exec(): there is no other loop to nest in

@@ -137,8 +137,7 @@ void printTable(std::ostream& out, const Comparison& comparison, const std::stri
 
 void runCompare(const CompareArguments& arguments, std::ostream& out) {
     for (const auto& [option, value] :
-         {std::pair{"--block", arguments.block}, std::pair{"--reference", arguments.reference},
-          std::pair{"--order", arguments.order}})
+         {std::pair{"--block", arguments.block}, std::pair{"--order", arguments.order}})
         if (!value.empty()) throw UsageError(std::string(option) + ": not in this version");
     if (arguments.method == "welch") throw UsageError("--method welch: not in this version");
     const bool temperature = arguments.value.ends_with("_K");
@@ -153,6 +152,11 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     options.confidence = arguments.confidence;
     options.lowerIsBetter = arguments.better == "lower";
     options.mountsKnown = selection.mountsKnown;
+    options.reference = arguments.reference;
+    if (!arguments.reference.empty()
+        && std::none_of(selection.runs.begin(), selection.runs.end(),
+                        [&](const RunValue& run) { return run.group == arguments.reference; }))
+        throw UsageError(fmt::format("--reference: there is no group \"{}\"", arguments.reference));
     Comparison comparison;
     try {
         comparison = compare(selection.runs, options);

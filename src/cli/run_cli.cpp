@@ -13,7 +13,7 @@ namespace ibuki {
 namespace {
 
 /// Subcommands of docs/cli.md whose part is not built yet.
-constexpr std::array later{"plan", "sweep", "ageing", "heatpath", "coverage"};
+constexpr std::array later{"sweep", "ageing", "heatpath", "coverage"};
 
 struct Verb {
     const char* name;
@@ -27,6 +27,7 @@ constexpr std::array verbs{
     Verb{"simulate", "Run the simulated bench and write its log", addSimulate},
     Verb{"dose", "How much paste, and where it goes under the plate", addDose},
     Verb{"cut", "Cut pieces from sheets with edge-to-edge cuts", addCut},
+    Verb{"plan", "How many mounts a comparison needs", addPlan},
     Verb{"report", "Write a study of a project as a document or as data", addReport},
 };
 

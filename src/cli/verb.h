@@ -27,5 +27,6 @@ VerbBody addSimulate(CLI::App& app);
 VerbBody addReport(CLI::App& app);
 VerbBody addDose(CLI::App& app);
 VerbBody addCut(CLI::App& app);
+VerbBody addPlan(CLI::App& app);
 
 } // namespace ibuki

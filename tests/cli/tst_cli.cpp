@@ -170,14 +170,12 @@ private slots:
     void notInThisVersionIsTwo() {
         const std::string plain = logs + "plain.csv";
         for (const auto& arguments :
-             std::vector<std::vector<std::string>>{{"plan"},
-                                                   {"sweep", "t.csv"},
+             std::vector<std::vector<std::string>>{{"sweep", "t.csv"},
                                                    {"ageing"},
                                                    {"heatpath"},
                                                    {"coverage"},
                                                    {"reduce", plain, "--probe", plain},
                                                    {"compare", plain, "--block", "day"},
-                                                   {"compare", plain, "--reference", "A"},
                                                    {"compare", plain, "--order", "o"},
                                                    {"compare", plain, "--method", "welch"}}) {
             const Outcome outcome = run(arguments);

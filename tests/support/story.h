@@ -32,7 +32,7 @@ inline Asked ask() {
         ids.push_back(edit.add(materialNamed(name)));
         edit.add(lotOf(ids.back(), name + ", tube"));
     }
-    asked.study = addStudy(edit, asked.bench, "Three pastes", ids);
+    asked.study = addStudy(edit, {StudyTemplate::rankMaterials, asked.bench, "Three pastes", ids}, {});
     apply(asked.document, edit.finish());
     return asked;
 }

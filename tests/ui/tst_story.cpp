@@ -7,6 +7,7 @@
 #include "app/paper/paper_view.h"
 #include "app/shell/command_palette.h"
 #include "app/shell/dialogs/bench_dialogs.h"
+#include "app/shell/dialogs/new_study_dialog.h"
 #include "app/shell/entity_form.h"
 #include "app/shell/main_window.h"
 #include "app/shell/stage_bar.h"

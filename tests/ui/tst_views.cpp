@@ -169,7 +169,7 @@ private slots:
     }
     void levelsAreMovedAndKept() {
         window_->showStage(Stage::question);
-        auto* levels = named<QListWidget>("Materials compared");
+        auto* levels = named<QListWidget>("Levels compared");
         levels->setCurrentRow(0);
         const QString first = levels->item(0)->text();
         QTest::mouseClick(buttonNamed("Down"), Qt::LeftButton);

@@ -3,6 +3,7 @@
 
 #include "app/bench/application_sheet.h"
 #include "app/bench/import_dialog.h"
+#include "app/bench/planned_panel.h"
 #include "app/bench/trace_plot.h"
 #include "app/shell/amount_text.h"
 #include "app/shell/caution_panel.h"
@@ -12,7 +13,7 @@
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
-#include "core/plan/hold.h"
+#include "core/plan/mount_brief.h"
 #include "store/paper/sentences.h"
 
 #include <QFileDialog>
@@ -51,6 +52,12 @@ BenchView::BenchView(Session& session, QWidget* parent)
     empty_ = quietLabel();
     empty_->setAlignment(Qt::AlignCenter);
     layout->addWidget(empty_, 1);
+    planned_ = new PlannedPanel(session);
+    auto* plannedLayout = new QVBoxLayout;
+    plannedLayout->setContentsMargins(0, 0, 0, 0);
+    plannedLayout->addWidget(planned_);
+    plannedCard_ = card(plannedLayout);
+    layout->addWidget(plannedCard_, 1);
     connect(job_, &JobRunner::cancelled, this,
             [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
     refresh();
@@ -141,8 +148,11 @@ void BenchView::refresh() {
     for (QPushButton* action : {reject_, room_, time_}) action->setEnabled(mount != nullptr);
     cautions_->setEnabled(mount != nullptr);
     application_->setEnabled(mount != nullptr && session_.question() != nullptr);
-    figures_->setVisible(reduction != nullptr);
-    empty_->setVisible(reduction == nullptr);
+    const bool planned = PlannedPanel::has(session_);
+    figures_->setVisible(reduction && !planned);
+    empty_->setVisible(!reduction && !planned);
+    plannedCard_->setVisible(planned);
+    if (planned) planned_->refresh();
     if (reduction)
         showRun(*mount, *run, *reduction);
     else
@@ -151,33 +161,30 @@ void BenchView::refresh() {
 
 void BenchView::showEmpty() {
     big_->setText("–");
+    QPalette palette = big_->palette();
+    palette.setColor(QPalette::WindowText, colours().quiet);
+    big_->setPalette(palette);
     unit_->clear();
     flags_->clear();
     const Slot* planned = session_.document().find(session_.selection().slot);
     const Level* level = planned ? session_.document().find(planned->level) : nullptr;
-    title_->setText(level              ? "Planned: " + qtext(level->name)
+    title_->setText(planned
+                        ? "Planned: " + qtext(briefOf(session_.document(), *planned, session_.now()).title)
                     : session_.mount() ? qtext(session_.mount()->name)
                                        : QString("No mount chosen"));
-    line_->setText(level ? "Mount it, record its load, and bring the log in here."
-                         : "Choose a tile on the tape.");
-    if (level) showPlanned(*level);
+    line_->setText(planned ? "Mount it, record its load, and bring the log in here."
+                           : "Choose a tile on the tape.");
+    const Question* question = session_.question();
+    QStringList words;
+    for (const Shortage& shortage : question&& level
+                                        ? shortagesOf(session_.document(), *question, session_.now())
+                                        : std::vector<Shortage>{})
+        if (shortage.material == level->material) words << shortageText(session_.document(), shortage);
+    flags_->setText(words.join("\n"));
+    flags_->setVisible(!words.isEmpty());
     empty_->setText(!session_.study() ? "A study comes first: see Question."
                                       : "Drop sensor logs here, many at once. Each becomes a mount with its "
                                         "steady difference over the room.");
-}
-
-/// What stands against the mount before it is made.
-void BenchView::showPlanned(const Level& level) {
-    QStringList words;
-    const Question* question = session_.question();
-    if (!question) return;
-    for (const Hold& hold : holdsOf(session_.document(), *question, session_.now()))
-        if (hold.material == level.material)
-            words << "Held. " + QString::fromStdString(cautionText(hold.caution));
-    for (const Shortage& shortage : shortagesOf(session_.document(), *question, session_.now()))
-        if (shortage.material == level.material) words << shortageText(session_.document(), shortage);
-    flags_->setText(words.join("\n"));
-    flags_->setVisible(!words.isEmpty());
 }
 
 CautionSubject BenchView::subjectOf(const Mount& mount) const {

@@ -13,6 +13,7 @@ class QTableWidget;
 
 namespace ibuki {
 
+class PlannedPanel;
 class TracePlot;
 
 /// The selected mount: its steady difference readable from afar, the trace, the reduced figures and flags.
@@ -41,7 +42,6 @@ private:
     void openApplication();
     void openCautions();
     CautionSubject subjectOf(const Mount& mount) const;
-    void showPlanned(const Level& level);
     void logsRead(LogBatch batch);
 
     Session& session_;
@@ -55,6 +55,8 @@ private:
     QTableWidget* metrics_ = nullptr;
     TracePlot* plot_ = nullptr;
     QLabel* empty_ = nullptr;
+    QWidget* plannedCard_ = nullptr;
+    PlannedPanel* planned_ = nullptr;
     QPushButton* reject_ = nullptr;
     QPushButton* room_ = nullptr;
     QPushButton* time_ = nullptr;

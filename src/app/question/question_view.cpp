@@ -1,295 +1,262 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/question_view.h"
 
-#include "app/shell/amount_text.h"
-#include "app/shell/class_mark_painter.h"
+#include "app/question/asked_page.h"
+#include "app/question/chances_page.h"
+#include "app/question/evenings_page.h"
+#include "app/question/order_page.h"
+#include "app/question/protocol_page.h"
+#include "app/question/sentence_bar.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
-#include "core/plan/hold.h"
-#include "store/paper/sentences.h"
+#include "core/evidence/response.h"
+#include "core/record/plan_setup.h"
+#include "core/record/question_setup.h"
 
+#include <QComboBox>
 #include <QHBoxLayout>
-#include <QListWidget>
-#include <QPushButton>
-#include <QScrollArea>
+#include <QInputDialog>
+#include <QSlider>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 namespace ibuki {
+
 QuestionView::QuestionView(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
-      sentence_(new QLabel),
-      frozen_(new QLabel),
-      body_(new QWidget),
-      empty_(new QWidget),
-      emptyButton_(new QPushButton),
-      emptyText_(new QLabel) {
+      asked_(new AskedPage(session)),
+      chances_(new ChancesPage(session)),
+      order_(new OrderPage(session)),
+      evenings_(new EveningsPage(session)),
+      protocol_(new ProtocolPage(session)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    sentence_->setWordWrap(true);
-    sentence_->setFont(textFont(1.45, QFont::Medium));
-    sentence_->setAccessibleName("The study in one sentence");
-    frozen_->setProperty("quiet", true);
-    frozen_->setWordWrap(true);
-    auto* top = new QVBoxLayout;
-    top->setContentsMargins(18, 14, 18, 14);
-    top->addWidget(sentence_);
-    top->addWidget(frozen_);
-    layout->addWidget(card(top));
-    auto* columns = new QHBoxLayout(body_);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->addWidget(makeSettings(), 3);
-    columns->addWidget(makeLevels(), 2);
+    layout->addWidget(makeHead());
+    body_ = new QWidget;
+    auto* body = new QVBoxLayout(body_);
+    body->setContentsMargins(0, 0, 0, 0);
+    pages_ = new QStackedWidget;
+    for (QWidget* page : std::initializer_list<QWidget*>{asked_, chances_, order_, evenings_, protocol_})
+        pages_->addWidget(page);
+    body->addWidget(makeQuestionRow());
+    body->addWidget(pages_, 1);
     layout->addWidget(body_, 1);
+    layout->addWidget(makeEmpty(), 1);
+    connect(pages_, &QStackedWidget::currentChanged, this, [this] { refresh(); });
+    refresh();
+}
 
-    auto* emptyLayout = new QVBoxLayout(empty_);
-    emptyLayout->addStretch(1);
+QWidget* QuestionView::makeHead() {
+    auto* top = new QVBoxLayout;
+    top->setContentsMargins(18, 10, 18, 10);
+    sentence_ = new SentenceBar;
+    connect(sentence_, &SentenceBar::partMeant, this, &QuestionView::meanPart);
+    top->addWidget(sentence_);
+    auto* row = new QHBoxLayout;
+    count_ = new QLabel;
+    count_->setFont(textFont(1.1, QFont::DemiBold));
+    count_->setMinimumWidth(count_->fontMetrics().horizontalAdvance("12 mounts of each "));
+    mounts_ = new QSlider(Qt::Horizontal);
+    mounts_->setRange(1, sensibleMounts);
+    mounts_->setPageStep(1);
+    mounts_->setFixedWidth(170);
+    mounts_->setAccessibleName("Mounts of each level");
+    mounts_->setObjectName("Mounts of each level");
+    connect(mounts_, &QSlider::valueChanged, this, &QuestionView::previewMounts);
+    connect(mounts_, &QSlider::sliderReleased, this, &QuestionView::takeMounts);
+    live_ = new QLabel;
+    live_->setWordWrap(true);
+    live_->setAccessibleName("What so many mounts settle and cost");
+    live_->setObjectName("Live figures");
+    row->addWidget(count_);
+    row->addWidget(mounts_);
+    row->addSpacing(10);
+    row->addWidget(live_, 1);
+    top->addLayout(row);
+    frozen_ = quietLabel();
+    top->addWidget(frozen_);
+    return card(top);
+}
+
+QWidget* QuestionView::makeQuestionRow() {
+    auto* bar = new QWidget;
+    auto* row = new QHBoxLayout(bar);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(pageSwitch(pages_, {"Asked", "Chances", "Order", "Evenings", "Protocol"}), 1);
+    question_ = new QComboBox;
+    question_->setAccessibleName("Question of the study");
+    question_->setObjectName("Question of the study");
+    question_->setMinimumContentsLength(18);
+    connect(question_, &QComboBox::activated, this, [this](int index) {
+        Selection selection = session_.selection();
+        selection.question = Id<Question>{question_->itemData(index).toLongLong()};
+        session_.select(selection);
+    });
+    row->addWidget(question_);
+    auto* another = button("Ask another…", "Another site of the same mounts, or another response");
+    connect(another, &QPushButton::clicked, this, &QuestionView::askAnother);
+    auto* drop = button("Drop question", "Takes this question out of the study; the first one stays");
+    connect(drop, &QPushButton::clicked, this, &QuestionView::dropQuestion);
+    row->addWidget(another);
+    row->addWidget(drop);
+    return bar;
+}
+
+QWidget* QuestionView::makeEmpty() {
+    empty_ = new QWidget;
+    auto* layout = new QVBoxLayout(empty_);
+    layout->addStretch(1);
+    emptyText_ = new QLabel;
     emptyText_->setAlignment(Qt::AlignCenter);
     emptyText_->setWordWrap(true);
-    emptyLayout->addWidget(emptyText_);
-    emptyLayout->addWidget(emptyButton_, 0, Qt::AlignCenter);
-    emptyLayout->addStretch(2);
+    emptyButton_ = new QPushButton;
     emptyButton_->setProperty("main", true);
+    layout->addWidget(emptyText_);
+    layout->addWidget(emptyButton_, 0, Qt::AlignCenter);
+    layout->addStretch(2);
     connect(emptyButton_, &QPushButton::clicked, this, [this] {
         if (session_.bench())
             emit studyWanted();
         else
             emit benchWanted();
     });
-    layout->addWidget(empty_, 1);
-    refresh();
+    return empty_;
 }
 
-QWidget* QuestionView::makeSettings() {
-    auto* form = new QFormLayout;
-    form->setContentsMargins(18, 14, 18, 14);
-    form->setVerticalSpacing(7);
-    studyForm_ = std::make_unique<EntityForm<Study>>(session_, form, "study");
-    questionForm_ = std::make_unique<EntityForm<Question>>(session_, form, "question");
-    loadForm_ = std::make_unique<EntityForm<Load>>(session_, form, "load");
-    studyForm_->text("Study", &Study::name);
-    site_ = new QComboBox;
-    addFormRow(form, "Site under study", site_);
-    connect(site_, &QComboBox::activated, this, [this](int index) {
-        const Id<Site> site{site_->itemData(index).toLongLong()};
-        changeQuestion("Change the site under study", [&](Question& question) { question.site = site; });
-    });
-    metric_ = new QComboBox;
-    for (Metric metric : allMetrics) metric_->addItem(qtext(metricTitle(metric)), qtext(metricName(metric)));
-    addFormRow(form, "Judged by", metric_);
-    connect(metric_, &QComboBox::activated, this, [this](int index) {
-        const std::string name = metric_->itemData(index).toString().toStdString();
-        changeQuestion("Judge by " + std::string(metricTitle(*metricFromName(name))),
-                       [&](Question& question) { question.metric = name; });
-    });
-    questionForm_->choice("Measured over", &Question::reference);
-    questionForm_->choice("Taken", &Question::normalisation);
-    questionForm_->number("Nominal power, W", &Question::nominalPower, 0, true);
-    questionForm_->requiredNumber(
-        "Difference that matters, K", [](const Question& q) { return q.margin.value; },
-        [](Question& q, double v) { q.margin = Kelvin{v}; }, 0, true);
-    questionForm_->requiredNumber(
-        "Sure, in %", [](const Question& q) { return 100 * q.confidence; },
-        [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
-    questionForm_->performWith([this](Edit edit) {
-        const Question* now = session_.question();
-        const Question* then = now ? edit.document().find(now->id) : nullptr;
-        // Only the nominal power enters a reduction; margin and normalisation are applied to its result.
-        const bool enters = then && then->nominalPower != now->nominalPower;
-        auto tasks = enters ? reductionTasks(edit.document(), *then) : std::vector<ReductionTask>{};
-        session_.performReduced(std::move(edit), std::move(tasks));
-    });
-    loadForm_->text("Load", &Load::name);
-    loadForm_->number("Target power, W", &Load::target, 0, true);
-    studyForm_->note("Held constant", &Study::heldConstant);
-    auto* layout = new QVBoxLayout;
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->addWidget(scrolled(form));
-    return card(layout);
-}
-
-QWidget* QuestionView::makeLevels() {
-    auto* layout = new QVBoxLayout;
-    layout->setContentsMargins(18, 14, 18, 14);
-    layout->addWidget(cardTitle("Materials compared"));
-    levels_ = new QListWidget;
-    levels_->setAccessibleName("Materials compared");
-    layout->addWidget(levels_, 1);
-    holds_ = new QLabel;
-    holds_->setWordWrap(true);
-    holds_->setAccessibleName("What holds the plan");
-    layout->addWidget(holds_);
-    auto* order = new QHBoxLayout;
-    for (const auto& [text, by] : {std::pair{"Up", -1}, std::pair{"Down", 1}}) {
-        auto* mover = button(text);
-        connect(mover, &QPushButton::clicked, this, [this, by = by] { moveLevel(by); });
-        order->addWidget(mover);
-    }
-    auto* remove = button("Leave out");
-    connect(remove, &QPushButton::clicked, this, &QuestionView::removeLevel);
-    order->addWidget(remove);
-    layout->addLayout(order);
-    auto* row = new QHBoxLayout;
-    material_ = new QComboBox;
-    material_->setAccessibleName("Material from the shelf");
-    material_->setPlaceholderText("every material is compared");
-    auto* add = button("Compare too");
-    connect(add, &QPushButton::clicked, this, &QuestionView::addLevel);
-    row->addWidget(material_, 1);
-    row->addWidget(add);
-    layout->addLayout(row);
-    return card(layout);
-}
+void QuestionView::showPage(Page page) { pages_->setCurrentIndex(static_cast<int>(page)); }
 
 void QuestionView::refresh() {
     const Question* question = session_.question();
     body_->setVisible(question != nullptr);
     empty_->setVisible(question == nullptr);
+    for (QWidget* widget : std::initializer_list<QWidget*>{count_, mounts_, live_})
+        widget->setVisible(question != nullptr);
     if (!question) {
-        sentence_->setText("Nothing is asked yet");
+        sentence_->showText("Nothing is asked yet");
         frozen_->setText(
             "A study says what is compared, where, under which load, and which difference matters.");
+        frozen_->show();
         emptyText_->setText(session_.bench() ? "The bench is described. Next: the question."
                                              : "First describe the bench: the layers that the heat crosses.");
         emptyButton_->setText(session_.bench() ? "Ask a question" : "Describe a bench");
         return;
     }
-    sentence_->setText(QString::fromStdString(studySentence(session_.document(), *question)));
+    sentence_->show(studySentencePieces(session_.document(), *question));
     frozen_->setText(
         question->frozen
             ? "The response is fixed since the first mount was measured. It can still be changed; the "
               "history keeps what it was, and all runs are reduced again."
             : "Fix the response before the first mount: choosing it afterwards would be choosing the "
               "winner.");
-    fillSites();
-    metric_->setCurrentIndex(metric_->findData(QString::fromStdString(question->metric)));
-    studyForm_->show(question->study);
-    questionForm_->show(question->id);
-    const auto loads = session_.document().where(&Load::study, question->study);
-    if (!loads.empty()) loadForm_->show(loads.front()->id);
-    fillLevels();
+    frozen_->setVisible(pages_->currentWidget() == asked_);
+    fillQuestions();
+    const PlanFigures figures = planFigures(session_);
+    const QSignalBlocker quiet(mounts_);
+    mounts_->setRange(1, std::max(sensibleMounts, figures.plan.mountsPerLevel));
+    mounts_->setValue(figures.plan.mountsPerLevel);
+    showFigures(figures);
+    refreshPage(figures);
 }
 
-void QuestionView::fillSites() {
-    site_->clear();
-    const Configuration* configuration = session_.configuration();
-    if (!configuration) return;
-    for (const Site* site : session_.document().where(&Site::configuration, configuration->id))
-        site_->addItem(QString::fromStdString(site->name), static_cast<qlonglong>(site->id.value));
-    site_->setCurrentIndex(site_->findData(static_cast<qlonglong>(session_.question()->site.value)));
+void QuestionView::showFigures(const PlanFigures& figures) {
+    const int n = figures.plan.mountsPerLevel;
+    count_->setText(QString("%1 %2 of each").arg(n).arg(n == 1 ? "mount" : "mounts"));
+    live_->setText(figures.outlook ? outlookLine(*figures.outlook, *session_.question()) : figures.whyNot);
 }
 
-void QuestionView::fillLevels() {
-    const int row = levels_->currentRow();
-    levels_->clear();
-    material_->clear();
-    std::vector<Id<Material>> used;
-    for (const Level* level : levelsOf(session_.document(), session_.question()->id)) {
-        auto* item = new QListWidgetItem(QString::fromStdString(level->name), levels_);
-        item->setData(Qt::UserRole, static_cast<qlonglong>(level->id.value));
-        if (const Material* material = session_.document().find(level->material)) {
-            item->setIcon(classIcon(material->kind));
-            used.push_back(material->id);
-        }
+void QuestionView::refreshPage(const PlanFigures& figures) {
+    switch (static_cast<Page>(pages_->currentIndex())) {
+    case Page::asked:
+        asked_->refresh();
+        break;
+    case Page::chances:
+        chances_->refresh(figures);
+        break;
+    case Page::order:
+        order_->refresh(figures);
+        break;
+    case Page::evenings:
+        evenings_->refresh(figures);
+        break;
+    case Page::protocol:
+        protocol_->refresh();
+        break;
     }
-    for (const auto& [id, material] : session_.document().all<Material>())
-        if (std::find(used.begin(), used.end(), id) == used.end())
-            material_->addItem(QString::fromStdString(material.name), static_cast<qlonglong>(id.value));
-    material_->setCurrentIndex(material_->count() > 0 ? 0 : -1); // the placeholder keeps it at none
-    levels_->setCurrentRow(std::clamp(row, 0, std::max(0, levels_->count() - 1)));
-    fillHolds();
 }
 
-/// A hold is told with its material; what answers it lies on Shelf.
-void QuestionView::fillHolds() {
-    const Document& document = session_.document();
-    QStringList words;
-    for (const Hold& hold : holdsOf(document, *session_.question(), session_.now()))
-        words << QString("Held, %1. %2")
-                     .arg(qtext(document.find(hold.material)->name),
-                          QString::fromStdString(cautionText(hold.caution)));
-    if (!words.isEmpty()) words << "Answer or acknowledge it on Shelf, under Cautions.";
-    for (const Shortage& shortage : shortagesOf(document, *session_.question(), session_.now()))
-        words << shortageText(document, shortage);
-    holds_->setText(words.join("\n"));
-    holds_->setVisible(!words.isEmpty());
-    QPalette palette = holds_->palette();
-    palette.setColor(QPalette::WindowText, colours().hot);
-    holds_->setPalette(palette);
+void QuestionView::fillQuestions() {
+    question_->clear();
+    for (const Question* question : session_.document().where(&Question::study, session_.question()->study)) {
+        const Site* site = session_.document().find(question->site);
+        question_->addItem(QString("%1: %2").arg(site ? qtext(site->name) : QString("a site"),
+                                                 qtext(responseTitle(*question))),
+                           static_cast<qlonglong>(question->id.value));
+    }
+    question_->setCurrentIndex(question_->findData(static_cast<qlonglong>(session_.question()->id.value)));
+    question_->setVisible(question_->count() > 1);
 }
 
-void QuestionView::changeQuestion(const std::string& title, const std::function<void(Question&)>& change) {
+/// While the slider moves the figures follow; the plan takes the number once it rests.
+void QuestionView::previewMounts(int mounts) {
+    const PlanFigures figures = planFigures(session_, mounts);
+    showFigures(figures);
+    if (pages_->currentWidget() == chances_) chances_->refresh(figures);
+    if (!mounts_->isSliderDown()) takeMounts();
+}
+
+void QuestionView::takeMounts() {
     const Question* question = session_.question();
     if (!question) return;
-    Question changed = *question;
-    change(changed);
-    if (changed == *question) return;
-    Edit edit(session_.document(), title);
-    edit.put(changed);
-    auto tasks = reductionTasks(edit.document(), changed);
-    session_.performReduced(std::move(edit), std::move(tasks));
+    Plan plan = planFor(session_.document(), question->study);
+    if (plan.id && plan.mountsPerLevel == mounts_->value()) return;
+    plan.mountsPerLevel = mounts_->value();
+    Edit edit(session_.document(), "Plan " + std::to_string(plan.mountsPerLevel) + " mounts of each");
+    putPlan(edit, plan);
+    session_.perform(edit.finish());
 }
 
-void QuestionView::addLevel() {
-    const Question* question = session_.question();
-    const Material* material = session_.document().find(Id<Material>{material_->currentData().toLongLong()});
-    if (!question) return;
-    if (!material) {
-        session_.refuse("Every material of the shelf is compared already. Add another on Shelf.");
+void QuestionView::meanPart(AskedPart part) {
+    if (part == AskedPart::bench) {
+        emit benchSheetWanted();
         return;
     }
-    const Site* site = session_.document().find(question->site);
-    const Configuration* configuration = site ? session_.document().find(site->configuration) : nullptr;
-    if (site)
-        for (const Hold& hold : holdsOf(session_.document(), *material, *site, configuration, session_.now()))
-            if (hold.caution.state == CautionState::applies && !hold.caution.rule->mayOverride) {
-                session_.refuse(QString::fromStdString(cautionText(hold.caution)));
-                return;
-            }
-    Edit edit(session_.document(), "Compare " + material->name + " too");
-    Level level;
-    level.question = question->id;
-    level.position = levels_->count();
-    level.name = material->name;
-    level.material = material->id;
-    edit.add(level);
-    session_.perform(edit.finish());
+    showPage(Page::asked);
+    asked_->editPart(part);
 }
 
-void QuestionView::removeLevel() {
-    const QListWidgetItem* item = levels_->currentItem();
-    const Level* level =
-        item ? session_.document().find(Id<Level>{item->data(Qt::UserRole).toLongLong()}) : nullptr;
-    if (!level) return;
-    for (const auto& [id, slot] : session_.document().all<Slot>())
-        if (slot.level == level->id) {
-            session_.refuse(
-                QString("%1 has mounts or planned slots in this study and stays. Reject its mounts "
-                        "to leave it out.")
-                    .arg(item->text()));
-            return;
+void QuestionView::askAnother() {
+    const Question* question = session_.question();
+    const Configuration* configuration = session_.configuration();
+    if (!question || !configuration) return;
+    QStringList choices{"the same levels, by another response"};
+    std::vector<Id<Site>> sites{question->site};
+    for (const Site* site : session_.document().where(&Site::configuration, configuration->id))
+        if (site->id != question->site) {
+            choices << "other levels, at " + qtext(site->name);
+            sites.push_back(site->id);
         }
-    Edit edit(session_.document(), "Leave out " + level->name);
-    edit.remove(level->id);
-    session_.perform(edit.finish());
+    bool ok = false;
+    const QString chosen = QInputDialog::getItem(this, "Ask another question of the same mounts", "Ask about",
+                                                 choices, 0, false, &ok);
+    const auto index = choices.indexOf(chosen);
+    if (!ok || index < 0) return;
+    Edit edit(session_.document(), "Ask another question");
+    Selection selection = session_.selection();
+    selection.question = addQuestion(edit, question->id, sites[static_cast<std::size_t>(index)], index == 0);
+    if (session_.perform(edit.finish())) session_.select(selection);
 }
 
-void QuestionView::moveLevel(int by) {
-    const int row = levels_->currentRow();
-    const int other = row + by;
-    if (row < 0 || other < 0 || other >= levels_->count()) return;
-    const auto levels = levelsOf(session_.document(), session_.question()->id);
-    Edit edit(session_.document(), "Reorder the materials");
-    std::vector<Level> all;
-    for (const Level* level : levels) all.push_back(*level);
-    std::swap(all[static_cast<std::size_t>(row)], all[static_cast<std::size_t>(other)]);
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        all[i].position = static_cast<int>(i);
-        edit.put(all[i]);
-    }
-    levels_->setCurrentRow(other);
-    session_.perform(edit.finish());
+void QuestionView::dropQuestion() {
+    const Question* question = session_.question();
+    if (!question) return;
+    Edit edit(session_.document(), "Drop a question");
+    removeQuestion(edit, question->id);
+    if (edit.finish().empty())
+        session_.refuse("The study's first question stays. Change it, or close the study.");
+    else
+        session_.perform(edit.finish());
 }
 
 } // namespace ibuki

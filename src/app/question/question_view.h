@@ -1,53 +1,74 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/entity_form.h"
+#include "app/question/plan_figures.h"
+#include "store/paper/sentences.h"
 
 #include <QWidget>
 
-class QListWidget;
+class QComboBox;
+class QLabel;
 class QPushButton;
+class QSlider;
+class QStackedWidget;
 
 namespace ibuki {
 
-/// The study as a sentence and the settings it is made of.
+class AskedPage;
+class ChancesPage;
+class EveningsPage;
+class OrderPage;
+class ProtocolPage;
+class SentenceBar;
+
+/// The study as a sentence with editable parts; below it the number of mounts with what it settles and costs,
+/// live; then the pages: what is asked, the chances, the order, the evenings, the protocol.
 class QuestionView : public QWidget {
     Q_OBJECT
 
 public:
+    enum class Page { asked, chances, order, evenings, protocol };
+
     explicit QuestionView(Session& session, QWidget* parent = nullptr);
     void refresh();
+    void showPage(Page page);
+    EveningsPage& evenings() { return *evenings_; }
 
 signals:
     void studyWanted();
     void benchWanted();
+    void benchSheetWanted();
 
 private:
-    QWidget* makeSettings();
-    QWidget* makeLevels();
-    void fillSites();
-    void fillLevels();
-    void fillHolds();
-    void addLevel();
-    void removeLevel();
-    void moveLevel(int by);
-    void changeQuestion(const std::string& title, const std::function<void(Question&)>& change);
+    QWidget* makeHead();
+    QWidget* makeQuestionRow();
+    QWidget* makeEmpty();
+    void refreshPage(const PlanFigures& figures);
+    void showFigures(const PlanFigures& figures);
+    void fillQuestions();
+    void previewMounts(int mounts);
+    void takeMounts();
+    void meanPart(AskedPart part);
+    void askAnother();
+    void dropQuestion();
 
     Session& session_;
-    QLabel* sentence_;
-    QLabel* holds_ = nullptr;
-    QLabel* frozen_;
-    QWidget* body_;
-    QWidget* empty_;
-    QPushButton* emptyButton_;
-    QLabel* emptyText_;
-    QComboBox* site_ = nullptr;
-    QComboBox* metric_ = nullptr;
-    QComboBox* material_ = nullptr;
-    QListWidget* levels_ = nullptr;
-    std::unique_ptr<EntityForm<Study>> studyForm_;
-    std::unique_ptr<EntityForm<Question>> questionForm_;
-    std::unique_ptr<EntityForm<Load>> loadForm_;
+    SentenceBar* sentence_ = nullptr;
+    QLabel* frozen_ = nullptr;
+    QLabel* live_ = nullptr;
+    QLabel* count_ = nullptr;
+    QSlider* mounts_ = nullptr;
+    QWidget* body_ = nullptr;
+    QWidget* empty_ = nullptr;
+    QPushButton* emptyButton_ = nullptr;
+    QLabel* emptyText_ = nullptr;
+    QComboBox* question_ = nullptr;
+    QStackedWidget* pages_ = nullptr;
+    AskedPage* asked_;
+    ChancesPage* chances_;
+    OrderPage* order_;
+    EveningsPage* evenings_;
+    ProtocolPage* protocol_;
 };
 
 } // namespace ibuki

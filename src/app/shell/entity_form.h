@@ -149,6 +149,26 @@ public:
         return box;
     }
 
+    /// One of some entities, or none. choices: asked whenever the form is shown.
+    template <class R>
+    QComboBox* reference(const QString& label, std::optional<Id<R>> E::*member, const QString& none,
+                         std::function<std::vector<std::pair<QString, Id<R>>>()> choices) {
+        auto* box = new QComboBox;
+        addRow(label, box);
+        QObject::connect(box, &QComboBox::activated, box, [this, box, label, member](int index) {
+            const Id<R> id{box->itemData(index).toLongLong()};
+            change(label, [&](E& entity) { entity.*member = id ? std::optional(id) : std::nullopt; });
+        });
+        loaders_.push_back([box, member, none, choices](const E& entity) {
+            box->clear();
+            box->addItem(none, qlonglong{0});
+            for (const auto& [name, id] : choices()) box->addItem(name, static_cast<qlonglong>(id.value));
+            const auto& now = entity.*member;
+            box->setCurrentIndex(std::max(0, box->findData(static_cast<qlonglong>(now ? now->value : 0))));
+        });
+        return box;
+    }
+
     QCheckBox* flag(const QString& label, bool E::*member) {
         auto* box = new QCheckBox(label);
         box->setAccessibleName(label);

@@ -7,6 +7,7 @@
 #include "app/shelf/shelf_view.h"
 #include "app/shell/command_palette.h"
 #include "app/shell/dialogs/bench_dialogs.h"
+#include "app/shell/dialogs/new_study_dialog.h"
 #include "app/shell/job_progress.h"
 #include "app/shell/stage_bar.h"
 #include "app/shell/start_page.h"
@@ -176,7 +177,9 @@ void MainWindow::makeViews() {
             [this](const QString& title) { showProgress(session_.work(), title, this); });
     connect(tape_, &Tape::mountOpened, this, &MainWindow::openMount);
     connect(tape_, &Tape::slotOpened, this, &MainWindow::openSlot);
+    connect(tape_, &Tape::followUpOpened, this, &MainWindow::openFollowUp);
     connect(question_, &QuestionView::benchWanted, this, &MainWindow::newBench);
+    connect(question_, &QuestionView::benchSheetWanted, this, &MainWindow::benchSheet);
     connect(question_, &QuestionView::studyWanted, this, &MainWindow::newStudy);
     connect(bench_, &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
     connect(verdict_, &VerdictView::mountOpened, this, &MainWindow::openMount);
@@ -326,9 +329,22 @@ void MainWindow::openMount(Id<Mount> mount) {
     if (stage() != Stage::verdict && stage() != Stage::shelf) showStage(Stage::bench);
 }
 
+void MainWindow::openFollowUp(Id<FollowUp> followUp) {
+    const FollowUp* later = session_.document().find(followUp);
+    const Slot* slot = later ? session_.document().find(later->slot) : nullptr;
+    if (!slot) return;
+    Selection selection = session_.selection();
+    selection.followUp = followUp;
+    selection.slot = slot->mount ? std::nullopt : std::optional(slot->id);
+    selection.mount = slot->mount;
+    session_.select(selection);
+    showStage(Stage::bench);
+}
+
 void MainWindow::openSlot(Id<Slot> slot) {
     Selection selection = session_.selection();
     selection.slot = slot;
+    selection.followUp.reset();
     selection.mount.reset();
     session_.select(selection);
     showStage(Stage::bench);

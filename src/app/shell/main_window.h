@@ -36,6 +36,7 @@ public:
     ~MainWindow() override;
 
     Session& session() { return session_; }
+    QuestionView& questionView() { return *question_; }
     BenchView& benchView() { return *bench_; }
     ShelfView& shelfView() { return *shelf_; }
     PaperView& paperView() { return *paper_; }
@@ -71,6 +72,7 @@ private:
     void openSite(Id<Site> site);
     void openMount(Id<Mount> mount);
     void openSlot(Id<Slot> slot);
+    void openFollowUp(Id<FollowUp> followUp);
     void showNotice(const QString& notice);
     void refreshSoon();
     void refreshNow();

@@ -18,8 +18,10 @@ template <class E> std::optional<Id<E>> newest(const Document& document) {
 Selection valid(Selection selection, const Document& document) {
     dropMissing(selection.bench, document);
     dropMissing(selection.study, document);
+    dropMissing(selection.question, document);
     dropMissing(selection.mount, document);
     dropMissing(selection.slot, document);
+    dropMissing(selection.followUp, document);
     dropMissing(selection.material, document);
     dropMissing(selection.site, document);
     dropMissing(selection.lot, document);

@@ -10,8 +10,10 @@ namespace ibuki {
 struct Selection {
     std::optional<Id<Bench>> bench;
     std::optional<Id<Study>> study;
+    std::optional<Id<Question>> question; ///< of the study; nothing: its first
     std::optional<Id<Mount>> mount;
-    std::optional<Id<Slot>> slot; ///< a planned tile; then no mount is selected
+    std::optional<Id<Slot>> slot;         ///< a planned tile; then no mount is selected
+    std::optional<Id<FollowUp>> followUp; ///< a tile to come back to
     std::optional<Id<Material>> material;
     std::optional<Id<Lot>> lot;
     std::optional<Id<Site>> site;    ///< whose path the strip shows; nothing: the question's

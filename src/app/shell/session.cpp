@@ -45,6 +45,8 @@ const Bench* Session::bench() const { return document().find(selection_.bench); 
 const Mount* Session::mount() const { return document().find(selection_.mount); }
 
 const Question* Session::question() const {
+    const Question* chosen = document().find(selection_.question);
+    if (chosen && chosen->study == selection_.study) return chosen;
     return selection_.study ? firstQuestion(document(), *selection_.study) : nullptr;
 }
 
@@ -138,6 +140,10 @@ bool Session::perform(const ChangeSet& set, std::vector<RecordingData> recording
     return true;
 }
 
+void Session::record(const ChangeSet& fact) {
+    if (!fact.empty()) apply(fact, {}, Direction::forward);
+}
+
 std::optional<Trace> Session::trace(Id<Recording> recording) {
     if (!project_) return std::nullopt;
     try {
@@ -203,6 +209,7 @@ void Session::selectMount(Id<Mount> mount) {
     Selection next = selection_;
     next.mount = mount;
     next.slot.reset();
+    next.followUp.reset();
     if (const Question* asked = question())
         if (const Material* material = materialAt(document(), mount, asked->site))
             next.material = material->id;

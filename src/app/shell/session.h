@@ -47,6 +47,10 @@ public:
     /// Applies one user action and puts it on the undo stack; false with a notice when it failed.
     bool perform(const ChangeSet& set, std::vector<RecordingData> recordings = {});
 
+    /// Writes down a fact that nobody can take back, such as that the verdict was seen; not on the undo
+    /// stack.
+    void record(const ChangeSet& fact);
+
     /// nullopt with a notice when the channels cannot be read.
     std::optional<Trace> trace(Id<Recording> recording);
 

@@ -4,7 +4,11 @@
 #include "app/shell/class_mark_painter.h"
 #include "app/shell/session.h"
 #include "app/shell/theme.h"
+#include "app/shell/widgets.h"
+#include "store/paper/mount_card.h"
+#include "store/paper/sentences.h"
 
+#include <QKeyEvent>
 #include <QPainter>
 #include <QScrollBar>
 #include <QWheelEvent>
@@ -37,11 +41,16 @@ TapeLayout Tape::layout() const {
 }
 
 void Tape::refresh() {
-    tiles_ = tapeTiles(session_.document(), session_.selection().bench, session_.selection().study);
+    tiles_ = tapeTiles(session_.document(), session_.selection().bench, session_.selection().study,
+                       session_.now());
     setFocused(focused());
-    for (std::size_t i = 0; i < tiles_.size(); ++i)
-        if (isSelected(tiles_[i])) setFocused(static_cast<int>(i));
     updateScroll();
+    const bool moved = std::exchange(shown_, session_.selection()) != session_.selection();
+    for (std::size_t i = 0; i < tiles_.size(); ++i)
+        if (isSelected(tiles_[i])) {
+            setFocused(static_cast<int>(i));
+            if (moved) bringIntoView(focused());
+        }
 }
 
 void Tape::updateScroll() {
@@ -59,13 +68,15 @@ void Tape::showEnd() {
 
 bool Tape::isSelected(const TapeTile& tile) const {
     const Selection& selection = session_.selection();
+    if (tile.followUp || selection.followUp) return tile.followUp == selection.followUp;
     return (tile.mount && tile.mount == selection.mount) || (tile.slot && tile.slot == selection.slot);
 }
 
 void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     const TapeTile& tile = tiles_[static_cast<std::size_t>(index)];
     const Colours& c = colours();
-    const bool planned = tile.state == TileState::planned || tile.state == TileState::next;
+    const bool planned = tile.state != TileState::done && tile.state != TileState::rejected;
+    const bool struck = tile.state == TileState::rejected || tile.state == TileState::skipped;
     painter.setOpacity(tile.otherStudy && !planned ? 0.55 : 1.0);
     painter.setBrush(planned ? QBrush(Qt::NoBrush) : QBrush(c.sheet));
     const bool selected = isSelected(tile);
@@ -80,7 +91,7 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
         painter.drawRoundedRect(rect.adjusted(4, 4, -4, -4), 3, 3);
     }
     const QRectF words = rect.adjusted(8, 5, -6, -5);
-    painter.setPen(tile.state == TileState::rejected ? c.quiet : c.ink);
+    painter.setPen(struck ? c.quiet : c.ink);
     painter.setFont(textFont(0.9, QFont::Medium));
     painter.drawText(
         words, Qt::AlignLeft | Qt::AlignTop,
@@ -101,7 +112,11 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
         painter.setPen(QPen(c.hot, 2));
         painter.drawLine(QPointF(rect.left() + 6, rect.top() + 2), QPointF(rect.right() - 6, rect.top() + 2));
     }
-    if (tile.state == TileState::rejected) {
+    if (tile.isHeld) {
+        painter.setPen(c.hot);
+        painter.drawText(words, Qt::AlignRight | Qt::AlignBottom, "held");
+    }
+    if (struck) {
         painter.setPen(QPen(c.quiet, 1.2));
         painter.drawLine(rect.bottomLeft() + QPointF(6, -6), rect.topRight() + QPointF(-6, 6));
     }
@@ -133,11 +148,25 @@ void Tape::paintEvent(QPaintEvent*) {
 }
 
 int Tape::itemAt(const QPointF& point) const { return layout().tileAt(point.x(), point.y()); }
-QString Tape::tip(int item) const { return tiles_.at(static_cast<std::size_t>(item)).detail; }
+/// A planned tile carries its level, tube, dose, pattern, torque, loads and cautions.
+QString Tape::tip(int item) const {
+    const TapeTile& tile = tiles_.at(static_cast<std::size_t>(item));
+    const Slot* slot = tile.mount || tile.followUp ? nullptr : session_.document().find(tile.slot);
+    if (!slot) return tile.detail;
+    const MountBrief brief = briefOf(session_.document(), *slot, session_.now());
+    QStringList lines{tile.detail};
+    if (const std::string hands = handsLine(brief); !hands.empty()) lines << qtext(hands);
+    for (const std::string& load : brief.loads) lines << "under " + qtext(load);
+    for (const Caution& caution : brief.cautions)
+        if (!caution.rule->handling) lines << qtext(cautionText(caution));
+    return lines.join("\n");
+}
 
 void Tape::openItem(int item) {
     const TapeTile& at = tiles_.at(static_cast<std::size_t>(item));
-    if (at.mount)
+    if (at.followUp)
+        emit followUpOpened(*at.followUp);
+    else if (at.mount)
         emit mountOpened(*at.mount);
     else if (at.slot)
         emit slotOpened(*at.slot);
@@ -150,6 +179,20 @@ void Tape::bringIntoView(int tile) {
     if (rect.left() < 0) scroll_->setValue(scroll_->value() + static_cast<int>(rect.left()) - 20);
     if (rect.right() > width())
         scroll_->setValue(scroll_->value() + static_cast<int>(rect.right()) - width() + 20);
+}
+
+void Tape::keyPressEvent(QKeyEvent* event) {
+    if (event->key() != Qt::Key_Space) {
+        DrawnItems::keyPressEvent(event);
+        return;
+    }
+    for (std::size_t i = 0; i < tiles_.size(); ++i)
+        if (tiles_[i].state == TileState::next) {
+            setFocused(static_cast<int>(i));
+            bringIntoView(focused());
+            openItem(focused());
+            return;
+        }
 }
 
 void Tape::wheelEvent(QWheelEvent* event) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/shell/drawn_items.h"
+#include "app/shell/selection.h"
 #include "app/shell/tape_layout.h"
 
 class QScrollBar;
@@ -26,10 +27,12 @@ public:
 signals:
     void mountOpened(Id<Mount> mount);
     void slotOpened(Id<Slot> slot);
+    void followUpOpened(Id<FollowUp> followUp);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override; ///< Space opens what to do next
     void resizeEvent(QResizeEvent* event) override;
     int itemCount() const override { return static_cast<int>(tiles_.size()); }
     int itemAt(const QPointF& point) const override;
@@ -47,6 +50,7 @@ private:
     Session& session_;
     std::vector<TapeTile> tiles_;
     QScrollBar* scroll_;
+    Selection shown_; ///< when the tape was last refreshed
 };
 
 } // namespace ibuki

@@ -3,6 +3,11 @@
 
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
+#include "core/plan/hold.h"
+#include "core/record/plan_setup.h"
+
+#include <algorithm>
+#include <set>
 
 namespace ibuki {
 namespace {
@@ -62,36 +67,81 @@ TapeTile mountTile(const Document& document, const Mount& mount, std::optional<I
     return tile;
 }
 
-TapeTile plannedTile(const Document& document, const Slot& slot, bool first) {
+TapeTile plannedTile(const Document& document, const Slot& slot, TileState state) {
     TapeTile tile;
     tile.slot = slot.id;
     const Level* level = document.find(slot.level);
+    const Level* second = document.find(slot.second);
     tile.isCheck = slot.kind == SlotKind::checkMount;
     tile.title = level ? QString::fromStdString(level->name) : QString("mount");
+    if (second) tile.title += ", " + QString::fromStdString(second->name);
     if (tile.isCheck) tile.title = "Check";
+    if (slot.kind == SlotKind::baseline) tile.title = "Baseline";
     if (const Material* material = level ? document.find(level->material) : nullptr)
         tile.kind = material->kind;
-    tile.value = first ? "next" : "planned";
+    tile.state = state;
+    tile.value = state == TileState::next ? "next" : state == TileState::skipped ? "skipped" : "planned";
     tile.day = slot.plannedFor ? dayText(slot.plannedFor) : QString("planned");
-    tile.state = first ? TileState::next : TileState::planned;
-    tile.detail = tile.title + (first ? ": what to do next" : ": planned");
+    tile.detail = tile.title;
+    if (state == TileState::next) tile.detail += ": what to do next";
+    if (state == TileState::planned) tile.detail += ": planned";
+    if (state == TileState::skipped)
+        tile.detail += ", skipped: " + QString::fromStdString(slot.skippedBecause);
     return tile;
+}
+
+/// Later runs of the study's mounts, those still to come, by date.
+std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
+    std::vector<std::pair<std::int64_t, TapeTile>> dated;
+    for (const Slot* slot : slotsOf(document, study))
+        for (const FollowUp* later : document.where(&FollowUp::slot, slot->id)) {
+            const auto due = dueAt(document, *later);
+            if (!due || later->done || !later->skippedBecause.empty() || !slot->skippedBecause.empty())
+                continue;
+            TapeTile tile = plannedTile(document, *slot, TileState::planned);
+            tile.followUp = later->id;
+            if (const Mount* mount = document.find(slot->mount)) {
+                tile.mount = mount->id;
+                tile.title = QString::fromStdString(mount->name);
+            }
+            tile.value = "after " + QString::fromStdString(later->after);
+            tile.day = dayText(due);
+            tile.detail = QString("Come back to %1 after %2, on %3")
+                              .arg(tile.title, QString::fromStdString(later->after),
+                                   QString::fromStdString(dateTimeText(*due)));
+            dated.emplace_back(due->ms, tile);
+        }
+    std::stable_sort(dated.begin(), dated.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::vector<TapeTile> tiles;
+    for (auto& [ms, tile] : dated) tiles.push_back(std::move(tile));
+    return tiles;
 }
 
 } // namespace
 
 std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
-                                std::optional<Id<Study>> study) {
+                                std::optional<Id<Study>> study, Instant now) {
     std::vector<TapeTile> tiles;
     if (!bench) return tiles;
     for (const Mount* mount : mountsOf(document, *bench)) tiles.push_back(mountTile(document, *mount, study));
     if (!study) return tiles;
+    std::set<Id<Material>> held;
+    if (const Question* question = firstQuestion(document, *study))
+        for (const Hold& hold : holdsOf(document, *question, now)) held.insert(hold.material);
     bool first = true;
     for (const Slot* slot : slotsOf(document, *study)) {
-        if (slot->mount || !slot->skippedBecause.empty()) continue;
-        tiles.push_back(plannedTile(document, *slot, first));
-        first = false;
+        if (slot->mount) continue;
+        const bool skipped = !slot->skippedBecause.empty();
+        tiles.push_back(plannedTile(document, *slot,
+                                    skipped ? TileState::skipped
+                                    : first ? TileState::next
+                                            : TileState::planned));
+        const Level* level = document.find(slot->level);
+        tiles.back().isHeld = level && level->material && held.contains(*level->material);
+        first = first && skipped;
     }
+    for (TapeTile& tile : laterTiles(document, *study)) tiles.push_back(std::move(tile));
     return tiles;
 }
 

@@ -12,26 +12,28 @@
 
 namespace ibuki {
 
-enum class TileState { done, rejected, planned, next };
+enum class TileState { done, rejected, planned, next, skipped };
 
 struct TapeTile {
     std::optional<Id<Mount>> mount;
     std::optional<Id<Slot>> slot;
+    std::optional<Id<FollowUp>> followUp; ///< a later run on that mount or slot
     QString title;
     QString value;  ///< "Δ 45.2 K", "plan"
     QString day;    ///< "Tue 2031-03-04"; tiles of one day stand together
     QString detail; ///< for the tool tip
     TileState state = TileState::done;
     bool isCheck = false;
+    bool isHeld = false; ///< a caution holds it
     bool limitBound = false;
     bool otherStudy = false;
     std::optional<MaterialClass> kind;
 };
 
-/// Mounts of the bench in the order of its record, then the study's planned slots; the first planned one is
-/// what to do next.
+/// Mounts of the bench in the order of its record, then the study's planned and skipped slots, then what to
+/// come back to, by date. The first planned slot is what to do next.
 std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
-                                std::optional<Id<Study>> study);
+                                std::optional<Id<Study>> study, Instant now = {});
 
 struct TapeNotch {
     double x = 0;

@@ -64,6 +64,9 @@ QString styleSheet(const Colours& c) {
         QPushButton[page="true"] { background: transparent; padding: 5px 12px; }
         QPushButton[page="true"]:focus { padding: 4px 11px; }
         QPushButton[page="true"]:checked { background: @band; border-color: @ink; }
+        QToolButton[part="true"] { border: none; border-bottom: 2px solid @ink; background: transparent; color: @ink; padding: 0 1px; margin: 0; }
+        QToolButton[part="true"]:hover { background: @band; }
+        QToolButton[part="true"]:focus { background: @band; border-bottom: 3px solid @ink; }
         QPushButton[quiet="true"] { background: transparent; border: 1px solid transparent; padding: 4px 8px; }
         QPushButton[quiet="true"]:hover { border-color: @line; }
         QPushButton[quiet="true"]:focus { border: 2px solid @ink; padding: 3px 7px; }

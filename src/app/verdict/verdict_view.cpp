@@ -5,6 +5,7 @@
 #include "app/shell/widgets.h"
 #include "app/verdict/ladder.h"
 #include "core/evidence/response.h"
+#include "core/record/plan_setup.h"
 #include "store/paper/report.h"
 
 #include <QHBoxLayout>
@@ -123,6 +124,12 @@ void VerdictView::refresh() {
         legend_->setVisible(true);
     }
     fillSentences(*question);
+}
+
+void VerdictView::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    if (const Study* study = session_.study())
+        session_.record(noteLook(session_.document(), study->id, session_.now()));
 }
 
 void VerdictView::fillSentences(const Question& question) {

@@ -25,6 +25,9 @@ public:
 signals:
     void mountOpened(Id<Mount> mount);
 
+protected:
+    void showEvent(QShowEvent* event) override; ///< seeing the verdict while mounts are to come is recorded
+
 private:
     void fillSentences(const Question& question);
     void meanMount(const QString& name);

@@ -38,6 +38,7 @@ struct Configuration {
     std::optional<double> mountForceN;        ///< of all screws together
     std::optional<Millimetre> plateThickness; ///< of the backplate
     std::optional<Millimetre> plateRadius;    ///< to its screws
+    std::optional<double> slowestMinutes;     ///< time constant of the slowest part, min
     std::optional<Watt> powerLimit;
     std::optional<Celsius> temperatureLimit; ///< belongs to the metric's channel; never guessed as a default
     bool operator==(const Configuration&) const = default;

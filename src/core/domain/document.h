@@ -3,7 +3,7 @@
 
 // Everything a project knows, as plain values by id. Traces stay in the project file and are read on demand.
 
-#include "core/domain/study.h"
+#include "core/domain/plan.h"
 #include "core/reduce/reduction.h"
 
 #include <map>
@@ -31,7 +31,8 @@ template <class... Entities> struct EntityList {
 /// Parents before children, so that a file can be read and written in this order.
 using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Package, Lot, Offcut,
                             LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement,
-                            Recording, Run, RunReduction, Study, Question, Level, Load, Slot>;
+                            Recording, Run, RunReduction, Study, Question, Level, Load, Slot, SlotLevel, Plan,
+                            ProtocolStep, StepTime, FollowUp, Look>;
 using Entity = Entities::Variant;
 
 class Document {

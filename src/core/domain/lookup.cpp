@@ -49,8 +49,50 @@ const Slot* slotOf(const Document& document, Id<Study> study, Id<Mount> mount) {
     return nullptr;
 }
 
+namespace {
+
+/// The question that the levels belong to.
+Id<Question> ownerOf(const Document& document, Id<Question> question) {
+    const Question* asked = document.find(question);
+    return asked && asked->levelsFrom ? *asked->levelsFrom : question;
+}
+
+std::vector<const Level*> levelsOfFactor(const Document& document, Id<Question> question, bool second) {
+    auto levels = byPosition(document.where(&Level::question, ownerOf(document, question)));
+    std::erase_if(levels, [&](const Level* level) { return level->ofSecond != second; });
+    return levels;
+}
+
+} // namespace
+
 std::vector<const Level*> levelsOf(const Document& document, Id<Question> question) {
-    return byPosition(document.where(&Level::question, question));
+    return levelsOfFactor(document, question, false);
+}
+
+std::vector<const Level*> secondLevelsOf(const Document& document, Id<Question> question) {
+    return levelsOfFactor(document, question, true);
+}
+
+const Level* levelIn(const Document& document, const Question& question, const Slot& slot) {
+    const Id<Question> owner = ownerOf(document, question.id);
+    const Level* own = document.find(slot.level);
+    if (own && own->question == owner) return own;
+    for (const SlotLevel* stated : document.where(&SlotLevel::slot, slot.id))
+        if (stated->question == owner) return document.find(stated->level);
+    const Material* material = slot.mount ? materialAt(document, *slot.mount, question.site) : nullptr;
+    if (!material) return nullptr;
+    for (const Level* level : levelsOf(document, question.id))
+        if (level->material == material->id) return level;
+    return nullptr;
+}
+
+std::vector<const Load*> loadsOf(const Document& document, Id<Study> study) {
+    return byPosition(document.where(&Load::study, study));
+}
+
+const Plan* planOf(const Document& document, Id<Study> study) {
+    const auto plans = document.where(&Plan::study, study);
+    return plans.empty() ? nullptr : plans.front();
 }
 
 const Question* firstQuestion(const Document& document, Id<Study> study) {
@@ -90,7 +132,9 @@ std::vector<const Run*> runsOf(const Document& document, Id<Mount> mount) {
 std::vector<const Material*> levelMaterials(const Document& document, const Question& question) {
     std::vector<const Material*> materials;
     for (const Level* level : levelsOf(document, question.id))
-        if (const Material* material = document.find(level->material)) materials.push_back(material);
+        if (const Material* material = document.find(level->material);
+            material && std::find(materials.begin(), materials.end(), material) == materials.end())
+            materials.push_back(material);
     return materials;
 }
 

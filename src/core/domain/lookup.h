@@ -22,10 +22,18 @@ std::vector<const Mount*> mountsOf(const Document& document, Id<Bench> bench);
 std::vector<const Slot*> slotsOf(const Document& document, Id<Study> study);
 const Slot* slotOf(const Document& document, Id<Study> study, Id<Mount> mount);
 
+/// Levels of the question's first factor, or of the question whose levels it judges, in order.
 std::vector<const Level*> levelsOf(const Document& document, Id<Question> question);
-/// Materials of the question's levels, in their order.
+/// Levels of its second factor; empty when it has none.
+std::vector<const Level*> secondLevelsOf(const Document& document, Id<Question> question);
+/// The level that a slot has for the question: its own, one stated beside it, else the one whose material the
+/// slot's mount has at the question's site; nullptr when none can be told.
+const Level* levelIn(const Document& document, const Question& question, const Slot& slot);
+/// Materials of the question's levels, in their order, each once.
 std::vector<const Material*> levelMaterials(const Document& document, const Question& question);
 const Question* firstQuestion(const Document& document, Id<Study> study);
+std::vector<const Load*> loadsOf(const Document& document, Id<Study> study);
+const Plan* planOf(const Document& document, Id<Study> study); ///< nullptr: none made yet
 
 /// The application that a mount has at a site; nullptr when none is stated.
 const Application* applicationAt(const Document& document, Id<Mount> mount, Id<Site> site);

@@ -10,11 +10,31 @@ namespace ibuki {
 
 enum class StudyState { draft, planned, measuring, closed };
 
+/// What a study began as; it may grow into something else.
+enum class StudyTemplate {
+    own,
+    rankMaterials,
+    benchReference,
+    beforeAndAfter,
+    asGood,
+    originalOrLookAlike,
+    howMuch,
+    whichPattern,
+    whichTorque,
+    breakIn,
+    ageing,
+    oldAgainstNew,
+    underTheLid,
+    stepByStep,
+    materialByCooler
+};
+
 struct Study {
     Id<Study> id;
     Id<Bench> bench;
     std::string name;
     StudyState state = StudyState::draft;
+    StudyTemplate began = StudyTemplate::own;
     std::string heldConstant;
     std::string note;
     bool operator==(const Study&) const = default;
@@ -23,6 +43,8 @@ struct Study {
 enum class Factor { material, amount, pattern, torque, lidState, cooler, supplier, age, beforeAfter };
 enum class ReferenceTemperature { room, coolant };
 enum class Normalisation { raw, atNominalPower, perWatt };
+/// What the mounts are to show: that levels differ, or that they are the same within the margin.
+enum class Goal { difference, equivalence };
 
 /// One comparison: factor at a site, judged by a response with a margin. Response = metric × reference
 /// temperature × normalisation, frozen when the first mount is measured.
@@ -32,7 +54,9 @@ struct Question {
     Id<Site> site;
     Factor factor = Factor::material;
     std::optional<Factor> secondFactor;
-    std::string metric = "hottest"; ///< an id of core/reduce/metric.h
+    Goal goal = Goal::difference;
+    std::optional<Id<Question>> levelsFrom; ///< judges the same levels as that question
+    std::string metric = "hottest";         ///< an id of core/reduce/metric.h
     ReferenceTemperature reference = ReferenceTemperature::room;
     Normalisation normalisation = Normalisation::raw;
     std::optional<Watt> nominalPower;
@@ -43,13 +67,32 @@ struct Question {
     bool operator==(const Question&) const = default;
 };
 
-/// One value of a question's factor.
+/// Where a level may stand in the order of mounts.
+enum class Placement {
+    automatic, ///< chosen by the level's material
+    anywhere,
+    firstOfAll,  ///< before every other level: as found, it cannot be made again
+    lastInBlock, ///< behind the free ones of its block
+    endsEvening, ///< last of its block, so that a night's rest can follow
+    lastOfAll    ///< behind every other level, so that its clean-up spoils nothing
+};
+
+/// One value of a question's factor. Which member counts is the factor's: material, lot (supplier, age),
+/// amount, pattern, torque; lid state, cooler and before/after are named and may point to a configuration.
 struct Level {
     Id<Level> id;
     Id<Question> question;
     int position = 0;
     std::string name;
     std::optional<Id<Material>> material;
+    std::optional<Id<Lot>> lot;
+    std::optional<Gram> amount;
+    std::string pattern;
+    std::optional<NewtonMetre> torque;
+    std::optional<Id<Configuration>> configuration;
+    bool ofSecond = false; ///< of the question's second factor
+    Placement placement = Placement::automatic;
+    std::optional<int> mostMounts; ///< it cannot be mounted more often; a short tube says so by itself
     bool operator==(const Level&) const = default;
 };
 
@@ -72,10 +115,21 @@ struct Slot {
     int position = 0;
     SlotKind kind = SlotKind::level;
     std::optional<Id<Level>> level;
-    std::optional<Id<Mount>> mount; ///< empty: planned, not yet done
+    std::optional<Id<Level>> second; ///< of the second factor
+    int block = 0;                   ///< evening or day, from 1; 0: none planned
+    std::optional<Id<Mount>> mount;  ///< empty: planned, not yet done
     std::optional<Instant> plannedFor;
     std::string skippedBecause;
     bool operator==(const Slot&) const = default;
+};
+
+/// The level that a slot has for another question of the study than the one its own level belongs to.
+struct SlotLevel {
+    Id<SlotLevel> id;
+    Id<Slot> slot;
+    Id<Question> question;
+    Id<Level> level;
+    bool operator==(const SlotLevel&) const = default;
 };
 
 } // namespace ibuki

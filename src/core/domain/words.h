@@ -4,7 +4,7 @@
 // The stable word of every enumerated domain value: what the project file stores, what a table exports and
 // what a choice in the window starts from. Order follows the enumeration.
 
-#include "core/domain/study.h"
+#include "core/domain/plan.h"
 
 #include <array>
 #include <optional>
@@ -54,6 +54,38 @@ template <> struct Words<StudyState> {
 template <> struct Words<Factor> {
     static constexpr std::array<std::string_view, 9> all{
         "material", "amount", "pattern", "torque", "lid state", "cooler", "supplier", "age", "before/after"};
+};
+template <> struct Words<StudyTemplate> {
+    static constexpr std::array<std::string_view, 15> all{"own",
+                                                          "rank materials",
+                                                          "choose a bench reference",
+                                                          "before and after",
+                                                          "is the cheaper one as good",
+                                                          "original or look-alike",
+                                                          "how much is enough",
+                                                          "which pattern",
+                                                          "which torque",
+                                                          "does it break in",
+                                                          "does it age",
+                                                          "old tube against new",
+                                                          "change one layer under the lid",
+                                                          "step by step",
+                                                          "material by cooler"};
+};
+template <> struct Words<Goal> {
+    static constexpr std::array<std::string_view, 2> all{"difference", "equivalence"};
+};
+template <> struct Words<Placement> {
+    static constexpr std::array<std::string_view, 6> all{"automatic",     "anywhere",     "first of all",
+                                                         "last in block", "ends evening", "last of all"};
+};
+template <> struct Words<StepKind> {
+    static constexpr std::array<std::string_view, 10> all{"remove", "clean", "apply", "condition", "rest",
+                                                          "settle", "idle",  "soak",  "measure",   "cool"};
+};
+template <> struct Words<GateKind> {
+    static constexpr std::array<std::string_view, 5> all{"none", "chip slope below", "room slope below",
+                                                         "remaining below", "above idle below"};
 };
 template <> struct Words<ReferenceTemperature> {
     static constexpr std::array<std::string_view, 2> all{"room", "coolant"};

@@ -4,6 +4,7 @@
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
+#include "core/evidence/look.h"
 #include "core/evidence/response.h"
 
 #include <algorithm>
@@ -33,7 +34,7 @@ TidyRow rowOf(const Document& document, const Question& question, const Slot& sl
     if (const Study* study = document.find(question.study)) row.study = study->name;
     if (const Bench* bench = benchOf(document, mount)) row.bench = bench->name;
     if (const Site* site = document.find(question.site)) row.site = site->name;
-    const Level* level = document.find(slot.level);
+    const Level* level = levelIn(document, question, slot);
     if (level) row.level = level->name;
     if (const Application* application = applicationAt(document, mount.id, question.site))
         if (const Lot* lot = document.find(application->lot)) row.lot = lot->name;
@@ -120,9 +121,18 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     }
     CompareOptions options;
     options.margin = question.margin.value;
-    options.confidence = question.confidence;
+    options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
+    if (const Level* held =
+            question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr)
+        options.reference = held->name;
     try {
         evidence.comparison = compare(values, options);
+        if (hasUnplannedLook(document, question.study))
+            raise(
+                evidence.comparison->flags,
+                {"unplanned-look", Severity::warn,
+                 "Mounts were added after the verdict had been seen, and that look was not planned: the true "
+                 "confidence is lower than stated"});
     } catch (const InputError& error) {
         evidence.whyNot = sentence(error);
         evidence.whyNot.front() =

@@ -72,13 +72,21 @@ void orderByTime(Edit& edit, Id<Bench> bench) {
         if (edit.document().find(mount.id)->order != mount.order) edit.put(mount);
 }
 
-Id<Mount> addMount(Edit& edit, Id<Configuration> configuration, const ImportRow& row) {
+/// What a level of torque, or the plan, says about the screws.
+std::optional<NewtonMetre> plannedTorque(const Document& document, Id<Study> study, const Level* level) {
+    if (level && level->torque) return level->torque;
+    const Plan* plan = planOf(document, study);
+    return plan ? plan->torque : std::nullopt;
+}
+
+Id<Mount> addMount(Edit& edit, Id<Configuration> configuration, Id<Study> study, const ImportRow& row) {
     Mount mount;
     mount.configuration = configuration;
     mount.name = row.mountName;
     mount.at = row.at;
     mount.atAssumed = row.atAssumed;
     if (row.at) mount.block = dateText(*row.at);
+    mount.torque = plannedTorque(edit.document(), study, edit.document().find(row.level));
     mount.order = 1'000'000; // behind all others until orderByTime
     return edit.add(mount);
 }
@@ -91,6 +99,11 @@ void addApplication(Edit& edit, Id<Mount> mount, const Question& question, const
     if (level && level->material) {
         const auto lots = edit.document().where(&Lot::material, *level->material);
         if (!lots.empty()) application.lot = lots.front()->id;
+        if (level->lot) application.lot = level->lot;
+    }
+    if (level) { // a level of amount or pattern says what was done
+        application.amount = level->amount;
+        application.pattern = level->pattern;
     }
     const Id<Application> id = edit.add(application);
     MountApplication use;
@@ -190,7 +203,7 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
                          "Describe the bench and the question first");
     const auto taken = std::count_if(rows.begin(), rows.end(), [](const ImportRow& row) { return row.take; });
     Edit edit(document, taken == 1 ? std::string("Bring in a log") : fmt::format("Bring in {} logs", taken));
-    const auto loads = document.where(&Load::study, study);
+    const auto loads = loadsOf(document, study);
     const std::string load = loads.empty() ? "sustained load" : loads.front()->name;
     ImportChanges changes;
     for (std::size_t i = 0; i < rows.size(); ++i) {
@@ -204,7 +217,7 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
         if (row.mount) {
             mount = *row.mount;
         } else {
-            mount = addMount(edit, configuration->id, row);
+            mount = addMount(edit, configuration->id, study, row);
             addApplication(edit, mount, *question, document.find(row.level), row.at);
             fillSlot(edit, study, mount, row);
         }

@@ -1,17 +1,41 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// A study as it begins: from materials, or from another study.
+// A study as it begins: from a kind of study, or from another one. Kinds say which factor,
+// which levels, what is to be shown, what comes back later.
 
 #include "core/domain/edit.h"
 
+#include <string_view>
+#include <vector>
+
 namespace ibuki {
 
-/// A study of materials at the bench's site under study (lid–plate, else the first) with one load.
-Id<Study> addStudy(Edit& edit, Id<Bench> bench, const std::string& name,
-                   const std::vector<Id<Material>>& materials);
+struct StudyTemplateInfo {
+    StudyTemplate which;
+    std::string_view what; ///< one line for the choice
+    Factor factor;
+    int leastMaterials; ///< to choose from the shelf
+    int mostMaterials;
+};
 
-/// The same questions, levels and loads under a new name, without mounts or slots and not yet fixed.
+/// In the order of the choice; names are the words of StudyTemplate.
+const std::vector<StudyTemplateInfo>& studyTemplates();
+const StudyTemplateInfo& templateInfo(StudyTemplate which);
+
+struct NewStudy {
+    StudyTemplate which = StudyTemplate::rankMaterials;
+    Id<Bench> bench;
+    std::string name;
+    std::vector<Id<Material>> materials;
+};
+
+/// Study, question with levels, one load, a plan. Throws InputError (study-materials, study-bench,
+/// study-site, study-lots) saying what the kind needs.
+Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now);
+
+/// The same questions, levels, loads, plan and protocol under a new name, without mounts or slots and not yet
+/// fixed.
 Id<Study> duplicateStudy(Edit& edit, Id<Study> study);
 
 } // namespace ibuki

@@ -2,6 +2,7 @@
 #include "core/stats/compare.h"
 
 #include "core/domain/input_error.h"
+#include "core/stats/dunnett.h"
 #include "core/stats/studentized_range.h"
 #include "core/stats/summary.h"
 #include "core/stats/tiers.h"
@@ -87,15 +88,35 @@ struct Pooled {
     double variance = 0;
     int groups = 0;
     double alpha = 0;
+    std::vector<double> against; ///< mounts of the groups held against a reference; empty: all pairs
+    double referenceMounts = 0;
     CriticalValues now;
     std::vector<CriticalValues> later; ///< with 1, 2, … more mounts of each group; filled as far as asked for
 
+    bool isDunnett() const { return against.size() > 1; }
+    std::string adjustment() const { return groups == 2 ? "none" : isDunnett() ? "dunnett" : "tukey"; }
+
+    CriticalValues critical(double df, int furtherMounts) const {
+        if (!isDunnett()) return criticalValues(groups, df, 1 - alpha);
+        std::vector<double> n = against;
+        for (double& mounts : n) mounts += furtherMounts;
+        return {df, dunnettQuantile(1 - alpha, n, referenceMounts + furtherMounts, df),
+                studentQuantile(1 - alpha, df)};
+    }
+
     const CriticalValues& with(int furtherMounts) {
         while (static_cast<int>(later.size()) < furtherMounts) {
-            const double df = now.df + static_cast<double>(groups) * static_cast<double>(later.size() + 1);
-            later.push_back(criticalValues(groups, df, 1 - alpha));
+            const auto more = static_cast<int>(later.size()) + 1;
+            later.push_back(critical(now.df + static_cast<double>(groups) * more, more));
         }
         return later[static_cast<std::size_t>(furtherMounts) - 1];
+    }
+
+    /// Adjusted p of |d|/se = t.
+    double adjustedP(double t) const {
+        if (groups == 2) return 2 * studentUpper(t, now.df);
+        if (isDunnett()) return 1 - dunnettCdf(t, against, referenceMounts, now.df);
+        return 1 - studentizedRangeCdf(std::sqrt(2.0) * t, groups, now.df);
     }
 };
 
@@ -122,7 +143,7 @@ PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t 
     PairComparison pair;
     pair.a = i;
     pair.b = j;
-    pair.adjustment = pooled.groups == 2 ? "none" : "tukey";
+    pair.adjustment = pooled.adjustment();
     const GroupSummary& a = groups[i];
     const GroupSummary& b = groups[j];
     if (!a.mean || !b.mean) return pair;
@@ -134,10 +155,7 @@ PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t 
     pair.ci = Interval{d - pooled.now.different * se, d + pooled.now.different * se};
     pair.equivalenceCi = Interval{d - pooled.now.equivalent * se, d + pooled.now.equivalent * se};
     if (se > 0) {
-        pair.pAdjusted =
-            pooled.groups == 2
-                ? 2 * studentUpper(std::abs(d) / se, pooled.now.df)
-                : 1 - studentizedRangeCdf(std::sqrt(2.0) * std::abs(d) / se, pooled.groups, pooled.now.df);
+        pair.pAdjusted = pooled.adjustedP(std::abs(d) / se);
         pair.equivalenceP = std::max(studentUpper((d + options.margin) / se, pooled.now.df),
                                      studentUpper((options.margin - d) / se, pooled.now.df));
     } else { // no spread at all between mounts: what is seen is exact
@@ -151,6 +169,15 @@ PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t 
     pair.size = sizeOf(pair, options.margin);
     if (pair.verdict == Verdict::unresolved) addFurtherMounts(pair, pooled, a, b, options);
     return pair;
+}
+
+std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& groups, const std::string& name) {
+    if (name.empty()) return std::nullopt;
+    for (std::size_t i = 0; i < groups.size(); ++i)
+        if (groups[i].name == name) return i;
+    throw InputError("compare-reference", {},
+                     fmt::format("\"{}\" has no mount to hold the others against", name),
+                     "Measure it, or compare all pairs");
 }
 
 void addTiers(Comparison& comparison) {
@@ -280,18 +307,31 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     comparison.pooledSd = std::sqrt(anova->pooledVariance);
     comparison.df = anova->test.df2;
 
-    Pooled pooled{anova->pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, {}};
-    pooled.now = criticalValues(pooled.groups, anova->test.df2, options.confidence);
+    Pooled pooled{
+        anova->pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, 0, {}, {}};
+    const auto reference = referenceGroup(comparison.groups, options.reference);
+    for (std::size_t i = 0; reference && i < comparison.groups.size(); ++i) {
+        if (!comparison.groups[i].mean) continue;
+        if (i == *reference)
+            pooled.referenceMounts = comparison.groups[i].mounts;
+        else
+            pooled.against.push_back(comparison.groups[i].mounts);
+    }
+    if (reference && !comparison.groups[*reference].mean) pooled.against.clear(); // no pair can be tested
+    pooled.now = pooled.critical(anova->test.df2, 0);
     const double t = studentQuantile(0.5 + options.confidence / 2, pooled.now.df);
     for (GroupSummary& group : comparison.groups) {
         if (!group.mean) continue;
         group.se = std::sqrt(pooled.variance / group.mounts);
         group.ci = Interval{*group.mean - t * *group.se, *group.mean + t * *group.se};
     }
-    for (std::size_t i = 0; i < comparison.groups.size(); ++i)
-        for (std::size_t j = i + 1; j < comparison.groups.size(); ++j)
+    for (std::size_t i = 0; i < comparison.groups.size(); ++i) {
+        if (reference && i != *reference)
+            comparison.pairs.push_back(comparePair(comparison.groups, i, *reference, pooled, options));
+        for (std::size_t j = i + 1; !reference && j < comparison.groups.size(); ++j)
             comparison.pairs.push_back(comparePair(comparison.groups, i, j, pooled, options));
-    addTiers(comparison);
+    }
+    if (!reference) addTiers(comparison);
     addFlags(comparison, gathered);
     return comparison;
 }

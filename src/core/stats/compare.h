@@ -26,6 +26,7 @@ struct RunValue {
 struct CompareOptions {
     double margin = 1.0;      ///< smallest difference that matters, > 0, in the unit of the values
     double confidence = 0.95; ///< in (0.5, 1); α = 1 − confidence
+    std::string reference;    ///< group that the others are held against (Dunnett); empty: all pairs
     bool lowerIsBetter = true;
     bool mountsKnown = true; ///< false: every run is a mount of its own (flag mount-missing)
     double settleChance = 0.8;
@@ -64,7 +65,7 @@ struct PairComparison {
     std::optional<Interval> ci;            ///< simultaneous, 1 − α
     std::optional<Interval> equivalenceCi; ///< unadjusted, 1 − 2α
     std::optional<double> pAdjusted;
-    std::string adjustment; ///< tukey, none
+    std::string adjustment; ///< tukey, dunnett, none
     std::optional<double> equivalenceP;
     Verdict verdict = Verdict::unresolved;
     DifferenceSize size = DifferenceSize::notKnown;
@@ -81,12 +82,12 @@ struct Comparison {
     std::optional<double> pooledSd; ///< of mount means
     double df = 0;
     std::vector<PairComparison> pairs;
-    std::vector<std::vector<std::size_t>> tiers; ///< group indexes, best first
+    std::vector<std::vector<std::size_t>> tiers; ///< group indexes, best first; none with a reference
     std::vector<Flag> flags;
 };
 
 /// Throws InputError when there is nothing to compare: fewer than two groups, no degrees of freedom inside
-/// them, a margin or confidence out of range.
+/// them, a margin or confidence out of range, a reference that is no group.
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options = {});
 
 /// Critical values that a verdict on k groups with df degrees of freedom uses.

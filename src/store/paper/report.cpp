@@ -146,9 +146,12 @@ std::string csvNumber(const std::optional<double>& value) {
 } // namespace
 
 const Question* findStudyQuestion(const Document& document, const std::string& studyName) {
-    for (const auto& [id, study] : document.all<Study>())
-        if (studyName.empty() || study.name == studyName) return firstQuestion(document, id);
-    return nullptr;
+    const Question* newest = nullptr;
+    for (const auto& [id, study] : document.all<Study>()) {
+        if (study.name == studyName) return firstQuestion(document, id);
+        if (studyName.empty()) newest = firstQuestion(document, id);
+    }
+    return newest;
 }
 
 std::map<std::string, MaterialClass> levelClasses(const Document& document, const Question& question) {

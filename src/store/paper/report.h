@@ -19,7 +19,8 @@ struct ReportParts {
     bool cautions = true;
 };
 
-/// First question of the study of that name, or of the first study when the name is empty; nullptr when none.
+/// First question of the study of that name, or of the newest study when the name is empty; nullptr when
+/// none.
 const Question* findStudyQuestion(const Document& document, const std::string& studyName);
 
 std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts = {});

@@ -6,6 +6,7 @@
 #include "core/evidence/response.h"
 
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <cmath>
 #include <fmt/format.h>
@@ -139,7 +140,8 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
     for (const Flag& flag : evidence.runFlags)
         if (flag.code != "limit-bound") sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
     for (const Flag& flag : comparison.flags)
-        if (flag.code == "unequal-runs") sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
+        if (flag.code == "unequal-runs" || flag.code == "unplanned-look")
+            sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
 }
 
 } // namespace
@@ -173,20 +175,80 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
     return sentences;
 }
 
-std::string studySentence(const Document& document, const Question& question) {
+namespace {
+
+std::string counted(std::size_t count, Factor factor) {
+    static constexpr std::array<std::pair<const char*, const char*>, 9> names{{{"material", "materials"},
+                                                                               {"amount", "amounts"},
+                                                                               {"pattern", "patterns"},
+                                                                               {"torque", "torques"},
+                                                                               {"lid state", "lid states"},
+                                                                               {"cooler", "coolers"},
+                                                                               {"supplier", "suppliers"},
+                                                                               {"age", "ages"},
+                                                                               {"state", "states"}}};
+    const auto& [one, many] = names.at(static_cast<std::size_t>(factor));
+    return fmt::format("{} {}", count, count == 1 ? one : many);
+}
+
+std::string loadWords(const Document& document, const Question& question) {
+    const auto loads = loadsOf(document, question.study);
+    if (loads.empty()) return "any load";
+    if (loads.size() == 1) return loads.front()->name;
+    return fmt::format("{} loads", loads.size());
+}
+
+} // namespace
+
+std::vector<SentencePiece> studySentencePieces(const Document& document, const Question& question) {
+    using enum AskedPart;
     const Study* study = document.find(question.study);
-    const Bench* bench = study ? document.find(study->bench) : nullptr;
-    const Site* site = document.find(question.site);
-    const auto levels = levelsOf(document, question.id);
-    std::string text = fmt::format("On {}, at {}, compare {} {} by {}", bench ? bench->name : "a bench",
-                                   site ? site->name : "a site", levels.size(),
-                                   levels.size() == 1 ? "material" : "materials", responseTitle(question));
-    const auto loads = document.where(&Load::study, question.study);
-    if (!loads.empty()) text += " under " + loads.front()->name;
-    return text
-           + fmt::format("; a difference of {} matters, {:.0f} % sure.",
-                         amountText(question.margin.value, responseUnit(question)),
-                         100 * question.confidence);
+    const Bench* at = study ? document.find(study->bench) : nullptr;
+    const Site* where = document.find(question.site);
+    const auto metricId = metricFromName(question.metric);
+    const bool same = question.goal == Goal::equivalence;
+    std::vector<SentencePiece> pieces{
+        {"On ", plain},
+        {at ? at->name : "a bench", bench},
+        {", at ", plain},
+        {where ? where->name : "a site", site},
+        {same ? ", show whether " : ", compare ", plain},
+        {counted(levelsOf(document, question.id).size(), question.factor), levels}};
+    if (question.secondFactor) {
+        pieces.push_back({" with ", plain});
+        pieces.push_back(
+            {counted(secondLevelsOf(document, question.id).size(), *question.secondFactor), secondLevels});
+    }
+    pieces.push_back({same ? " are the same by " : " by ", plain});
+    pieces.push_back(
+        {std::string(metricId ? metricTitle(*metricId) : std::string_view(question.metric)), metric});
+    pieces.push_back({" over ", plain});
+    pieces.push_back({question.reference == ReferenceTemperature::room ? "room" : "coolant", reference});
+    if (question.normalisation != Normalisation::raw) {
+        pieces.push_back({", ", plain});
+        pieces.push_back(
+            {question.normalisation == Normalisation::perWatt ? "per watt" : "at nominal power", taken});
+    }
+    pieces.push_back({" under ", plain});
+    pieces.push_back({loadWords(document, question), loads});
+    pieces.push_back({"; a difference of ", plain});
+    pieces.push_back({amountText(question.margin.value, responseUnit(question)), margin});
+    pieces.push_back({" matters, ", plain});
+    pieces.push_back({fmt::format("{:.0f} %", 100 * question.confidence), confidence});
+    pieces.push_back({" sure", plain});
+    if (const Level* held =
+            question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr) {
+        pieces.push_back({", against ", plain});
+        pieces.push_back({held->name, heldAgainst});
+    }
+    pieces.push_back({".", plain});
+    return pieces;
+}
+
+std::string studySentence(const Document& document, const Question& question) {
+    std::string text;
+    for (const SentencePiece& piece : studySentencePieces(document, question)) text += piece.text;
+    return text;
 }
 
 bool isAboutLot(const CautionRule& rule) { return rule.id.starts_with("LOT-"); }

@@ -24,8 +24,29 @@ struct VerdictSentence {
 /// Settled pairs first (best group against the others, then the rest), then practical, open, caveats.
 std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Question& question);
 
-/// "On node-2, at lid–plate, compare 5 materials by hottest core over room; a difference of 1.0 K matters, 95
-/// % sure."
+/// Which part of the question a piece of its sentence stands for; each can be edited where the sentence is
+/// shown.
+enum class AskedPart {
+    plain,
+    bench,
+    site,
+    levels,
+    secondLevels,
+    metric,
+    reference,
+    taken,
+    loads,
+    margin,
+    confidence,
+    heldAgainst
+};
+struct SentencePiece {
+    std::string text;
+    AskedPart part = AskedPart::plain;
+};
+std::vector<SentencePiece> studySentencePieces(const Document& document, const Question& question);
+/// The pieces in one: "On node-2, at lid–plate, compare 5 materials by hottest core over room; a difference
+/// of 1.0 K matters, 95 % sure."
 std::string studySentence(const Document& document, const Question& question);
 
 /// Whether a rule speaks of one tube or sheet rather than of the material.

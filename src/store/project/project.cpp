@@ -110,9 +110,12 @@ void extendShelf(SQLite::Database& database) {
                   "WHERE application.lot = lot.id), 0) WHERE remaining IS NOT NULL AND content_unit = 'g'");
 }
 
+/// Format 3, the plan: new tables and columns only.
+void addPlan(SQLite::Database& database) { addMissingColumns(database); }
+
 using Migration = void (*)(SQLite::Database&);
 /// migrations[n] leads from format n to format n + 1; format 0 is an empty file that bears our id.
-constexpr Migration migrations[] = {createTables, extendShelf};
+constexpr Migration migrations[] = {createTables, extendShelf, addPlan};
 static_assert(std::size(migrations) == Project::formatVersion);
 
 void migrate(SQLite::Database& database, int from) {

@@ -36,6 +36,7 @@ template <> struct Schema<Configuration> {
                                                column("mount_force_N", &E::mountForceN),
                                                column("plate_thickness_mm", &E::plateThickness),
                                                column("plate_radius_mm", &E::plateRadius),
+                                               column("slowest_min", &E::slowestMinutes),
                                                column("power_limit_W", &E::powerLimit),
                                                column("temperature_limit_C", &E::temperatureLimit)};
 };
@@ -236,9 +237,12 @@ template <> struct Schema<RunReduction> {
 template <> struct Schema<Study> {
     using E = Study;
     static constexpr const char* table = "study";
-    static constexpr auto columns =
-        std::tuple{column("bench", &E::bench), column("name", &E::name), column("state", &E::state),
-                   column("held_constant", &E::heldConstant), column("note", &E::note)};
+    static constexpr auto columns = std::tuple{column("bench", &E::bench),
+                                               column("name", &E::name),
+                                               column("state", &E::state),
+                                               column("began_as", &E::began),
+                                               column("held_constant", &E::heldConstant),
+                                               column("note", &E::note)};
 };
 template <> struct Schema<Question> {
     using E = Question;
@@ -247,6 +251,8 @@ template <> struct Schema<Question> {
                                                column("site", &E::site),
                                                column("factor", &E::factor),
                                                column("second_factor", &E::secondFactor),
+                                               column("goal", &E::goal),
+                                               column("levels_from", &E::levelsFrom),
                                                column("metric", &E::metric),
                                                column("reference", &E::reference),
                                                column("normalisation", &E::normalisation),
@@ -259,9 +265,18 @@ template <> struct Schema<Question> {
 template <> struct Schema<Level> {
     using E = Level;
     static constexpr const char* table = "level";
-    static constexpr auto columns =
-        std::tuple{column("question", &E::question), column("position", &E::position),
-                   column("name", &E::name), column("material", &E::material)};
+    static constexpr auto columns = std::tuple{column("question", &E::question),
+                                               column("position", &E::position),
+                                               column("name", &E::name),
+                                               column("material", &E::material),
+                                               column("lot", &E::lot),
+                                               column("amount_g", &E::amount),
+                                               column("pattern", &E::pattern),
+                                               column("torque_Nm", &E::torque),
+                                               column("configuration", &E::configuration),
+                                               column("of_second", &E::ofSecond),
+                                               column("placement", &E::placement),
+                                               column("most_mounts", &E::mostMounts)};
 };
 template <> struct Schema<Load> {
     using E = Load;
@@ -277,9 +292,69 @@ template <> struct Schema<Slot> {
                                                column("position", &E::position),
                                                column("kind", &E::kind),
                                                column("level", &E::level),
+                                               column("second_level", &E::second),
+                                               column("block", &E::block),
                                                column("mount", &E::mount),
                                                column("planned_for", &E::plannedFor),
                                                column("skipped_because", &E::skippedBecause)};
+};
+
+template <> struct Schema<SlotLevel> {
+    using E = SlotLevel;
+    static constexpr const char* table = "slot_level";
+    static constexpr auto columns =
+        std::tuple{column("slot", &E::slot), column("question", &E::question), column("level", &E::level)};
+};
+template <> struct Schema<Plan> {
+    using E = Plan;
+    static constexpr const char* table = "plan";
+    static constexpr auto columns = std::tuple{column("study", &E::study),
+                                               column("mounts_per_level", &E::mountsPerLevel),
+                                               column("chance", &E::chance),
+                                               column("stated_scatter_K", &E::statedScatter),
+                                               column("seed", &E::seed),
+                                               column("check_with", &E::checkWith),
+                                               column("check_mounts", &E::checkMounts),
+                                               column("baseline", &E::baseline),
+                                               column("pattern", &E::pattern),
+                                               column("amount_g", &E::amount),
+                                               column("torque_Nm", &E::torque),
+                                               column("start", &E::start),
+                                               column("from_hour", &E::fromHour),
+                                               column("hours", &E::hours),
+                                               column("weekdays", &E::weekdays),
+                                               column("zone", &E::zone),
+                                               column("follow_ups", &E::followUps),
+                                               column("planned_looks", &E::plannedLooks)};
+};
+template <> struct Schema<ProtocolStep> {
+    using E = ProtocolStep;
+    static constexpr const char* table = "protocol_step";
+    static constexpr auto columns =
+        std::tuple{column("study", &E::study),          column("load", &E::load),
+                   column("position", &E::position),    column("kind", &E::kind),
+                   column("minutes", &E::minutes),      column("gate", &E::gate),
+                   column("gate_value", &E::gateValue), column("unattended", &E::unattended)};
+};
+template <> struct Schema<StepTime> {
+    using E = StepTime;
+    static constexpr const char* table = "step_time";
+    static constexpr auto columns = std::tuple{column("bench", &E::bench), column("kind", &E::kind),
+                                               column("class", &E::material), column("minutes", &E::minutes)};
+};
+template <> struct Schema<FollowUp> {
+    using E = FollowUp;
+    static constexpr const char* table = "follow_up";
+    static constexpr auto columns =
+        std::tuple{column("slot", &E::slot), column("after", &E::after), column("done", &E::done),
+                   column("skipped_because", &E::skippedBecause)};
+};
+template <> struct Schema<Look> {
+    using E = Look;
+    static constexpr const char* table = "look";
+    static constexpr auto columns =
+        std::tuple{column("study", &E::study), column("at", &E::at), column("mounts", &E::mounts),
+                   column("extended", &E::extended), column("declared", &E::declared)};
 };
 
 } // namespace ibuki

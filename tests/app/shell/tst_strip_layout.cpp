@@ -4,6 +4,7 @@
 #include "app/shell/theme.h"
 #include "core/domain/lookup.h"
 #include "core/record/bench_template.h"
+#include "core/record/plan_setup.h"
 #include "support/near.h"
 #include "support/story.h"
 
@@ -103,6 +104,27 @@ private slots:
         QCOMPARE(tiles[9].state, TileState::next);
         QCOMPARE(tiles[10].state, TileState::planned);
     }
+    void skippedTilesStayAndLaterRunsAreDated() {
+        auto asked = story::ask();
+        const Question question = *firstQuestion(asked.document, asked.study);
+        const Instant start = *parseInstant("2031-03-03");
+        Edit edit(asked.document, "plan");
+        Plan plan = planFor(asked.document, asked.study);
+        plan.start = start;
+        plan.mountsPerLevel = 1;
+        plan.followUps = "24 h";
+        layPlan(edit, question, plan, start);
+        layFollowUps(edit, planFor(edit.document(), asked.study));
+        skipSlot(edit, plannedSlots(edit.document(), asked.study).front()->id, "tube is empty");
+        apply(asked.document, edit.finish());
+        const auto tiles = tapeTiles(asked.document, asked.bench, asked.study, start);
+        QCOMPARE(tiles.size(), std::size_t{5}); // nothing to come back to after the skipped one
+        QCOMPARE(tiles[0].state, TileState::skipped);
+        QVERIFY(tiles[0].detail.contains("tube is empty"));
+        QCOMPARE(tiles[1].state, TileState::next);
+        QVERIFY(tiles[3].followUp && tiles[3].value == "after 24 h");
+        QVERIFY(tiles[3].day != tiles[1].day);
+    }
     void rejectedTilesStayAndOtherStudiesAreDimmed() {
         auto asked = story::measured();
         Mount mount = *mountsOf(asked.document, asked.bench).front();
@@ -110,7 +132,7 @@ private slots:
         asked.document.put(mount);
         QCOMPARE(tapeTiles(asked.document, asked.bench, asked.study).front().state, TileState::rejected);
         Edit edit(asked.document, "other");
-        const Id<Study> other = addStudy(edit, asked.bench, "other", {});
+        const Id<Study> other = addStudy(edit, {StudyTemplate::own, asked.bench, "other", {}}, {});
         apply(asked.document, edit.finish());
         for (const TapeTile& tile : tapeTiles(asked.document, asked.bench, other)) QVERIFY(tile.otherStudy);
     }

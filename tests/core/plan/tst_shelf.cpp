@@ -195,6 +195,8 @@ private slots:
                           SlotKind::level,
                           levelsOf(on.document, question.id).front()->id,
                           {},
+                          0,
+                          {},
                           {},
                           {}});
         apply(on.document, edit.finish());

@@ -30,6 +30,25 @@ class TestCompare : public QObject {
     }
 
 private slots:
+    void againstAReferenceByDunnett() { // methods D.6: DS1 against A
+        CompareOptions options;
+        options.reference = "A";
+        const Comparison comparison = compare(reference::ds1(), options);
+        QCOMPARE(comparison.pairs.size(), std::size_t{3});
+        QVERIFY(comparison.tiers.empty());
+        const struct {
+            double p, lo, hi;
+        } rows[] = {{0.0062895, 0.3632, 2.0068}, {0.0002417, 0.9920, 2.6355}, {0.5536338, -0.5155, 1.2597}};
+        for (std::size_t i = 0; i < 3; ++i) {
+            QCOMPARE(comparison.pairs[i].adjustment, std::string("dunnett"));
+            QCOMPARE(comparison.groups[comparison.pairs[i].b].name, std::string("A"));
+            QVERIFY_NEAR(*comparison.pairs[i].pAdjusted, rows[i].p, 1e-6);
+            QVERIFY_NEAR(comparison.pairs[i].ci->lo, rows[i].lo, 1e-4);
+            QVERIFY_NEAR(comparison.pairs[i].ci->hi, rows[i].hi, 1e-4);
+        }
+        options.reference = "Z";
+        QVERIFY_EXCEPTION_THROWN(compare(reference::ds1(), options), InputError);
+    }
     void comparesMountMeansNotRuns() { // methods D.1, D.4: DS1
         const Comparison comparison = compare(reference::ds1());
         QVERIFY_NEAR(*comparison.groups[0].mean, 24.241250, 1e-9);

@@ -214,12 +214,15 @@ private slots:
                          Kelvin{0.3},
                          true,
                          "why"});
-            const Id<Study> study = edit.add(Study{{}, bench, "study", StudyState::closed, "held", "n"});
+            const Id<Study> study =
+                edit.add(Study{{}, bench, "study", StudyState::closed, StudyTemplate::ageing, "held", "n"});
             const Id<Question> question = edit.add(Question{{},
                                                             study,
                                                             site,
                                                             Factor::torque,
                                                             Factor::pattern,
+                                                            Goal::equivalence,
+                                                            std::nullopt,
                                                             "p95",
                                                             ReferenceTemperature::coolant,
                                                             Normalisation::perWatt,
@@ -228,9 +231,47 @@ private slots:
                                                             0.9,
                                                             7,
                                                             true});
-            const Id<Level> level = edit.add(Level{{}, question, 2, "lev", material});
-            edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0});
-            edit.add(Slot{{}, study, 1, SlotKind::checkMount, level, mount, day, "late"});
+            const Id<Level> level = edit.add(Level{{},
+                                                   question,
+                                                   2,
+                                                   "lev",
+                                                   material,
+                                                   lot,
+                                                   Gram{0.2},
+                                                   "dot",
+                                                   NewtonMetre{0.6},
+                                                   configuration,
+                                                   true,
+                                                   Placement::lastOfAll,
+                                                   3});
+            const Id<Load> load = edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0});
+            const Id<Slot> slot =
+                edit.add(Slot{{}, study, 1, SlotKind::checkMount, level, level, 2, mount, day, "late"});
+            edit.add(SlotLevel{{}, slot, question, level});
+            edit.add(Plan{{},
+                          study,
+                          4,
+                          0.8,
+                          Kelvin{0.4},
+                          9,
+                          material,
+                          3,
+                          true,
+                          "dot",
+                          Gram{0.2},
+                          NewtonMetre{0.6},
+                          day,
+                          17.5,
+                          3,
+                          "Sat",
+                          "Europe/Oslo",
+                          "24 h",
+                          2});
+            edit.add(
+                ProtocolStep{{}, study, load, 1, StepKind::soak, 20, GateKind::remainingBelow, 0.2, true});
+            edit.add(StepTime{{}, bench, StepKind::clean, MaterialClass::putty, 12});
+            edit.add(FollowUp{{}, slot, "5 d", true, "gone"});
+            edit.add(Look{{}, study.value, *day, 6, true, true});
             project.apply(edit.finish());
             wanted = project.document();
         }
@@ -311,7 +352,7 @@ private slots:
             database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
         }
         QVERIFY(Project::open(path).document().all<Bench>().empty());
-        QVERIFY(fs::exists(path.string() + ".before-format-2"));
+        QVERIFY(fs::exists(path.string() + ".before-format-3"));
     }
     void aProjectOfFormatOneKeepsItsShelf() {
         const fs::path path = fresh();

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/dialogs/bench_dialogs.h"
 
+#include "app/shell/dialogs/dialog_buttons.h"
 #include "app/shell/entity_form.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
-#include "core/record/study_setup.h"
 
-#include <QDialogButtonBox>
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QPushButton>
@@ -15,24 +14,6 @@
 
 namespace ibuki {
 namespace {
-
-QDialogButtonBox* buttons(QDialog* dialog, const QString& acceptText) {
-    auto* box = new QDialogButtonBox;
-    auto* accept = box->addButton(acceptText, QDialogButtonBox::AcceptRole);
-    accept->setProperty("main", true);
-    accept->setObjectName("accept");
-    box->addButton("Leave", QDialogButtonBox::RejectRole);
-    QObject::connect(box, &QDialogButtonBox::accepted, dialog, &QDialog::accept);
-    QObject::connect(box, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
-    return box;
-}
-
-QPushButton* closeButton(QDialog* dialog) {
-    auto* close = new QPushButton("Close");
-    close->setProperty("main", true);
-    QObject::connect(close, &QPushButton::clicked, dialog, &QDialog::accept);
-    return close;
-}
 
 void addSiteFields(EntityForm<Site>& form) {
     form.choice("Site", &Site::kind);
@@ -123,7 +104,7 @@ NewBenchDialog::NewBenchDialog(Session& session, QWidget* parent)
         templates_->addItem(qtext(info.name) + ": " + qtext(info.what));
     templates_->setCurrentRow(0);
     layout->addWidget(templates_, 1);
-    layout->addWidget(buttons(this, "Describe it"));
+    layout->addWidget(dialogButtons(this, "Describe it"));
 }
 
 void NewBenchDialog::accept() {
@@ -170,6 +151,7 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     rig->number("Backplate radius, mm", &Configuration::plateRadius, 0, true);
     rig->number("Temperature limit, °C", &Configuration::temperatureLimit);
     rig->number("Power limit, W", &Configuration::powerLimit, 0, true);
+    rig->number("Slowest part, time constant in min", &Configuration::slowestMinutes, 0, true);
     rig->performWith(reducingAgain(session, bench->id));
     benchForm->note("Remarks", &Bench::note);
     benchForm->show(bench->id);
@@ -324,84 +306,6 @@ void LayerSheet::removeThis() {
     Edit edit(session_.document(), "Remove a layer");
     removeLayer(edit, layer_);
     if (session_.perform(edit.finish())) accept();
-}
-
-NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
-    : QDialog(parent),
-      session_(session),
-      name_(new QLineEdit),
-      newMaterial_(new QLineEdit),
-      materials_(new QListWidget) {
-    setWindowTitle("New study");
-    resize(560, 520);
-    auto* layout = new QVBoxLayout(this);
-    layout->addWidget(cardTitle("What is compared?"));
-    auto* form = new QFormLayout;
-    addFormRow(form, "Name of the study", name_);
-    layout->addLayout(form);
-    layout->addWidget(quietLabel(
-        "Tick the materials. One that is not on the shelf yet can be added here; describe it on Shelf."));
-    materials_->setAccessibleName("Materials");
-    materials_->setObjectName("Materials");
-    for (const auto& [id, material] : session.document().all<Material>()) {
-        auto* item = new QListWidgetItem(QString::fromStdString(material.name), materials_);
-        item->setData(Qt::UserRole, static_cast<qlonglong>(id.value));
-        item->setCheckState(Qt::Unchecked);
-    }
-    layout->addWidget(materials_, 1);
-    auto* row = new QHBoxLayout;
-    newMaterial_->setAccessibleName("Name of a new material");
-    newMaterial_->setObjectName("Name of a new material");
-    newMaterial_->setPlaceholderText("name of a new material");
-    auto* add = new QPushButton("Add material");
-    add->setObjectName("Add material");
-    add->setAutoDefault(false);
-    connect(add, &QPushButton::clicked, this, &NewStudyDialog::addMaterial);
-    row->addWidget(newMaterial_, 1);
-    row->addWidget(add);
-    layout->addLayout(row);
-    layout->addWidget(buttons(this, "Ask"));
-}
-
-void NewStudyDialog::addMaterial() {
-    const QString name = newMaterial_->text().trimmed();
-    if (name.isEmpty()) return;
-    auto* item = new QListWidgetItem(name, materials_);
-    item->setData(Qt::UserRole, qlonglong{0});
-    item->setCheckState(Qt::Checked);
-    newMaterial_->clear();
-    newMaterial_->setFocus();
-}
-
-void NewStudyDialog::accept() {
-    addMaterial(); // a name still in the field counts
-    const QString name = name_->text().trimmed();
-    if (name.isEmpty() || !session_.selection().bench) {
-        markWrong(name_, name.isEmpty());
-        session_.refuse(name.isEmpty() ? "A study needs a name. Type one." : "Describe a bench first.");
-        name_->setFocus();
-        return;
-    }
-    Edit edit(session_.document(), "Ask: " + name.toStdString());
-    std::vector<Id<Material>> chosen;
-    for (int i = 0; i < materials_->count(); ++i) {
-        const QListWidgetItem* item = materials_->item(i);
-        if (item->checkState() != Qt::Checked) continue;
-        Id<Material> id{item->data(Qt::UserRole).toLongLong()};
-        if (!id) {
-            Material material;
-            material.name = item->text().toStdString();
-            id = edit.add(material);
-        }
-        chosen.push_back(id);
-    }
-    const Id<Study> study = addStudy(edit, *session_.selection().bench, name.toStdString(), chosen);
-    if (!session_.perform(edit.finish())) return;
-    Selection selection = session_.selection();
-    selection.study = study;
-    selection.mount.reset();
-    session_.select(selection);
-    QDialog::accept();
 }
 
 } // namespace ibuki

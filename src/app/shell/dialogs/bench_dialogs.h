@@ -75,20 +75,4 @@ private:
     Id<Layer> layer_;
 };
 
-class NewStudyDialog : public QDialog {
-    Q_OBJECT
-
-public:
-    explicit NewStudyDialog(Session& session, QWidget* parent = nullptr);
-    void accept() override; ///< adds the study, with materials that are new to the shelf, and selects it
-
-private:
-    void addMaterial();
-
-    Session& session_;
-    QLineEdit* name_;
-    QLineEdit* newMaterial_;
-    QListWidget* materials_;
-};
-
 } // namespace ibuki

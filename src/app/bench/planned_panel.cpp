@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/planned_panel.h"
+
+#include "app/bench/card_sheet.h"
+#include "app/shell/theme.h"
+#include "app/shell/widgets.h"
+#include "core/record/plan_setup.h"
+#include "store/calendar/calendar.h"
+#include "store/paper/mount_card.h"
+#include "store/paper/sentences.h"
+
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+PlannedPanel::PlannedPanel(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      title_(new QLabel),
+      hands_(new QLabel),
+      when_(quietLabel()),
+      steps_(new QLabel),
+      cautions_(new QLabel),
+      card_(button("Card…", "The steps of this mount as a big card to print", true)),
+      next_(button("Do it next", "Out of order: it becomes what to do next")),
+      skip_(button("Skip…", "With a reason; it can be taken up again on Question, under Order")),
+      done_(button("It is done", "The later run was recorded")) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(22, 16, 22, 14);
+    title_->setFont(textFont(2.2, QFont::DemiBold));
+    title_->setObjectName("Planned title");
+    hands_->setFont(textFont(1.7, QFont::Medium));
+    hands_->setObjectName("Planned hands");
+    steps_->setFont(textFont(1.15));
+    steps_->setObjectName("Planned steps");
+    for (QLabel* label : {title_, hands_, steps_, cautions_}) label->setWordWrap(true);
+    auto* words = new QVBoxLayout;
+    for (QLabel* label : {title_, hands_, when_}) words->addWidget(label);
+    auto* row = new QHBoxLayout;
+    row->addWidget(steps_, 1, Qt::AlignTop);
+    row->addSpacing(24);
+    row->addWidget(cautions_, 1, Qt::AlignTop);
+    words->addSpacing(10);
+    words->addLayout(row);
+    words->addStretch(1);
+    layout->addWidget(scrolled(words), 1);
+    auto* buttons = new QHBoxLayout;
+    for (QPushButton* one : {card_, next_, skip_, done_}) buttons->addWidget(one);
+    buttons->addStretch(1);
+    layout->addLayout(buttons);
+    connect(card_, &QPushButton::clicked, this, &PlannedPanel::openCard);
+    connect(next_, &QPushButton::clicked, this, &PlannedPanel::doNext);
+    connect(skip_, &QPushButton::clicked, this, &PlannedPanel::skip);
+    connect(done_, &QPushButton::clicked, this, &PlannedPanel::markDone);
+}
+
+bool PlannedPanel::has(const Session& session) {
+    return session.document().find(session.selection().followUp)
+           || session.document().find(session.selection().slot);
+}
+
+void PlannedPanel::refresh() {
+    const FollowUp* later = session_.document().find(session_.selection().followUp);
+    const Slot* slot = session_.document().find(session_.selection().slot);
+    card_->setVisible(!later);
+    next_->setVisible(!later);
+    done_->setVisible(later != nullptr);
+    if (later)
+        showFollowUp(*later);
+    else if (slot)
+        showSlot(*slot);
+}
+
+void PlannedPanel::showSlot(const Slot& slot) {
+    const MountBrief brief = briefOf(session_.document(), slot, session_.now());
+    title_->setText(qtext(brief.title));
+    const QString hands = qtext(handsLine(brief));
+    hands_->setText(hands.isEmpty() ? QString("Dose and tube are not known: state the site's size and a lot.")
+                                    : hands);
+    QStringList when;
+    if (brief.plannedFor)
+        when << qtext(weekdayText(*brief.plannedFor) + " " + dateTimeText(*brief.plannedFor));
+    if (brief.block > 0) when << QString("block %1").arg(brief.block);
+    for (const std::string& load : brief.loads) when << qtext(load);
+    if (!slot.skippedBecause.empty()) when << "skipped: " + qtext(slot.skippedBecause);
+    when_->setText(when.join("  ·  "));
+    QStringList steps;
+    for (const TimedStep& step : brief.steps)
+        steps << QString("%1.  %2").arg(steps.size() + 1).arg(qtext(stepLine(step)));
+    steps_->setText(steps.join("\n"));
+    QStringList cautions;
+    for (const Hold& hold : brief.holds) cautions << "Held. " + qtext(cautionText(hold.caution));
+    for (const Caution& caution : brief.cautions)
+        if (caution.rule->severity >= CautionSeverity::warning && cautions.size() < 6)
+            cautions << qtext(cautionText(caution));
+    cautions << qtext(cautionPreamble);
+    cautions_->setText(cautions.join("\n"));
+    next_->setEnabled(slot.skippedBecause.empty());
+    skip_->setText(slot.skippedBecause.empty() ? "Skip…" : "Take up again");
+}
+
+void PlannedPanel::showFollowUp(const FollowUp& followUp) {
+    const Slot* slot = session_.document().find(followUp.slot);
+    const Mount* mount = slot ? session_.document().find(slot->mount) : nullptr;
+    title_->setText(
+        QString("Come back to %1").arg(mount ? qtext(mount->name) : QString("the mount planned here")));
+    hands_->setText("After " + qtext(followUp.after) + ": run the same load on the untouched mount.");
+    const auto due = dueAt(session_.document(), followUp,
+                           slot ? wallClockOf(planFor(session_.document(), slot->study).zone) : WallClock{});
+    when_->setText(due ? "Due " + qtext(weekdayText(*due) + " " + dateTimeText(*due))
+                       : QString("Not dated: put the plan on the tape."));
+    steps_->setText("Record the load as before and bring the log in as a further run of this mount.");
+    cautions_->setText(qtext(cautionPreamble));
+    skip_->setText("Skip…");
+}
+
+void PlannedPanel::perform(const std::string& title, const std::function<void(Edit&)>& change) {
+    Edit edit(session_.document(), title);
+    try {
+        change(edit);
+    } catch (const InputError& error) {
+        session_.refuse(qtext(sentence(error)));
+        return;
+    }
+    session_.perform(edit.finish());
+}
+
+void PlannedPanel::openCard() {
+    if (const Slot* slot = session_.document().find(session_.selection().slot))
+        openDialog(new CardSheet(session_, slot->id, this));
+}
+
+void PlannedPanel::doNext() {
+    if (const Slot* slot = session_.document().find(session_.selection().slot))
+        perform("Do it next", [id = slot->id](Edit& edit) { moveSlot(edit, id, 0); });
+}
+
+void PlannedPanel::skip() {
+    const FollowUp* later = session_.document().find(session_.selection().followUp);
+    const Slot* slot = session_.document().find(session_.selection().slot);
+    if (!later && slot && !slot->skippedBecause.empty()) {
+        perform("Take a mount up again", [id = slot->id](Edit& edit) { takeUpAgain(edit, id); });
+        return;
+    }
+    bool ok = false;
+    const std::string reason =
+        QInputDialog::getText(this, "Skip this", "Why? The reason stays in the record.", QLineEdit::Normal,
+                              {}, &ok)
+            .trimmed()
+            .toStdString();
+    if (!ok) return;
+    if (later)
+        perform("Skip a later run", [id = later->id, reason](Edit& edit) { skipFollowUp(edit, id, reason); });
+    else if (slot)
+        perform("Skip a mount", [id = slot->id, reason](Edit& edit) { skipSlot(edit, id, reason); });
+}
+
+void PlannedPanel::markDone() {
+    const FollowUp* later = session_.document().find(session_.selection().followUp);
+    if (!later) return;
+    perform("A later run is done", [done = *later](Edit& edit) mutable {
+        done.done = true;
+        edit.put(done);
+    });
+}
+
+} // namespace ibuki

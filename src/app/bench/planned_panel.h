@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/shell/session.h"
+
+#include <QWidget>
+
+class QLabel;
+class QPushButton;
+
+namespace ibuki {
+
+/// What to do for the chosen planned tile: dose, pattern, torque, tube, steps, cautions, and the ways on: its
+/// card, doing it next, skipping it. For a tile to come back to: done, or skipped.
+class PlannedPanel : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit PlannedPanel(Session& session, QWidget* parent = nullptr);
+    void refresh();
+    static bool has(const Session& session); ///< a planned slot or a follow-up is chosen
+
+private:
+    void showSlot(const Slot& slot);
+    void showFollowUp(const FollowUp& followUp);
+    void openCard();
+    void doNext();
+    void skip();
+    void markDone();
+    void perform(const std::string& title, const std::function<void(Edit&)>& change);
+
+    Session& session_;
+    QLabel* title_;
+    QLabel* hands_;
+    QLabel* when_;
+    QLabel* steps_;
+    QLabel* cautions_;
+    QPushButton* card_;
+    QPushButton* next_;
+    QPushButton* skip_;
+    QPushButton* done_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,154 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/question/chances_page.h"
+
+#include "app/question/chance_grid.h"
+#include "app/shell/amount_text.h"
+#include "app/shell/theme.h"
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+#include "store/paper/sentences.h"
+
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+QString scatterText(const Scatter& scatter, std::string_view unit) {
+    const QString sd = qtext(amountText(scatter.sd, unit));
+    switch (scatter.source) {
+    case ScatterSource::stated:
+        return sd + ", as stated";
+    case ScatterSource::finishedStudies:
+        return QString("%1 from %2 finished %3 on this bench (%4 degrees of freedom, 95 % interval %5 to %6)")
+            .arg(sd)
+            .arg(scatter.studies)
+            .arg(scatter.studies == 1 ? "study" : "studies")
+            .arg(*scatter.df)
+            .arg(scatter.ci->lo, 0, 'f', unit == "K" ? 2 : 5)
+            .arg(scatter.ci->hi, 0, 'f', unit == "K" ? 2 : 5);
+    case ScatterSource::usual:
+        return sd + ", usual for these classes; no finished study on this bench tells yet";
+    }
+    return sd;
+}
+
+QString row(const QString& name, const QString& value) {
+    return QString("<tr><td style='padding-right:14px'>%1</td><td>%2</td></tr>")
+        .arg(name.toHtmlEscaped(), value.toHtmlEscaped());
+}
+
+} // namespace
+
+ChancesPage::ChancesPage(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      title_(cardTitle({})),
+      grid_(new ChanceGrid),
+      pair_(quietLabel()),
+      figures_(new QLabel),
+      helps_(new QLabel) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 0, 0, 0);
+    auto* left = new QVBoxLayout;
+    left->setContentsMargins(18, 14, 18, 14);
+    left->addWidget(title_);
+    left->addWidget(grid_, 1);
+    left->addWidget(pair_);
+    columns->addWidget(card(left), 3);
+    auto* right = new QVBoxLayout;
+    figures_->setTextFormat(Qt::RichText);
+    figures_->setWordWrap(true);
+    figures_->setAccessibleName("What the plan costs");
+    helps_->setWordWrap(true);
+    helps_->setAccessibleName("What would help");
+    auto* form = new QFormLayout;
+    form_ = std::make_unique<EntityForm<Plan>>(session, form, "plan");
+    form_->number("Scatter between mounts, K", &Plan::statedScatter, 0, true);
+    form_->requiredNumber(
+        "Chance wanted, %", [](const Plan& p) { return 100 * p.chance; },
+        [](Plan& p, double v) { p.chance = v / 100; }, 1, false, 100);
+    right->addWidget(figures_);
+    right->addLayout(form);
+    right->addWidget(helps_);
+    right->addStretch(1);
+    right->setContentsMargins(18, 14, 18, 14);
+    auto* frame = new QVBoxLayout;
+    frame->setContentsMargins(0, 0, 0, 0);
+    frame->addWidget(scrolled(right));
+    columns->addWidget(card(frame), 2);
+    connect(grid_, &ChanceGrid::pairMeant, pair_, &QLabel::setText);
+}
+
+void ChancesPage::refresh(const PlanFigures& figures) {
+    const Question* question = session_.question();
+    if (!question) return;
+    const Plan* stored = planOf(session_.document(), question->study);
+    form_->show(stored ? std::optional(stored->id) : std::nullopt);
+    if (!figures.outlook) {
+        title_->setText("No plan yet");
+        grid_->clear();
+        pair_->setText(figures.whyNot);
+        figures_->clear();
+        helps_->clear();
+        return;
+    }
+    const QString margin = qtext(amountText(question->margin.value, responseUnit(*question)));
+    title_->setText(question->goal == Goal::difference
+                        ? "Chance to tell a pair apart that differs by " + margin
+                        : "Chance to show that a pair is the same within " + margin);
+    if (figures.outlook->isChange)
+        title_->setText("One level, seen again later: the change inside each mount counts");
+    grid_->show(*figures.outlook, question->goal);
+    pair_->setText(
+        "Names with their mounts; every cell is a pair. Fewer mounts of a level, smaller chances.");
+    fillFigures(*figures.outlook, *question, figures.plan);
+}
+
+void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, const Plan& plan) {
+    const std::string_view unit = responseUnit(question);
+    QString html = "<table>";
+    html += row("Scatter between mounts", scatterText(outlook.scatter, unit));
+    if (outlook.cautiousChance)
+        html +=
+            row("At the cautious end of it", QString("%1 %").arg(100 * *outlook.cautiousChance, 0, 'f', 0));
+    html += row(QString("For a chance of %1 %").arg(100 * plan.chance, 0, 'f', 0),
+                outlook.neededMounts ? QString("%1 mounts of each").arg(*outlook.neededMounts)
+                                     : QString("more mounts than anybody makes"));
+    html += row("Hands on", QString("%1 h of %2 h on the bench")
+                                .arg(outlook.handsHours, 0, 'f', 1)
+                                .arg(outlook.benchHours, 0, 'f', 1));
+    if (outlook.lastEvening) html += row("Last evening", qtext(dateText(*outlook.lastEvening)));
+    for (const MaterialNeed& need : outlook.needs) {
+        const Material* material = session_.document().find(need.material);
+        if (!material) continue;
+        const QString unitText = qtext(word(need.unit));
+        QString text = need.known
+                           ? QString("%1 %2")
+                                 .arg(need.amount, 0, 'f', need.unit == ContentUnit::squareMillimetre ? 0 : 2)
+                                 .arg(unitText)
+                           : QString("dose not known: state the site's size and a lot");
+        if (need.left)
+            text += QString(" of %1 %2 left")
+                        .arg(*need.left, 0, 'f', need.unit == ContentUnit::squareMillimetre ? 0 : 1)
+                        .arg(unitText);
+        if (need.cost) text += ", " + moneyText(*need.cost);
+        html += row(qtext(material->name), text);
+    }
+    figures_->setText(html + "</table>");
+    QStringList words;
+    for (const std::string& note : outlook.notes) words << "▸ " + qtext(note) + ".";
+    if (!outlook.resolvable) {
+        words << QString("%1 mounts of each would not do. What would help:").arg(sensibleMounts);
+        for (const Help& help : outlook.helps)
+            words << QString("▸ %1: %2 (%3).")
+                         .arg(qtext(help.what),
+                              help.mountsPerLevel ? QString("%1 mounts of each").arg(*help.mountsPerLevel)
+                                                  : QString("still not enough alone"),
+                              qtext(help.assumption));
+    }
+    helps_->setText(words.join("\n"));
+    helps_->setVisible(!words.isEmpty());
+}
+
+} // namespace ibuki

@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/question/plan_figures.h"
+#include "app/shell/entity_form.h"
+
+#include <QWidget>
+
+namespace ibuki {
+
+class ChanceGrid;
+
+/// What the chosen number of mounts would settle and cost, and what would help where it settles too little.
+class ChancesPage : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit ChancesPage(Session& session, QWidget* parent = nullptr);
+    void refresh(const PlanFigures& figures);
+
+private:
+    void fillFigures(const Outlook& outlook, const Question& question, const Plan& plan);
+
+    Session& session_;
+    QLabel* title_;
+    ChanceGrid* grid_;
+    QLabel* pair_;
+    QLabel* figures_;
+    QLabel* helps_;
+    std::unique_ptr<EntityForm<Plan>> form_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/question/evenings_page.h"
+
+#include "app/shell/theme.h"
+#include "core/domain/lookup.h"
+#include "core/plan/step_times.h"
+#include "core/record/plan_setup.h"
+#include "store/atomic_file.h"
+#include "store/calendar/plan_calendar.h"
+
+#include <QDateTime>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QListWidget>
+#include <QTableWidget>
+#include <QVBoxLayout>
+#include <set>
+
+namespace ibuki {
+namespace {
+
+constexpr std::array hands{StepKind::remove, StepKind::clean, StepKind::apply};
+
+QString sourceText(TimeSource source) {
+    switch (source) {
+    case TimeSource::usual:
+        return "usual";
+    case TimeSource::protocol:
+        return "protocol";
+    case TimeSource::stated:
+        return "stated";
+    case TimeSource::learned:
+        return "learned";
+    }
+    return {};
+}
+
+QString clockText(Instant at) { return qtext(dateTimeText(at).substr(11)); }
+
+} // namespace
+
+EveningsPage::EveningsPage(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      evenings_(new QListWidget),
+      times_(new QTableWidget(0, 3)),
+      learned_(quietLabel()),
+      later_(quietLabel()) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->addWidget(makeEvenings(), 3);
+    columns->addWidget(makeForm(), 2);
+}
+
+QWidget* EveningsPage::makeEvenings() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(18, 14, 18, 14);
+    layout->addWidget(cardTitle("Evenings"));
+    evenings_->setAccessibleName("Evenings");
+    evenings_->setObjectName("Evenings");
+    evenings_->setWordWrap(true);
+    layout->addWidget(evenings_, 1);
+    later_->setObjectName("Later");
+    layout->addWidget(later_);
+    auto* row = new QHBoxLayout;
+    auto* calendar = button("Calendar file…", "Evenings and follow-ups as an iCalendar file");
+    connect(calendar, &QPushButton::clicked, this, &EveningsPage::chooseCalendar);
+    auto* follow = button("Plan follow-ups", "One dated tile a mount and delay");
+    connect(follow, &QPushButton::clicked, this, [this] {
+        const Question* question = session_.question();
+        if (!question) return;
+        Edit edit(session_.document(), "Plan follow-ups");
+        try {
+            layFollowUps(edit, planFor(session_.document(), question->study));
+        } catch (const InputError& error) {
+            session_.refuse(qtext(sentence(error)));
+            return;
+        }
+        if (edit.finish().empty())
+            session_.refuse("There is nothing to come back to. Write delays such as 24 h, 5 d, and put the "
+                            "plan on the tape.");
+        else
+            session_.perform(edit.finish());
+    });
+    row->addWidget(calendar);
+    row->addWidget(follow);
+    row->addStretch(1);
+    layout->addLayout(row);
+    return card(layout);
+}
+
+QWidget* EveningsPage::makeForm() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(18, 14, 18, 14);
+    auto* form = new QFormLayout;
+    form_ = std::make_unique<EntityForm<Plan>>(session_, form, "plan");
+    form_->date("First day", &Plan::start);
+    form_->requiredNumber(
+        "Begin at, o'clock", [](const Plan& p) { return p.fromHour; },
+        [](Plan& p, double v) { p.fromHour = v; }, 0, false, 24);
+    form_->requiredNumber(
+        "Hours an evening", [](const Plan& p) { return p.hours; }, [](Plan& p, double v) { p.hours = v; }, 0,
+        true, 24.01);
+    form_->text("Days", &Plan::weekdays);
+    form_->text("Come back after", &Plan::followUps)->setPlaceholderText("24 h, 5 d, 6 mo");
+    zone_ = new QComboBox;
+    addFormRow(form, "Time zone", zone_);
+    connect(zone_, &QComboBox::activated, this, [this](int index) {
+        const Question* question = session_.question();
+        const Plan* stored = question ? planOf(session_.document(), question->study) : nullptr;
+        if (!stored) return;
+        Plan plan = *stored;
+        plan.zone = zone_->itemText(index).toStdString();
+        Edit edit(session_.document(), "Change the time zone");
+        edit.put(plan);
+        session_.perform(edit.finish());
+    });
+    layout->addLayout(form);
+    layout->addWidget(cardTitle("Minutes of hands"));
+    times_->setHorizontalHeaderLabels({"step", "min", "from"});
+    times_->setAccessibleName("Minutes of hands");
+    times_->setObjectName("Minutes of hands");
+    times_->verticalHeader()->hide();
+    times_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    times_->setTabKeyNavigation(false);
+    times_->setMinimumHeight(150);
+    connect(times_, &QTableWidget::cellChanged, this, [this](int row, int column) {
+        if (column == 1) stateTime(row);
+    });
+    layout->addWidget(times_, 1);
+    layout->addWidget(learned_);
+    auto* frame = new QVBoxLayout;
+    frame->setContentsMargins(0, 0, 0, 0);
+    frame->addWidget(scrolled(layout));
+    return card(frame);
+}
+
+void EveningsPage::refresh(const PlanFigures& figures) {
+    figures_ = figures;
+    const Question* question = session_.question();
+    if (!question) return;
+    if (zone_->count() == 0)
+        for (const std::string& name : zoneNames()) zone_->addItem(qtext(name));
+    zone_->setCurrentText(qtext(figures.plan.zone));
+    const Plan* stored = planOf(session_.document(), question->study);
+    form_->show(stored ? std::optional(stored->id) : std::nullopt);
+    fillTimes();
+    evenings_->clear();
+    later_->clear();
+    if (!figures.outlook) {
+        evenings_->addItem(figures.whyNot);
+        return;
+    }
+    try {
+        const Design design = designOf(session_.document(), *question);
+        const auto order = remainingOrder(session_.document(), *question, figures.plan, session_.now());
+        fillEvenings(schedule(stepsOf(session_.document(), *question, figures.plan, design, order),
+                              eveningsOf(figures.plan, session_.now()), figures.clock),
+                     design, order);
+        QStringList due;
+        for (const CalendarEvent& event : planEvents(session_.document(), question->study))
+            if (event.uid.starts_with("later"))
+                due << QString("%1  %2").arg(qtext(dateTimeText(event.start)), qtext(event.summary));
+        if (!due.isEmpty())
+            later_->setText(QString("%1 to come back to, first: %2").arg(due.size()).arg(due.front()));
+    } catch (const InputError& error) {
+        evenings_->addItem(qtext(sentence(error)));
+    }
+}
+
+void EveningsPage::fillEvenings(const Schedule& plan, const Design& design,
+                                const std::vector<OrderedMount>& order) {
+    for (std::size_t e = 0; e < plan.evenings.size(); ++e) {
+        const Evening& evening = plan.evenings[e];
+        QStringList mounts;
+        for (std::size_t i = 0; i < plan.mounts.size(); ++i)
+            if (plan.mounts[i].evening == static_cast<int>(e) + 1)
+                mounts << QString("%1 %2").arg(clockText(plan.mounts[i].start),
+                                               order[i].level ? qtext(design.cells.at(*order[i].level).name)
+                                                              : QString("check mount"));
+        evenings_->addItem(
+            QString("%1 %2   %3 min of hands\n%4")
+                .arg(qtext(weekdayText(evening.start)), qtext(dateText(evening.start)))
+                .arg(evening.handsMinutes, 0, 'f', 0)
+                .arg(mounts.isEmpty() ? QString("goes on with the mount before") : mounts.join("   ")));
+    }
+    if (!plan.overlong.empty())
+        evenings_->addItem(QString("%1 mount%2 more hands than an evening has: lengthen the evening.")
+                               .arg(plan.overlong.size())
+                               .arg(plan.overlong.size() == 1 ? " needs" : "s need"));
+}
+
+void EveningsPage::fillTimes() {
+    const Study* study = session_.study();
+    if (!study) return;
+    const QSignalBlocker quiet(times_);
+    std::set<MaterialClass> classes;
+    for (const Material* material : levelMaterials(session_.document(), *session_.question()))
+        classes.insert(material->kind);
+    if (classes.empty()) classes.insert(MaterialClass::paste);
+    times_->setRowCount(static_cast<int>(classes.size() * hands.size()));
+    int row = 0;
+    for (MaterialClass kind : classes)
+        for (StepKind step : hands) {
+            const TimedStep timed = handStep(session_.document(), study->bench, step, kind);
+            auto* name = new QTableWidgetItem(qtext(word(kind)) + ", " + qtext(word(step)));
+            name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+            name->setData(Qt::UserRole, static_cast<int>(kind));
+            name->setData(Qt::UserRole + 1, static_cast<int>(step));
+            times_->setItem(row, 0, name);
+            auto* minutes = new QTableWidgetItem(QString::number(timed.minutes, 'f', 0));
+            minutes->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            times_->setItem(row, 1, minutes);
+            auto* source = new QTableWidgetItem(sourceText(timed.source));
+            source->setFlags(Qt::ItemIsEnabled);
+            source->setForeground(colours().quiet);
+            times_->setItem(row, 2, source);
+            ++row;
+        }
+    const auto learned = learnedTurnaround(session_.document(), study->bench);
+    learned_->setText(learned ? QString("From one recording to the next it took %1 min here (median of %2).")
+                                    .arg(learned->minutes, 0, 'f', 0)
+                                    .arg(learned->count)
+                              : "Learned from the recordings once three followed each other on one evening.");
+}
+
+void EveningsPage::stateTime(int row) {
+    const Study* study = session_.study();
+    const auto minutes = numberFrom(times_->item(row, 1)->text());
+    if (!study) return;
+    if (!minutes || *minutes < 0 || *minutes > 24 * 60) {
+        session_.refuse(QString("\"%1\" is no number of minutes. Write digits, such as 12.")
+                            .arg(times_->item(row, 1)->text()));
+        fillTimes();
+        return;
+    }
+    const auto kind = static_cast<MaterialClass>(times_->item(row, 0)->data(Qt::UserRole).toInt());
+    const auto step = static_cast<StepKind>(times_->item(row, 0)->data(Qt::UserRole + 1).toInt());
+    Edit edit(session_.document(), "State how long it takes to " + std::string(word(step)));
+    StepTime time;
+    time.bench = study->bench;
+    time.kind = step;
+    time.material = kind;
+    for (const StepTime* there : session_.document().where(&StepTime::bench, study->bench))
+        if (there->kind == step && there->material == kind) time = *there;
+    time.minutes = *minutes;
+    if (time.id)
+        edit.put(time);
+    else
+        edit.add(time);
+    session_.perform(edit.finish());
+}
+
+void EveningsPage::chooseCalendar() {
+    const QString path = QFileDialog::getSaveFileName(this, "Calendar file", "plan.ics", "iCalendar (*.ics)");
+    if (!path.isEmpty() && exportCalendar(path)) session_.post("Written to " + path + ". Calendars open it.");
+}
+
+bool EveningsPage::exportCalendar(const QString& path) {
+    const Question* question = session_.question();
+    if (!question) return false;
+    try {
+        const auto events = planEvents(session_.document(), question->study);
+        if (events.empty()) {
+            session_.refuse("Nothing is planned yet. Put the order on the tape first.");
+            return false;
+        }
+        const Instant stamp{QDateTime::currentMSecsSinceEpoch()};
+        writeFileAtomically(path.toStdString(), calendarText(events, figures_.plan.zone, stamp));
+        return true;
+    } catch (const InputError& error) {
+        session_.post(error);
+        return false;
+    }
+}
+
+} // namespace ibuki

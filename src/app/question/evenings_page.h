@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/question/plan_figures.h"
+#include "app/shell/entity_form.h"
+
+#include <QWidget>
+
+class QListWidget;
+class QTableWidget;
+
+namespace ibuki {
+
+/// Which evenings the plan fills, how long each step takes, what comes back later, and the calendar file.
+class EveningsPage : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit EveningsPage(Session& session, QWidget* parent = nullptr);
+    void refresh(const PlanFigures& figures);
+    bool exportCalendar(const QString& path); ///< false with a notice
+
+private:
+    QWidget* makeForm();
+    QWidget* makeEvenings();
+    void fillEvenings(const Schedule& schedule, const Design& design, const std::vector<OrderedMount>& order);
+    void fillTimes();
+    void stateTime(int row);
+    void chooseCalendar();
+
+    Session& session_;
+    PlanFigures figures_;
+    QListWidget* evenings_;
+    QTableWidget* times_;
+    QLabel* learned_;
+    QLabel* later_;
+    QComboBox* zone_ = nullptr;
+    std::unique_ptr<EntityForm<Plan>> form_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,131 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/question/level_sheet.h"
+
+#include "app/shell/dialogs/dialog_buttons.h"
+#include "core/domain/lookup.h"
+
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+template <class E> std::vector<std::pair<QString, Id<E>>> namesOf(const Document& document) {
+    std::vector<std::pair<QString, Id<E>>> names;
+    for (const auto& [id, entity] : document.all<E>()) names.emplace_back(qtext(entity.name), id);
+    return names;
+}
+
+} // namespace
+
+LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
+    : QDialog(parent), form_(session, new QFormLayout, "level") {
+    setWindowTitle("Level");
+    setMinimumWidth(420);
+    auto* layout = new QVBoxLayout(this);
+    layout->addLayout(form_.layout());
+    form_.text("Name of the level", &Level::name);
+    form_.reference<Material>("Material", &Level::material, "as found",
+                              [&session] { return namesOf<Material>(session.document()); });
+    form_.reference<Lot>("Tube or sheet", &Level::lot, "any of the material", [&session, level] {
+        std::vector<std::pair<QString, Id<Lot>>> lots;
+        const Level* shown = session.document().find(level);
+        for (const auto& [id, lot] : session.document().all<Lot>())
+            if (shown && shown->material == lot.material) lots.emplace_back(qtext(lot.name), id);
+        return lots;
+    });
+    form_.number("Amount, g", &Level::amount, 0, true);
+    form_.text("Pattern", &Level::pattern);
+    form_.number("Torque, N·m", &Level::torque, 0, true);
+    form_.choice("Place in the order", &Level::placement);
+    form_.number("At most, mounts", &Level::mostMounts, 1);
+    layout->addWidget(
+        quietLabel("Automatic: phase-change film ends an evening, gallium comes last of all, other "
+                   "conductors last in their block, everything else stands anywhere."));
+    layout->addWidget(closeButton(this));
+    form_.show(level);
+    connect(&session, &Session::documentChanged, this, [this, level, &session] {
+        if (session.document().find(level))
+            form_.show(level);
+        else
+            reject(); // undone
+    });
+}
+
+LoadsSheet::LoadsSheet(Session& session, Id<Study> study, QWidget* parent)
+    : QDialog(parent), session_(session), study_(study), list_(new QListWidget) {
+    setWindowTitle("Loads");
+    setMinimumSize(440, 380);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(quietLabel("Every mount is put under each of these. More heat shows wider gaps."));
+    list_->setAccessibleName("Loads");
+    list_->setObjectName("Loads");
+    layout->addWidget(list_, 1);
+    auto* row = new QHBoxLayout;
+    auto* adder = button("Add load");
+    auto* remover = button("Remove load");
+    connect(adder, &QPushButton::clicked, this, &LoadsSheet::add);
+    connect(remover, &QPushButton::clicked, this, &LoadsSheet::remove);
+    row->addWidget(adder);
+    row->addWidget(remover);
+    row->addStretch(1);
+    layout->addLayout(row);
+    auto* form = new QFormLayout;
+    form_ = std::make_unique<EntityForm<Load>>(session, form, "load");
+    form_->text("Load", &Load::name);
+    form_->number("Target power, W", &Load::target, 0, true);
+    form_->number("Duration, s", &Load::durationS, 0, true);
+    layout->addLayout(form);
+    layout->addWidget(closeButton(this));
+    connect(list_, &QListWidget::currentRowChanged, this, &LoadsSheet::showCurrent);
+    connect(&session, &Session::documentChanged, this, &LoadsSheet::fill);
+    fill();
+}
+
+void LoadsSheet::fill() {
+    const int row = std::max(0, list_->currentRow());
+    const QSignalBlocker quiet(list_);
+    list_->clear();
+    for (const Load* load : loadsOf(session_.document(), study_)) {
+        auto* item = new QListWidgetItem(qtext(load->name), list_);
+        if (load->target) item->setText(item->text() + QString("   %1 W").arg(load->target->value));
+        item->setData(Qt::UserRole, static_cast<qlonglong>(load->id.value));
+    }
+    list_->setCurrentRow(std::min(row, list_->count() - 1));
+    showCurrent();
+}
+
+void LoadsSheet::showCurrent() {
+    if (const QListWidgetItem* item = list_->currentItem())
+        form_->show(Id<Load>{item->data(Qt::UserRole).toLongLong()});
+}
+
+void LoadsSheet::add() {
+    Edit edit(session_.document(), "Add a load");
+    Load load;
+    load.study = study_;
+    load.position = list_->count();
+    load.name = QString("load %1").arg(list_->count() + 1).toStdString();
+    edit.add(load);
+    if (session_.perform(edit.finish())) list_->setCurrentRow(list_->count() - 1);
+}
+
+void LoadsSheet::remove() {
+    const QListWidgetItem* item = list_->currentItem();
+    if (!item) return;
+    if (list_->count() == 1) {
+        session_.refuse("A study has at least one load. Change this one instead.");
+        return;
+    }
+    const Id<Load> id{item->data(Qt::UserRole).toLongLong()};
+    Edit edit(session_.document(), "Remove the load " + session_.document().find(id)->name);
+    std::vector<Id<ProtocolStep>> steps;
+    for (const ProtocolStep* step : session_.document().where(&ProtocolStep::load, std::optional(id)))
+        steps.push_back(step->id);
+    for (Id<ProtocolStep> step : steps) edit.remove(step);
+    edit.remove(id);
+    session_.perform(edit.finish());
+}
+
+} // namespace ibuki

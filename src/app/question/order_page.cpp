@@ -1,0 +1,328 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/question/order_page.h"
+
+#include "app/shell/theme.h"
+#include "core/domain/lookup.h"
+#include "core/record/plan_setup.h"
+#include "store/paper/sentences.h"
+
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QListWidget>
+#include <QShortcut>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace ibuki {
+namespace {
+
+constexpr double driftExampleK = 0.05; ///< a mount, for the sentence
+
+QString orderedName(const Design& design, const OrderedMount& mount) {
+    return mount.level ? qtext(design.cells.at(*mount.level).name) : QString("check mount");
+}
+
+} // namespace
+
+QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::string>& names) {
+    QStringList words;
+    if (names.size() < 2) return words;
+    const auto name = [&](std::size_t i) { return qtext(names.at(i)); };
+    if (costs.spread > 0.05)
+        words << QString("On average %1 stands %2 places later than %3: a bench that drifts by %4 K a mount "
+                         "would show "
+                         "%5 K between them that is not there.")
+                     .arg(name(costs.latest))
+                     .arg(costs.spread, 0, 'f', 1)
+                     .arg(name(costs.earliest))
+                     .arg(driftExampleK)
+                     .arg(driftExampleK * costs.spread, 0, 'f', 2);
+    else
+        words << "No level stands earlier than another on average: a steady drift of the bench cancels.";
+    if (std::isinf(costs.driftInflation))
+        words << "Order and level are the same thing here: no drift could ever be told from a difference.";
+    else if (costs.driftInflation > 1.1)
+        words << QString("Taking a drift out afterwards would cost %1 % more mounts for the worst pair.")
+                     .arg(100 * (costs.driftInflation - 1), 0, 'f', 0);
+    for (std::size_t level : costs.alwaysFirst)
+        words << QString("%1 opens every block: what the first mount of an evening has in common is counted "
+                         "as its own.")
+                     .arg(name(level));
+    for (std::size_t level : costs.gathered)
+        words
+            << QString(
+                   "All mounts of %1 stand in one row: its evening and its difference cannot be told apart.")
+                   .arg(name(level));
+    if (!costs.missing.empty())
+        words << QString("%1 block%2 without every level: comparing inside blocks is weaker there.")
+                     .arg(costs.missing.size())
+                     .arg(costs.missing.size() == 1 ? "" : "s");
+    return words;
+}
+
+OrderPage::OrderPage(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), title_(cardTitle({})), list_(new QListWidget), costs_(new QLabel) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->addWidget(makeList(), 3);
+    columns->addWidget(makeSide(), 2);
+}
+
+QWidget* OrderPage::makeList() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(18, 14, 18, 14);
+    layout->addWidget(title_);
+    list_->setAccessibleName("Order of mounts");
+    list_->setObjectName("Order of mounts");
+    layout->addWidget(list_, 1);
+    const auto add = [this](QHBoxLayout* row, const char* text, const char* tip, auto&& what) {
+        auto* made = button(text, tip);
+        connect(made, &QPushButton::clicked, this, what);
+        row->addWidget(made);
+    };
+    auto* first = new QHBoxLayout;
+    add(first, "Earlier", "Alt+Up", [this] { moveSlotBy(-1); });
+    add(first, "Later", "Alt+Down", [this] { moveSlotBy(1); });
+    add(first, "Do it next", "Out of order: it becomes what to do next", [this] { moveSlotBy(-10'000); });
+    add(first, "Skip…", "With a reason; a skipped mount can be taken up again", [this] { skipOrTakeUp(); });
+    layout->addLayout(first);
+    auto* second = new QHBoxLayout;
+    add(second, "Add a mount", "One more of the chosen level", [this] { addOne(); });
+    add(second, "Extend…", "More mounts of every level", [this] { extend(); });
+    add(second, "Stop early…", "Skip what is left and close the study", [this] { stop(); });
+    layout->addLayout(second);
+    connect(new QShortcut(QKeySequence("Alt+Up"), list_, nullptr, nullptr, Qt::WidgetShortcut),
+            &QShortcut::activated, this, [this] { moveSlotBy(-1); });
+    connect(new QShortcut(QKeySequence("Alt+Down"), list_, nullptr, nullptr, Qt::WidgetShortcut),
+            &QShortcut::activated, this, [this] { moveSlotBy(1); });
+    return card(layout);
+}
+
+QWidget* OrderPage::makeSide() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(18, 14, 18, 14);
+    layout->addWidget(cardTitle("What this order costs"));
+    costs_->setWordWrap(true);
+    costs_->setAccessibleName("What this order costs");
+    costs_->setObjectName("Order costs");
+    layout->addWidget(costs_);
+    auto* form = new QFormLayout;
+    form_ = std::make_unique<EntityForm<Plan>>(session_, form, "plan");
+    form_->reference<Material>("Check mounts of", &Plan::checkWith, "none", [this] {
+        std::vector<std::pair<QString, Id<Material>>> names;
+        for (const auto& [id, material] : session_.document().all<Material>())
+            names.emplace_back(qtext(material.name), id);
+        return names;
+    });
+    form_->requiredNumber(
+        "How many checks", [](const Plan& p) { return p.checkMounts; },
+        [](Plan& p, double v) { p.checkMounts = static_cast<int>(v); }, 0, false, 100);
+    form_->requiredNumber(
+        "Seed of the order", [](const Plan& p) { return p.seed; },
+        [](Plan& p, double v) { p.seed = static_cast<int>(v); }, 0, false, 1e9);
+    form_->requiredNumber(
+        "Looks at the verdict planned", [](const Plan& p) { return p.plannedLooks; },
+        [](Plan& p, double v) { p.plannedLooks = static_cast<int>(v); }, 1, false, 11);
+    layout->addLayout(form);
+    layout->addWidget(
+        quietLabel("Checks stand at the start, in between and at the end: a bench that drifts shows itself. "
+                   "Planned looks share the error between them."));
+    auto* row = new QHBoxLayout;
+    auto* shuffler = button("Draw another order", "Another seed");
+    connect(shuffler, &QPushButton::clicked, this, &OrderPage::shuffle);
+    auto* lay = button("Put on the tape", "Replaces the planned mounts; what was made stays", true);
+    connect(lay, &QPushButton::clicked, this, &OrderPage::layOnTape);
+    row->addWidget(shuffler);
+    row->addWidget(lay);
+    layout->addStretch(1);
+    auto* frame = new QVBoxLayout;
+    frame->setContentsMargins(0, 0, 0, 0);
+    frame->addWidget(scrolled(layout), 1);
+    row->setContentsMargins(18, 0, 18, 14);
+    frame->addLayout(row);
+    return card(frame);
+}
+
+void OrderPage::refresh(const PlanFigures& figures) {
+    figures_ = figures;
+    const Question* question = session_.question();
+    if (!question) return;
+    const Plan* stored = planOf(session_.document(), question->study);
+    form_->show(stored ? std::optional(stored->id) : std::nullopt);
+    fillList(figures);
+}
+
+void OrderPage::fillList(const PlanFigures& figures) {
+    const Question& question = *session_.question();
+    const Document& document = session_.document();
+    const int row = list_->currentRow();
+    list_->clear();
+    const Design design = designOf(document, question);
+    std::vector<std::string> names;
+    for (const DesignCell& cell : design.cells) names.push_back(cell.name);
+    std::vector<OrderedMount> order;
+    const bool onTape = std::any_of(design.units.begin(), design.units.end(),
+                                    [](const DesignUnit& u) { return !u.mount && !u.skipped; });
+    title_->setText(onTape ? "On the tape" : "As drawn, not on the tape yet");
+    int place = 0;
+    const auto add = [&](const QString& text, std::optional<Id<Slot>> slot, bool quiet) {
+        auto* item = new QListWidgetItem(text, list_);
+        if (slot) item->setData(Qt::UserRole, static_cast<qlonglong>(slot->value));
+        if (quiet) item->setForeground(colours().quiet);
+    };
+    if (onTape) {
+        for (const DesignUnit& unit : design.units) {
+            const Slot& slot = *document.find(unit.slot);
+            const QString name =
+                unit.kind == SlotKind::baseline ? "baseline" : orderedName(design, {unit.cell, unit.block});
+            QString text =
+                QString("%1   %2%3")
+                    .arg(++place)
+                    .arg(unit.block > 0 ? QString("block %1   ").arg(unit.block) : QString(), name);
+            if (unit.mount)
+                text += "   made";
+            else if (unit.skipped)
+                text += "   skipped: " + qtext(slot.skippedBecause);
+            else if (slot.plannedFor)
+                text += "   " + qtext(weekdayText(*slot.plannedFor) + " " + dateTimeText(*slot.plannedFor));
+            add(text, unit.slot, unit.mount || unit.skipped);
+        }
+        order = standingOrder(document, question);
+    } else if (figures.outlook) {
+        order = remainingOrder(document, question, figures.plan, session_.now());
+        for (const OrderedMount& mount : order)
+            add(QString("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)),
+                {}, false);
+    }
+    list_->setCurrentRow(std::clamp(row, 0, std::max(0, list_->count() - 1)));
+    costs_->setText(order.empty() ? figures.whyNot
+                                  : orderCostSentences(orderCosts(order, names.size()), names).join("\n"));
+}
+
+std::optional<Id<Slot>> OrderPage::currentSlot() const {
+    const QListWidgetItem* item = list_->currentItem();
+    if (!item || !item->data(Qt::UserRole).isValid()) return std::nullopt;
+    return Id<Slot>{item->data(Qt::UserRole).toLongLong()};
+}
+
+void OrderPage::act(const std::string& title, const std::function<void(Edit&, const Question&)>& change) {
+    const Question* question = session_.question();
+    if (!question) return;
+    Edit edit(session_.document(), title);
+    try {
+        change(edit, *question);
+    } catch (const InputError& error) {
+        session_.refuse(qtext(sentence(error)));
+        return;
+    }
+    session_.perform(edit.finish());
+}
+
+void OrderPage::moveSlotBy(int by) {
+    const auto id = currentSlot();
+    const Slot* slot = session_.document().find(id);
+    if (!slot || slot->mount || !slot->skippedBecause.empty()) {
+        session_.refuse(
+            "Only a planned mount can be moved. Put the order on the tape first, then choose one.");
+        return;
+    }
+    const auto planned = plannedSlots(session_.document(), slot->study);
+    const auto at = std::find(planned.begin(), planned.end(), slot) - planned.begin();
+    const auto to = std::clamp<std::ptrdiff_t>(at + by, 0, static_cast<std::ptrdiff_t>(planned.size()) - 1);
+    if (to == at) return;
+    const int row = list_->currentRow() + static_cast<int>(to - at);
+    act(by < -1 ? "Do it next" : "Reorder the mounts",
+        [&](Edit& edit, const Question&) { moveSlot(edit, *id, static_cast<std::size_t>(to)); });
+    list_->setCurrentRow(row);
+}
+
+void OrderPage::skipOrTakeUp() {
+    const auto id = currentSlot();
+    const Slot* slot = session_.document().find(id);
+    if (!slot || slot->mount) {
+        session_.refuse("Choose a planned mount to skip. One that was made is rejected on Bench.");
+        return;
+    }
+    if (!slot->skippedBecause.empty()) {
+        act("Take a mount up again", [&](Edit& edit, const Question&) { takeUpAgain(edit, *id); });
+        return;
+    }
+    bool ok = false;
+    const QString reason = QInputDialog::getText(
+        this, "Skip this mount", "Why? The reason stays in the record.", QLineEdit::Normal, {}, &ok);
+    if (ok)
+        act("Skip a mount",
+            [&](Edit& edit, const Question&) { skipSlot(edit, *id, reason.trimmed().toStdString()); });
+}
+
+void OrderPage::addOne() {
+    const auto id = currentSlot();
+    const Design design = designOf(session_.document(), *session_.question());
+    for (const DesignUnit& unit : design.units)
+        if (id && unit.slot == *id && unit.cell) {
+            act("Add a mount of " + design.cells[*unit.cell].name,
+                [&](Edit& edit, const Question& question) { addMount(edit, question, *unit.cell, false); });
+            return;
+        }
+    session_.refuse("Choose a mount of the level of which one more is wanted.");
+}
+
+void OrderPage::extend() {
+    const Question* question = session_.question();
+    if (!question) return;
+    const auto own = ownScatter(session_.document(), *question);
+    QString hint = "More mounts of each level";
+    if (own && own->df) {
+        const int made =
+            static_cast<int>(own->df.value())
+                / std::max(1, static_cast<int>(figures_.outlook ? figures_.outlook->levels.size() : 1))
+            + 1;
+        const int wanted = steinMounts(own->sd, *own->df, question->margin.value, question->confidence, made);
+        hint = QString("From the scatter alone (%1 K, differences not shown) %2 mounts of each would do; "
+                       "there are %3.\n"
+                       "More mounts of each level")
+                   .arg(own->sd, 0, 'f', 2)
+                   .arg(wanted)
+                   .arg(made);
+    }
+    if (!session_.document().where(&Look::study, question->study.value).empty())
+        hint = "The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
+               "was planned.\n"
+               + hint;
+    bool ok = false;
+    const int more = QInputDialog::getInt(this, "Extend the study", hint, 1, 1, 50, 1, &ok);
+    if (ok)
+        act("Extend by " + std::to_string(more), [&](Edit& edit, const Question& asked) {
+            extendStudy(edit, asked, more, session_.now(), figures_.clock);
+        });
+}
+
+void OrderPage::stop() {
+    bool ok = false;
+    const QString reason =
+        QInputDialog::getText(this, "Stop the study early", "Why? What is left is skipped for this reason.",
+                              QLineEdit::Normal, {}, &ok);
+    if (ok)
+        act("Stop early", [&](Edit& edit, const Question& question) {
+            stopEarly(edit, question.study, reason.trimmed().toStdString());
+        });
+}
+
+void OrderPage::shuffle() {
+    act("Draw another order", [&](Edit& edit, const Question&) {
+        Plan plan = figures_.plan;
+        ++plan.seed;
+        putPlan(edit, plan);
+    });
+}
+
+void OrderPage::layOnTape() {
+    act("Put the plan on the tape", [&](Edit& edit, const Question& question) {
+        // The tape follows the study's first question; others get their levels beside it.
+        const Question& first = *firstQuestion(session_.document(), question.study);
+        layPlan(edit, first, planFor(session_.document(), question.study), session_.now(), figures_.clock);
+        if (!figures_.plan.followUps.empty()) layFollowUps(edit, planFor(edit.document(), question.study));
+    });
+}
+
+} // namespace ibuki

@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/question/plan_figures.h"
+#include "app/shell/entity_form.h"
+
+#include <QWidget>
+
+class QListWidget;
+
+namespace ibuki {
+
+/// The order of the mounts: as drawn by the seed or as it stands on the tape, rearranged by hand, with what
+/// that costs in plain words.
+class OrderPage : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit OrderPage(Session& session, QWidget* parent = nullptr);
+    void refresh(const PlanFigures& figures);
+
+private:
+    QWidget* makeList();
+    QWidget* makeSide();
+    void fillList(const PlanFigures& figures);
+    void moveSlotBy(int by);
+    void skipOrTakeUp();
+    void addOne();
+    void extend();
+    void stop();
+    void shuffle();
+    void layOnTape();
+    std::optional<Id<Slot>> currentSlot() const;
+    /// Performs what `change` puts into an edit; a refusal becomes a notice.
+    void act(const std::string& title, const std::function<void(Edit&, const Question&)>& change);
+
+    Session& session_;
+    PlanFigures figures_;
+    QLabel* title_;
+    QListWidget* list_;
+    QLabel* costs_;
+    std::unique_ptr<EntityForm<Plan>> form_;
+};
+
+/// What an order costs, sentence by sentence; names are the design's cells.
+QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::string>& names);
+
+} // namespace ibuki

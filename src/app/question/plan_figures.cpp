@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/question/plan_figures.h"
+
+#include "app/shell/amount_text.h"
+#include "app/shell/widgets.h"
+#include "core/evidence/response.h"
+#include "core/record/plan_setup.h"
+#include "store/calendar/calendar.h"
+#include "store/paper/sentences.h"
+
+namespace ibuki {
+
+PlanFigures planFigures(const Session& session, std::optional<int> mounts) {
+    PlanFigures figures;
+    const Question* question = session.question();
+    if (!question) return figures;
+    figures.plan = planFor(session.document(), question->study);
+    if (mounts) figures.plan.mountsPerLevel = *mounts;
+    try {
+        figures.clock = wallClockOf(figures.plan.zone);
+        figures.outlook =
+            outlookOf(session.document(), *question, figures.plan, session.now(), figures.clock);
+    } catch (const InputError& error) {
+        figures.whyNot = qtext(sentence(error));
+        if (!figures.whyNot.isEmpty()) figures.whyNot[0] = figures.whyNot[0].toUpper();
+    }
+    return figures;
+}
+
+QString sumsText(const std::vector<Money>& cost) {
+    QStringList sums;
+    for (const Money& money : cost) sums << moneyText(money);
+    return sums.join(" and ");
+}
+
+QString outlookLine(const Outlook& outlook, const Question& question) {
+    QStringList words;
+    const QString margin = qtext(amountText(question.margin.value, responseUnit(question)));
+    if (outlook.chance && outlook.isChange)
+        words << QString("%1 % to see a change of %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin);
+    else if (outlook.chance)
+        words << (question.goal == Goal::difference
+                      ? QString("%1 % to see %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin)
+                      : QString("%1 % to show them the same within %2")
+                            .arg(100 * *outlook.chance, 0, 'f', 0)
+                            .arg(margin));
+    else
+        words << "one mount of each tells no scatter";
+    if (outlook.halfWidth) words << "± " + qtext(amountText(*outlook.halfWidth, responseUnit(question)));
+    words << (outlook.mountsToCome < outlook.totalMounts
+                  ? QString("%1 mounts, %2 to come").arg(outlook.totalMounts).arg(outlook.mountsToCome)
+                  : QString("%1 mounts").arg(outlook.totalMounts));
+    words << QString("%1 h in %2 %3")
+                 .arg(outlook.benchHours, 0, 'f', 0)
+                 .arg(outlook.evenings)
+                 .arg(outlook.evenings == 1 ? "evening" : "evenings");
+    double grams = 0;
+    for (const MaterialNeed& need : outlook.needs)
+        if (need.unit == ContentUnit::gram) grams += need.amount;
+    if (grams > 0) words << QString("%1 g").arg(grams, 0, 'f', 1);
+    if (!outlook.cost.empty()) words << sumsText(outlook.cost);
+    return words.join("  ·  ");
+}
+
+} // namespace ibuki

@@ -1,0 +1,255 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/question/protocol_page.h"
+
+#include "app/shell/entity_form.h"
+#include "core/domain/lookup.h"
+#include "core/plan/step_times.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+enum Column { kindColumn, loadColumn, minutesColumn, gateColumn, valueColumn, aloneColumn, columnCount };
+
+QString valueUnit(GateKind gate) {
+    switch (gate) {
+    case GateKind::none:
+        return {};
+    case GateKind::chipSlopeBelow:
+    case GateKind::roomSlopeBelow:
+        return "K/min";
+    case GateKind::remainingBelow:
+    case GateKind::aboveIdleBelow:
+        return "K";
+    }
+    return {};
+}
+
+} // namespace
+
+ProtocolPage::ProtocolPage(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      steps_(new QTableWidget(0, columnCount)),
+      preset_(new QComboBox),
+      other_(new QComboBox),
+      difference_(new QLabel) {
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->addWidget(makeSteps(), 3);
+    columns->addWidget(makeDifference(), 2);
+}
+
+QWidget* ProtocolPage::makeSteps() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(18, 14, 18, 14);
+    auto* head = new QHBoxLayout;
+    head->addWidget(cardTitle("Steps after the hands are done"), 1);
+    preset_->setAccessibleName("Begin from");
+    preset_->setObjectName("Begin from");
+    preset_->setPlaceholderText("begin from …");
+    for (ProtocolPreset preset :
+         {ProtocolPreset::air, ProtocolPreset::liquid, ProtocolPreset::laptop, ProtocolPreset::phaseChange})
+        preset_->addItem(qtext(presetName(preset)));
+    connect(preset_, &QComboBox::activated, this, &ProtocolPage::usePresetChosen);
+    head->addWidget(preset_);
+    layout->addLayout(head);
+    steps_->setHorizontalHeaderLabels({"step", "load", "min", "goes on when", "value", "alone"});
+    steps_->setAccessibleName("Steps");
+    steps_->setObjectName("Steps");
+    steps_->setTabKeyNavigation(false);
+    steps_->verticalHeader()->hide();
+    steps_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    steps_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    steps_->horizontalHeader()->setSectionResizeMode(gateColumn, QHeaderView::Stretch);
+    connect(steps_, &QTableWidget::cellChanged, this, [this](int row, int) { changeStep(row); });
+    layout->addWidget(steps_, 1);
+    auto* row = new QHBoxLayout;
+    auto* add = button("Add step");
+    auto* remove = button("Remove step");
+    connect(add, &QPushButton::clicked, this, &ProtocolPage::addStep);
+    connect(remove, &QPushButton::clicked, this, &ProtocolPage::removeStep);
+    row->addWidget(add);
+    row->addWidget(remove);
+    row->addStretch(1);
+    layout->addLayout(row);
+    return card(layout);
+}
+
+QWidget* ProtocolPage::makeDifference() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(18, 14, 18, 14);
+    layout->addWidget(cardTitle("Against another study"));
+    other_->setAccessibleName("Other study");
+    other_->setObjectName("Other study");
+    other_->setPlaceholderText("there is no other study");
+    layout->addWidget(other_);
+    difference_->setWordWrap(true);
+    difference_->setTextFormat(Qt::RichText);
+    difference_->setAccessibleName("What the protocols do differently");
+    difference_->setObjectName("Difference");
+    layout->addWidget(difference_);
+    layout->addStretch(1);
+    layout->addWidget(
+        quietLabel("Soak and measure are done for every load; a step may be made for one load alone. A soak "
+                   "lasts at least as long as the bench's slowest part asks for (bench sheet)."));
+    connect(other_, &QComboBox::activated, this, &ProtocolPage::fillDifference);
+    return card(layout);
+}
+
+void ProtocolPage::refresh() {
+    if (!session_.study()) return;
+    fillSteps();
+    fillStudies();
+    fillDifference();
+}
+
+void ProtocolPage::fillSteps() {
+    const QSignalBlocker quiet(steps_);
+    const Id<Study> study = session_.study()->id;
+    const auto steps = protocolOf(session_.document(), study);
+    const auto loads = loadsOf(session_.document(), study);
+    steps_->setRowCount(static_cast<int>(steps.size()));
+    const auto choice = [&](int row, int column, const QString& name, const QStringList& items, int current) {
+        auto* box = new QComboBox;
+        box->addItems(items);
+        box->setCurrentIndex(current);
+        box->setAccessibleName(QString("%1 of step %2").arg(name).arg(row + 1));
+        connect(box, &QComboBox::activated, this, [this, row] { changeStep(row); });
+        steps_->setCellWidget(row, column, box);
+    };
+    QStringList kinds;
+    for (std::string_view kind : Words<StepKind>::all) kinds << qtext(kind);
+    QStringList gates;
+    for (std::string_view gate : Words<GateKind>::all) gates << qtext(gate);
+    QStringList loadNames{"every"};
+    for (const Load* load : loads) loadNames << qtext(load->name);
+    for (int row = 0; row < steps_->rowCount(); ++row) {
+        const ProtocolStep& step = steps[static_cast<std::size_t>(row)];
+        choice(row, kindColumn, "Kind", kinds, static_cast<int>(step.kind));
+        int load = 0;
+        for (std::size_t i = 0; i < loads.size(); ++i)
+            if (step.load == loads[i]->id) load = static_cast<int>(i) + 1;
+        choice(row, loadColumn, "Load", loadNames, load);
+        choice(row, gateColumn, "Gate", gates, static_cast<int>(step.gate));
+        steps_->setItem(row, minutesColumn, new QTableWidgetItem(numberText(step.minutes)));
+        auto* value =
+            new QTableWidgetItem(step.gate == GateKind::none ? QString() : numberText(step.gateValue));
+        value->setToolTip(valueUnit(step.gate));
+        steps_->setItem(row, valueColumn, value);
+        auto* alone = new QTableWidgetItem;
+        alone->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
+        alone->setCheckState(step.unattended ? Qt::Checked : Qt::Unchecked);
+        steps_->setItem(row, aloneColumn, alone);
+    }
+}
+
+void ProtocolPage::fillStudies() {
+    const qlonglong chosen = other_->currentData().toLongLong();
+    other_->clear();
+    for (const auto& [id, study] : session_.document().all<Study>())
+        if (id != session_.study()->id) other_->addItem(qtext(study.name), static_cast<qlonglong>(id.value));
+    const int index = other_->findData(chosen);
+    other_->setCurrentIndex(index >= 0 ? index : other_->count() - 1);
+}
+
+void ProtocolPage::fillDifference() {
+    const Id<Study> other{other_->currentData().toLongLong()};
+    if (!session_.document().find(other)) {
+        difference_->setText("With a second study, what its protocol does differently stands here.");
+        return;
+    }
+    const auto lines = protocolDifference(session_.document(), session_.study()->id, other);
+    if (lines.empty()) {
+        difference_->setText("Both do the same.");
+        return;
+    }
+    QString html = "<table cellspacing='0' cellpadding='3'>";
+    html += QString("<tr><td></td><td><b>here</b></td><td><b>%1</b></td></tr>")
+                .arg(other_->currentText().toHtmlEscaped());
+    for (const ProtocolDifference& line : lines)
+        html += QString("<tr><td>%1</td><td>%2</td><td>%3</td></tr>")
+                    .arg(qtext(line.step).toHtmlEscaped(), qtext(line.here).toHtmlEscaped(),
+                         qtext(line.there).toHtmlEscaped());
+    difference_->setText(html + "</table>");
+}
+
+std::vector<ProtocolStep> ProtocolPage::ownSteps(Edit& edit) const {
+    const Id<Study> study = session_.study()->id;
+    if (edit.document().where(&ProtocolStep::study, study).empty())
+        usePreset(edit, study, ProtocolPreset::air);
+    return protocolOf(edit.document(), study);
+}
+
+void ProtocolPage::usePresetChosen(int index) {
+    Edit edit(session_.document(),
+              "Begin from the protocol for " + std::string(presetName(static_cast<ProtocolPreset>(index))));
+    usePreset(edit, session_.study()->id, static_cast<ProtocolPreset>(index));
+    preset_->setCurrentIndex(-1);
+    session_.perform(edit.finish());
+}
+
+void ProtocolPage::changeStep(int row) {
+    const auto minutes = numberFrom(steps_->item(row, minutesColumn)->text());
+    const QString valueText = steps_->item(row, valueColumn)->text();
+    const auto value = valueText.trimmed().isEmpty() ? std::optional(0.0) : numberFrom(valueText);
+    if (!minutes || *minutes < 0 || !value || *value < 0) {
+        session_.refuse(
+            QString("Step %1: \"%2\" is no number that can be. Write digits, such as 20.")
+                .arg(row + 1)
+                .arg(!minutes || *minutes < 0 ? steps_->item(row, minutesColumn)->text() : valueText));
+        fillSteps();
+        return;
+    }
+    Edit edit(session_.document(), "Change a step of the protocol");
+    auto steps = ownSteps(edit);
+    if (row >= static_cast<int>(steps.size())) return;
+    ProtocolStep step = steps[static_cast<std::size_t>(row)];
+    const auto chosen = [&](int column) {
+        return static_cast<QComboBox*>(steps_->cellWidget(row, column))->currentIndex();
+    };
+    step.kind = static_cast<StepKind>(chosen(kindColumn));
+    const auto loads = loadsOf(session_.document(), session_.study()->id);
+    const int load = chosen(loadColumn);
+    step.load = load == 0 ? std::nullopt : std::optional(loads[static_cast<std::size_t>(load) - 1]->id);
+    step.minutes = *minutes;
+    step.gate = static_cast<GateKind>(chosen(gateColumn));
+    step.gateValue = *value;
+    step.unattended = steps_->item(row, aloneColumn)->checkState() == Qt::Checked;
+    edit.put(step);
+    session_.perform(edit.finish());
+}
+
+void ProtocolPage::addStep() {
+    Edit edit(session_.document(), "Add a step to the protocol");
+    const auto steps = ownSteps(edit);
+    ProtocolStep step;
+    step.study = session_.study()->id;
+    step.position = steps.empty() ? 0 : steps.back().position + 1;
+    step.minutes = 10;
+    step.unattended = true;
+    edit.add(step);
+    session_.perform(edit.finish());
+}
+
+void ProtocolPage::removeStep() {
+    const int row = steps_->currentRow();
+    Edit edit(session_.document(), "Remove a step of the protocol");
+    const auto steps = ownSteps(edit);
+    if (row < 0 || row >= static_cast<int>(steps.size())) {
+        session_.refuse("Choose the step to remove.");
+        return;
+    }
+    if (steps.size() == 1) {
+        session_.refuse("A protocol has at least one step. Change this one instead.");
+        return;
+    }
+    edit.remove(steps[static_cast<std::size_t>(row)].id);
+    session_.perform(edit.finish());
+}
+
+} // namespace ibuki

@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/verb.h"
+#include "core/domain/input_error.h"
+#include "core/plan/sample_size.h"
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+#include <fmt/ostream.h>
+#include <map>
+#include <memory>
+#include <nlohmann/json.hpp>
+
+namespace ibuki {
+namespace {
+
+struct PlanArguments {
+    SampleSizeInput input;
+    bool json = false;
+};
+
+void printSize(std::ostream& out, const SampleSize& size, const SampleSizeInput& input) {
+    fmt::print(out, "{} mounts of each level, {} in all\n", size.mountsPerGroup, size.totalMounts);
+    if (input.margin > 0)
+        fmt::print(out, "chance to show that two are the same within {:g} K: {:.1f} %\n", input.margin,
+                   100 * size.achievedPower);
+    else
+        fmt::print(out, "chance to tell two apart that differ by {:g} K: {:.1f} %\n", input.difference,
+                   100 * size.achievedPower);
+    fmt::print(out, "half width of a difference's interval: {:.2f} K\n", size.halfWidth);
+}
+
+} // namespace
+
+VerbBody addPlan(CLI::App& app) {
+    auto arguments = std::make_shared<PlanArguments>();
+    SampleSizeInput& input = arguments->input;
+    const std::map<std::string, PlannedComparison> comparisons{{"all-pairs", PlannedComparison::allPairs},
+                                                               {"reference", PlannedComparison::reference},
+                                                               {"two", PlannedComparison::two}};
+    app.add_option("--groups", input.groups, "Levels compared")->required();
+    app.add_option("--mount-sd", input.mountSd, "Standard deviation between mounts, K")->required();
+    auto* difference =
+        app.add_option("--difference", input.difference, "Difference that must not be missed, K");
+    app.add_option("--power", input.power, "Chance wanted")->capture_default_str();
+    app.add_option("--confidence", input.confidence, "Confidence of the verdict")->capture_default_str();
+    app.add_option("--comparison", input.comparison, "all-pairs, reference or two")
+        ->transform(CLI::CheckedTransformer(comparisons));
+    auto* margin =
+        app.add_option("--margin", input.margin, "Show instead that two are the same within it, K");
+    app.add_flag("--json", arguments->json, "One JSON object on standard output");
+    app.footer("Example:\nibuki-cli plan --groups 4 --mount-sd 0.4 --difference 1.0");
+    return [arguments, difference, margin](std::ostream& out) {
+        if (difference->count() == 0 && margin->count() == 0)
+            throw UsageError("plan needs --difference, or --margin to show that two are the same");
+        if (margin->count() > 0 && !(arguments->input.margin > 0))
+            throw InputError("plan-margin", {},
+                             fmt::format("the margin is {} and must be above 0", arguments->input.margin),
+                             "State the smallest difference that matters");
+        const SampleSize size = sampleSize(arguments->input);
+        if (!arguments->json) {
+            printSize(out, size, arguments->input);
+            return;
+        }
+        const nlohmann::ordered_json json{{"mounts_per_group", size.mountsPerGroup},
+                                          {"achieved_power", size.achievedPower},
+                                          {"half_width_K", size.halfWidth},
+                                          {"total_mounts", size.totalMounts}};
+        out << json.dump(2) << "\n";
+    };
+}
+
+} // namespace ibuki

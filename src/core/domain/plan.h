@@ -1,0 +1,85 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// How a study is to be carried out: its plan (how many mounts, in which evenings), its protocol (steps and
+// gates), how long hands take at a bench, what comes back later, and who looked at the verdict when.
+
+#include "core/domain/study.h"
+
+namespace ibuki {
+
+/// One of each study.
+struct Plan {
+    Id<Plan> id;
+    Id<Study> study;
+    int mountsPerLevel = 3;
+    double chance = 0.9;                   ///< wanted of seeing the margin
+    std::optional<Kelvin> statedScatter;   ///< between mounts; nothing: from finished studies or the class
+    int seed = 1;                          ///< of the order; the same seed gives the same order everywhere
+    std::optional<Id<Material>> checkWith; ///< known material of the check mounts
+    int checkMounts = 0;                   ///< in all: at the start, in between and at the end
+    bool baseline = false;                 ///< measure the machine as it stands first
+    std::string pattern;                   ///< held constant unless it is the factor
+    std::optional<Gram> amount;
+    std::optional<NewtonMetre> torque;
+    std::optional<Instant> start;                 ///< first day
+    double fromHour = 18;                         ///< an evening begins, wall clock
+    double hours = 4;                             ///< and lasts
+    std::string weekdays = "Mon Tue Wed Thu Fri"; ///< on which there is time
+    std::string zone = "UTC";                     ///< of the wall clock, an IANA name
+    std::string followUps;                        ///< "24 h, 5 d, 6 mo" after each mount
+    int plannedLooks = 1;                         ///< at the verdict, the last one included
+    bool operator==(const Plan&) const = default;
+};
+
+enum class StepKind { remove, clean, apply, condition, rest, settle, idle, soak, measure, cool };
+
+/// What must hold before the step counts as done; minutes alone when none.
+enum class GateKind { none, chipSlopeBelow, roomSlopeBelow, remainingBelow, aboveIdleBelow };
+
+/// One step of a study's protocol after the hands are done; soak and measure may differ by load.
+struct ProtocolStep {
+    Id<ProtocolStep> id;
+    Id<Study> study;
+    std::optional<Id<Load>> load; ///< nothing: of every load
+    int position = 0;
+    StepKind kind = StepKind::soak;
+    double minutes = 0;
+    GateKind gate = GateKind::none;
+    double gateValue = 0; ///< K/min for slopes, K for the others
+    bool unattended = false;
+    bool operator==(const ProtocolStep&) const = default;
+};
+
+/// How long a step takes at a bench, as the user stated it.
+struct StepTime {
+    Id<StepTime> id;
+    Id<Bench> bench;
+    StepKind kind = StepKind::apply;
+    std::optional<MaterialClass> material; ///< nothing: whatever the material
+    double minutes = 0;
+    bool operator==(const StepTime&) const = default;
+};
+
+/// A later run on a mount that stays untouched.
+struct FollowUp {
+    Id<FollowUp> id;
+    Id<Slot> slot;
+    std::string after; ///< "24 h", "5 d", "6 mo"
+    bool done = false;
+    std::string skippedBecause;
+    bool operator==(const FollowUp&) const = default;
+};
+
+/// Somebody saw the verdict while mounts were still to come.
+struct Look {
+    Id<Look> id;
+    std::int64_t study = 0; ///< id of the Study; what was seen stays a fact even when the study is undone
+    Instant at;
+    int mounts = 0;        ///< measured by then
+    bool extended = false; ///< mounts were added after it
+    bool declared = false; ///< it was among the looks planned beforehand
+    bool operator==(const Look&) const = default;
+};
+
+} // namespace ibuki

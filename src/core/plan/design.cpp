@@ -1,0 +1,226 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/design.h"
+
+#include "core/domain/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/plan/schedule.h"
+#include "core/plan/shelf.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+DesignFactor factorOf(Factor factor, const std::vector<const Level*>& levels, bool inSequence) {
+    DesignFactor made{std::string(word(factor)), Stratum::betweenMounts, {}, {}, inSequence};
+    for (const Level* level : levels) {
+        made.levels.push_back(level->id);
+        made.levelNames.push_back(level->name);
+    }
+    return made;
+}
+
+void addWithinFactors(Design& design, const Document& document, const Question& question) {
+    const auto loads = loadsOf(document, question.study);
+    if (loads.size() > 1) {
+        DesignFactor factor{"load", Stratum::withinMount, {}, {}, false};
+        for (const Load* load : loads) factor.levelNames.push_back(load->name);
+        design.factors.push_back(std::move(factor));
+    }
+    const Plan* plan = planOf(document, question.study);
+    if (!plan || plan->followUps.empty()) return;
+    DesignFactor factor{"time since mounting", Stratum::withinMount, {}, {"fresh"}, true};
+    for (const Delay& delay : parseDelays(plan->followUps)) factor.levelNames.push_back(delay.text());
+    design.factors.push_back(std::move(factor));
+}
+
+std::vector<DesignCell> cellsOf(const std::vector<const Level*>& first,
+                                const std::vector<const Level*>& second) {
+    std::vector<DesignCell> cells;
+    for (const Level* level : first) {
+        if (second.empty()) cells.push_back({level->id, std::nullopt, level->name});
+        for (const Level* other : second)
+            cells.push_back({level->id, other->id, level->name + ", " + other->name});
+    }
+    return cells;
+}
+
+std::optional<std::size_t> cellOf(const Design& design, const Level* level, std::optional<Id<Level>> second) {
+    if (!level) return std::nullopt;
+    for (std::size_t i = 0; i < design.cells.size(); ++i)
+        if (design.cells[i].level == level->id
+            && (!design.cells[i].second || design.cells[i].second == second))
+            return i;
+    return std::nullopt;
+}
+
+LevelRule ruleOf(const Document& document, const Question& question, const DesignCell& cell, Instant now,
+                 std::size_t cellsOfLevel, int made) {
+    const Level& level = *document.find(cell.level);
+    LevelRule rule;
+    rule.placement = placementOf(document, level);
+    if (rule.placement == Placement::anywhere && cell.second)
+        rule.placement = placementOf(document, *document.find(*cell.second));
+    rule.mostMounts = level.mostMounts;
+    // A short tube is shared out among the cells that take from it.
+    if (const auto lasts = mountsThatLast(document, question, level, now)) {
+        const int each = made + *lasts / static_cast<int>(cellsOfLevel);
+        rule.mostMounts = rule.mostMounts ? std::min(*rule.mostMounts, each) : each;
+    }
+    return rule;
+}
+
+} // namespace
+
+bool isSeenAgain(const Document& document, Id<Study> study) {
+    const Plan* plan = planOf(document, study);
+    return plan && !plan->followUps.empty();
+}
+
+bool isInSequence(const Study& study) { return study.began == StudyTemplate::stepByStep; }
+
+Placement placementOf(const Document& document, const Level& level) {
+    if (level.placement != Placement::automatic) return level.placement;
+    const Material* material = document.find(level.material);
+    if (!material) return Placement::anywhere;
+    const MaterialFacts facts = factsOf(*material);
+    if (material->kind == MaterialClass::phaseChange
+        || (material->conditioningRest && material->conditioningRest->value >= 4))
+        return Placement::endsEvening;
+    // Gallium stays on the faces whatever the cleaning; other conductors only ask for care.
+    if (facts.gallium.value) return Placement::lastOfAll;
+    return facts.conducts.value && material->kind != MaterialClass::sheet ? Placement::lastInBlock
+                                                                          : Placement::anywhere;
+}
+
+std::optional<int> mountsThatLast(const Document& document, const Question& question, const Level& level,
+                                  Instant now) {
+    const Material* material = document.find(level.material);
+    const Site* site = document.find(question.site);
+    if (!material || !site || factsOf(*material).reusable.value) return std::nullopt;
+    double mounts = 0;
+    bool told = false;
+    for (const Lot* lot : document.where(&Lot::material, material->id)) {
+        if (level.lot && lot->id != *level.lot) continue;
+        const auto left = lotState(document, *lot, now).left;
+        auto each = neededAt(*material, *lot, *site);
+        if (level.amount && lot->contentUnit == ContentUnit::gram) each = level.amount->value;
+        if (!left || !each || *each <= 0) continue;
+        told = true;
+        mounts += std::floor(*left / *each + 1e-9);
+    }
+    if (!told) return std::nullopt;
+    return static_cast<int>(std::min(mounts, 1e6));
+}
+
+bool isMade(const Document& document, const DesignUnit& unit) {
+    const Mount* mount = document.find(unit.mount);
+    return mount && !mount->rejected;
+}
+
+Design designOf(const Document& document, const Question& question) {
+    Design design;
+    design.question = question.id;
+    const Study* study = document.find(question.study);
+    const auto first = levelsOf(document, question.id);
+    const auto second = secondLevelsOf(document, question.id);
+    design.factors.push_back(factorOf(question.factor, first, study && isInSequence(*study)));
+    if (question.secondFactor) design.factors.push_back(factorOf(*question.secondFactor, second, false));
+    addWithinFactors(design, document, question);
+    design.cells = cellsOf(first, question.secondFactor ? second : std::vector<const Level*>{});
+    bool blocked = false;
+    std::vector<std::string> days;
+    for (const Slot* slot : slotsOf(document, question.study)) {
+        DesignUnit unit{slot->id,    slot->kind,  std::nullopt,
+                        slot->block, slot->mount, !slot->skippedBecause.empty()};
+        const Mount* mount = document.find(slot->mount);
+        if (slot->block == 0 && mount && !mount->block.empty()) {
+            if (days.empty() || days.back() != mount->block) days.push_back(mount->block);
+            unit.block = static_cast<int>(days.size());
+        }
+        if (slot->kind == SlotKind::level)
+            unit.cell = cellOf(design, levelIn(document, question, *slot), slot->second);
+        blocked = blocked || unit.block > 1;
+        design.units.push_back(unit);
+    }
+    design.nesting = {"bench"};
+    if (blocked) design.nesting.emplace_back("block");
+    design.nesting.emplace_back("mount");
+    design.nesting.emplace_back("run");
+    return design;
+}
+
+void checkPlannable(const Document& document, const Question& question) {
+    const auto refuse = [](const char* code, const std::string& what, const char* mend) {
+        throw InputError(code, {}, what, mend);
+    };
+    const Study* study = document.find(question.study);
+    const Site* site = document.find(question.site);
+    const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    if (!site || !configuration || site->configuration != configuration->id)
+        refuse("plan-site", "the bench does not have the site of this question",
+               "Choose a site in the sentence, or add the layer to the bench");
+    const auto levels = levelsOf(document, question.id);
+    if (levels.empty())
+        refuse("plan-levels", "nothing is compared yet: the question has no level",
+               "Add at least two levels to compare");
+    if (levels.size() == 1 && !isSeenAgain(document, question.study))
+        refuse("plan-levels", fmt::format("\"{}\" has nothing to be compared with", levels.front()->name),
+               "Add a second level, or come back to the mount later (Evenings)");
+    if (question.secondFactor && secondLevelsOf(document, question.id).empty())
+        refuse("plan-levels",
+               fmt::format("the second factor ({}) has no level", word(*question.secondFactor)),
+               "Add its levels, or leave the second factor out");
+    if (!(question.margin.value > 0))
+        refuse("plan-margin", fmt::format("a margin of {} settles nothing", question.margin.value),
+               "State the smallest difference that matters, above 0");
+}
+
+OrderInput orderInput(const Document& document, const Question& question, const Plan& plan, Instant now) {
+    checkPlannable(document, question);
+    if (plan.mountsPerLevel < 1)
+        throw InputError("plan-mounts", {},
+                         fmt::format("{} mounts of each level are none", plan.mountsPerLevel),
+                         "Plan at least one, better three");
+    const Design design = designOf(document, question);
+    OrderInput input;
+    input.blocks = plan.mountsPerLevel;
+    input.checks = plan.checkWith ? plan.checkMounts : 0;
+    input.seed = static_cast<std::uint64_t>(plan.seed);
+    input.inSequence = design.factors.front().inSequence;
+    const std::size_t cellsOfLevel = design.cells.size() / levelsOf(document, question.id).size();
+    std::vector<int> made(design.cells.size(), 0);
+    for (const DesignUnit& unit : design.units)
+        if (unit.cell && isMade(document, unit)) ++made[*unit.cell];
+    for (std::size_t i = 0; i < design.cells.size(); ++i)
+        input.levels.push_back(ruleOf(document, question, design.cells[i], now, cellsOfLevel, made[i]));
+    return input;
+}
+
+std::vector<OrderedMount> remainingOrder(const Document& document, const Question& question, const Plan& plan,
+                                         Instant now) {
+    auto order = orderMounts(orderInput(document, question, plan, now));
+    const Design design = designOf(document, question);
+    std::map<std::optional<std::size_t>, int> made;
+    for (const DesignUnit& unit : design.units) {
+        if (!isMade(document, unit) || unit.kind == SlotKind::baseline) continue;
+        if (unit.kind == SlotKind::level && !unit.cell) continue;
+        ++made[unit.kind == SlotKind::checkMount ? std::nullopt : unit.cell];
+    }
+    std::erase_if(order, [&](const OrderedMount& mount) { return made[mount.level]-- > 0; });
+    return order;
+}
+
+std::vector<OrderedMount> standingOrder(const Document& document, const Question& question) {
+    std::vector<OrderedMount> order;
+    for (const DesignUnit& unit : designOf(document, question).units) {
+        if (unit.skipped || unit.kind == SlotKind::baseline) continue;
+        if (unit.kind == SlotKind::level && !unit.cell) continue;
+        order.push_back({unit.cell, unit.block});
+    }
+    return order;
+}
+
+} // namespace ibuki

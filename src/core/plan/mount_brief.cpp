@@ -1,0 +1,125 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/mount_brief.h"
+
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/plan/shelf.h"
+#include "core/plan/step_times.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+void addAmount(MountBrief& brief, const Document& document, const Level* level, const Plan* plan,
+               Id<Site> siteId) {
+    const Site* site = document.find(siteId);
+    if (level && level->amount)
+        brief.grams = level->amount->value;
+    else if (plan && plan->amount)
+        brief.grams = plan->amount->value;
+    if (!brief.material || !site) return;
+    if (isCut(brief.material->kind)) {
+        brief.grams.reset();
+        if (site->width && site->length)
+            brief.areaMm2 = site->width->value * site->length->value * site->alike;
+        return;
+    }
+    if (brief.grams || !brief.lot || brief.lot->contentUnit != ContentUnit::gram) return;
+    brief.grams = neededAt(*brief.material, *brief.lot, *site);
+    brief.gramsAreUsual = brief.grams.has_value();
+}
+
+void addCautions(MountBrief& brief, const Document& document, const Question& question, Instant now) {
+    if (!brief.material) return;
+    const Study* study = document.find(question.study);
+    CautionSubject subject;
+    subject.material = brief.material;
+    subject.lot = brief.lot;
+    subject.site = document.find(question.site);
+    subject.configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    brief.cautions = cautionsFor(cautionFacts(document, subject, now));
+    if (subject.site)
+        brief.holds = holdsOf(document, *brief.material, *subject.site, subject.configuration, now);
+}
+
+/// "sustained load, 180 W"; a name that tells the power already is left alone.
+std::string loadWords(const Load& load) {
+    if (!load.target) return load.name;
+    const std::string power = fmt::format("{:g} W", load.target->value);
+    return load.name.find(power) != std::string::npos ? load.name : load.name + ", " + power;
+}
+
+std::string titleOf(const Document& document, const Slot& slot, const Material* material) {
+    if (slot.kind == SlotKind::baseline) return "Baseline";
+    if (slot.kind == SlotKind::checkMount)
+        return material ? "Check mount of " + material->name : "Check mount";
+    const Level* level = document.find(slot.level);
+    const Level* second = document.find(slot.second);
+    std::string title = level ? level->name : "Mount";
+    return second ? title + ", " + second->name : title;
+}
+
+} // namespace
+
+const Lot* lotToTake(const Document& document, Id<Material> material, Instant now) {
+    const Lot* best = nullptr;
+    std::pair<bool, double> bestRank;
+    for (const Lot* lot : document.where(&Lot::material, material)) {
+        const LotState state = lotState(document, *lot, now);
+        if (state.left && *state.left <= 0) continue;
+        const std::pair rank{lot->opened.has_value() && !state.expired, state.share.value_or(1)};
+        if (best && rank <= bestRank) continue;
+        best = lot;
+        bestRank = rank;
+    }
+    return best;
+}
+
+MountBrief briefOf(const Document& document, const Slot& slot, Instant now) {
+    MountBrief brief;
+    brief.slot = slot.id;
+    brief.kind = slot.kind;
+    brief.block = slot.block;
+    brief.plannedFor = slot.plannedFor;
+    const Study* study = document.find(slot.study);
+    const Question* question = firstQuestion(document, slot.study);
+    if (!study || !question) return brief;
+    brief.study = study->name;
+    brief.heldConstant = study->heldConstant;
+    if (const Bench* bench = document.find(study->bench)) brief.bench = bench->name;
+    if (const Site* site = document.find(question->site)) brief.site = site->name;
+    const Plan* plan = planOf(document, study->id);
+    const Level* level = document.find(slot.level);
+    if (slot.kind == SlotKind::checkMount && plan)
+        brief.material = document.find(plan->checkWith);
+    else if (level)
+        brief.material = document.find(level->material);
+    if (brief.material) {
+        const Lot* stated = level ? document.find(level->lot) : nullptr;
+        brief.lot = stated ? stated : lotToTake(document, brief.material->id, now);
+    }
+    brief.title = titleOf(document, slot, brief.material);
+    const Level* factors = slot.kind == SlotKind::level ? level : nullptr;
+    addAmount(brief, document, factors, plan, question->site);
+    brief.pattern = factors && !factors->pattern.empty() ? factors->pattern : plan ? plan->pattern : "";
+    if (factors && factors->torque)
+        brief.torqueNm = factors->torque->value;
+    else if (plan && plan->torque)
+        brief.torqueNm = plan->torque->value;
+    for (const SlotLevel* other : document.where(&SlotLevel::slot, slot.id)) {
+        const Question* asked = document.find(other->question);
+        const Site* site = asked ? document.find(asked->site) : nullptr;
+        const Level* at = document.find(other->level);
+        if (site && at) brief.otherLevels.push_back(fmt::format("{}: {}", site->name, at->name));
+    }
+    for (const Load* load : loadsOf(document, study->id)) brief.loads.push_back(loadWords(*load));
+    brief.steps = mountSteps(document, study->id, brief.material);
+    if (slot.kind == SlotKind::baseline) // nothing is taken off
+        std::erase_if(brief.steps, [](const TimedStep& step) { return step.kind <= StepKind::rest; });
+    addCautions(brief, document, *question, now);
+    return brief;
+}
+
+} // namespace ibuki

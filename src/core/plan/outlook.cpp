@@ -1,0 +1,304 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/plan/outlook.h"
+
+#include "core/domain/lookup.h"
+#include "core/evidence/look.h"
+#include "core/plan/step_times.h"
+#include "core/stats/compare.h"
+#include "core/stats/dunnett.h"
+#include "core/stats/power.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+/// Part of the scatter that does not grow with power: room, sensor, fan. A rule of thumb where runs were not
+/// repeated within a mount.
+constexpr double usualBenchSdK = 0.2;
+/// What an automatic fan leaves of a true difference (docs/methods.md, "Automatic fan").
+constexpr double automaticFanShare = 0.85;
+
+/// What the verdict will be asked, as far as chances depend on it.
+struct Asked {
+    Goal goal = Goal::difference;
+    double margin = 1;
+    double confidence = 0.95;             ///< of one look
+    std::optional<std::size_t> reference; ///< cell that the others are held against
+};
+
+Asked askedOf(const Question& question, const Plan& plan, const Design& design) {
+    Asked asked{question.goal,
+                question.margin.value,
+                1 - nominalAlpha(1 - question.confidence, plan.plannedLooks),
+                {}};
+    for (std::size_t i = 0; i < design.cells.size(); ++i)
+        if (!question.secondFactor && question.referenceLevel == design.cells[i].level.value)
+            asked.reference = i;
+    return asked;
+}
+
+/// Critical value of |difference| / se that the verdict will use.
+double criticalFor(const Asked& asked, const std::vector<int>& mounts, double df) {
+    if (!asked.reference || mounts.size() == 2)
+        return criticalValues(static_cast<int>(mounts.size()), df, asked.confidence).different;
+    std::vector<double> others;
+    for (std::size_t i = 0; i < mounts.size(); ++i)
+        if (i != *asked.reference && mounts[i] > 0) others.push_back(mounts[i]);
+    return dunnettQuantile(asked.confidence, others, mounts[*asked.reference], df);
+}
+
+/// The lowest chance of all pairs; tells the pairs and the widest half width when asked.
+double wantedChance(const Asked& asked, double sd, const std::vector<int>& mounts,
+                    std::vector<PairChance>* pairs, double* widest) {
+    double df = 0;
+    for (int n : mounts) df += std::max(0, n - 1);
+    if (df <= 0) return 0;
+    const double critical = criticalFor(asked, mounts, df);
+    double lowest = 1;
+    for (std::size_t a = 0; a < mounts.size(); ++a)
+        for (std::size_t b = a + 1; b < mounts.size(); ++b) {
+            if (mounts[a] == 0 || mounts[b] == 0) continue;
+            if (asked.reference && a != *asked.reference && b != *asked.reference) continue;
+            const double se = sd * std::sqrt(1.0 / mounts[a] + 1.0 / mounts[b]);
+            const PairChance pair{a, b, pairPower(critical, df, asked.margin / se),
+                                  equivalencePower(0, asked.margin, se, df, 1 - asked.confidence)};
+            lowest = std::min(lowest, asked.goal == Goal::difference ? pair.seen : pair.same);
+            if (widest) *widest = std::max(*widest, critical * se);
+            if (pairs) pairs->push_back(pair);
+        }
+    return lowest;
+}
+
+SampleSizeInput sizeInput(const Asked& asked, const Plan& plan, std::size_t groups, double sd) {
+    SampleSizeInput input;
+    input.groups = static_cast<int>(groups);
+    input.mountSd = sd;
+    input.power = plan.chance;
+    input.confidence = asked.confidence;
+    input.comparison = groups == 2       ? PlannedComparison::two
+                       : asked.reference ? PlannedComparison::reference
+                                         : PlannedComparison::allPairs;
+    (asked.goal == Goal::equivalence ? input.margin : input.difference) = asked.margin;
+    return input;
+}
+
+std::optional<int> mountsNeeded(const SampleSizeInput& input) {
+    if (outlookAt(input, 4 * sensibleMounts).achievedPower < input.power) return std::nullopt;
+    return sampleSize(input).mountsPerGroup;
+}
+
+void addNeeds(Outlook& outlook, const Document& document, const Question& question, const Design& design,
+              const std::vector<OrderedMount>& left, Instant now) {
+    const Site* site = document.find(question.site);
+    std::vector<int> mounts(design.cells.size(), 0);
+    for (const OrderedMount& mount : left)
+        if (mount.level) ++mounts[*mount.level];
+    for (std::size_t i = 0; i < design.cells.size(); ++i) {
+        const Level& level = *document.find(design.cells[i].level);
+        const Material* material = document.find(level.material);
+        if (!material || !site) continue;
+        auto at = std::find_if(outlook.needs.begin(), outlook.needs.end(),
+                               [&](const MaterialNeed& need) { return need.material == material->id; });
+        if (at == outlook.needs.end())
+            at = outlook.needs.insert(at, {material->id, 0, ContentUnit::gram, false, {}, {}});
+        for (const Lot* lot : document.where(&Lot::material, material->id)) {
+            if (level.lot && *level.lot != lot->id) continue;
+            auto each = neededAt(*material, *lot, *site);
+            if (level.amount && lot->contentUnit == ContentUnit::gram) each = level.amount->value;
+            if (!each) continue;
+            const double amount = *each * mounts[i];
+            at->known = true;
+            at->unit = lot->contentUnit;
+            at->amount += amount;
+            if (const auto there = lotState(document, *lot, now).left)
+                at->left = at->left.value_or(0) + *there;
+            const LotCost cost = costOf(document, *lot, site, now);
+            if (cost.perUnit) {
+                const Money price{cost.perUnit->amount * amount, cost.perUnit->currency};
+                if (!at->cost || at->cost->currency == price.currency)
+                    at->cost = Money{price.amount + (at->cost ? at->cost->amount : 0), price.currency};
+            }
+            break; // the first lot that tells
+        }
+    }
+    for (const MaterialNeed& need : outlook.needs) {
+        if (!need.cost) continue;
+        const auto same = std::find_if(outlook.cost.begin(), outlook.cost.end(),
+                                       [&](const Money& m) { return m.currency == need.cost->currency; });
+        if (same == outlook.cost.end())
+            outlook.cost.push_back(*need.cost);
+        else
+            same->amount += need.cost->amount;
+    }
+}
+
+std::optional<double> faceOf(const Document& document, Id<Configuration> configuration, SiteKind kind) {
+    for (const Site* site : document.where(&Site::configuration, configuration))
+        if (site->kind == kind && site->width && site->length)
+            return site->width->value * site->length->value;
+    return std::nullopt;
+}
+
+/// σ when the application's part grows by `factor` and the bench's part stays.
+double grown(double sd, double benchSd, double factor) {
+    const double application2 = std::max(0.0, sd * sd - benchSd * benchSd);
+    return std::sqrt(benchSd * benchSd + factor * factor * application2);
+}
+
+void addHelps(Outlook& outlook, const Document& document, const Question& question, const Plan& plan,
+              const Asked& asked) {
+    const Study* study = document.find(question.study);
+    const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    if (!configuration) return;
+    const double sd = outlook.scatter.sd;
+    const double bench = std::min(usualBenchSdK, 0.7 * sd);
+    const auto with = [&](double newSd, double factor) {
+        SampleSizeInput input = sizeInput(asked, plan, outlook.levels.size(), newSd);
+        input.margin *= factor;
+        input.difference *= factor;
+        return mountsNeeded(input);
+    };
+    const auto loads = loadsOf(document, study->id);
+    const double power = !loads.empty() && loads.front()->target ? loads.front()->target->value : 0;
+    if (power > 0 && question.normalisation == Normalisation::raw) {
+        const double most = configuration->powerLimit ? configuration->powerLimit->value : 1.5 * power;
+        if (most > 1.05 * power)
+            outlook.helps.push_back(
+                {fmt::format("Load it with {:.0f} W instead of {:.0f} W", most, power),
+                 with(grown(sd, bench, most / power), most / power),
+                 "the gap between two materials and the scatter of the application grow with "
+                 "power, the scatter of room and sensors does not"});
+    }
+    const Site* site = document.find(question.site);
+    const auto die = faceOf(document, configuration->id, SiteKind::dieLid);
+    if (site && site->kind == SiteKind::lidPlate && die && site->width && site->length) {
+        const double factor = std::min(4.0, site->width->value * site->length->value / *die);
+        if (factor > 1.05)
+            outlook.helps.push_back(
+                {fmt::format("Compare on the bare die: {:.1f} times the heat flux", factor),
+                 with(grown(sd, bench, factor), factor),
+                 "the same heat crosses the die's face alone; only for people who accept losing "
+                 "the chip"});
+    }
+    const double calm = std::sqrt(std::max(0.0, sd * sd - 0.75 * bench * bench));
+    outlook.helps.push_back({"Halve what room and sensors add: a steadier room, a probe at the intake",
+                             with(calm, 1),
+                             fmt::format("they add {:.2f} K of the {:.2f} K between mounts", bench, sd)});
+    if (configuration->fan == FanSetting::automatic)
+        outlook.helps.push_back({"Fix the fan", with(sd, 1 / automaticFanShare),
+                                 "an automatic fan hides about a sixth of a difference"});
+}
+
+void addTime(Outlook& outlook, const Document& document, const Question& question, const Plan& plan,
+             const Design& design, const std::vector<OrderedMount>& order, Instant now,
+             const WallClock& clock) {
+    const Schedule laid =
+        schedule(stepsOf(document, question, plan, design, order), eveningsOf(plan, now), clock);
+    outlook.handsHours = laid.handsMinutes / 60;
+    outlook.benchHours = laid.benchMinutes / 60;
+    outlook.evenings = static_cast<int>(laid.evenings.size());
+    if (!laid.evenings.empty()) outlook.lastEvening = laid.evenings.back().start;
+}
+
+} // namespace
+
+Evenings eveningsOf(const Plan& plan, Instant now) {
+    return {plan.start.value_or(now), plan.fromHour, plan.hours, parseWeekdays(plan.weekdays)};
+}
+
+std::vector<std::vector<TimedStep>> stepsOf(const Document& document, const Question& question,
+                                            const Plan& plan, const Design& design,
+                                            const std::vector<OrderedMount>& order) {
+    // Mounts of one material take the same steps: each is worked out once.
+    std::map<std::optional<Id<Material>>, std::vector<TimedStep>> known;
+    std::vector<std::vector<TimedStep>> steps;
+    for (const OrderedMount& mount : order) {
+        std::optional<Id<Material>> material = plan.checkWith;
+        if (mount.level) {
+            const Level* level = document.find(design.cells.at(*mount.level).level);
+            material = level ? level->material : std::nullopt;
+        }
+        auto found = known.find(material);
+        if (found == known.end())
+            found =
+                known.emplace(material, mountSteps(document, question.study, document.find(material))).first;
+        steps.push_back(found->second);
+    }
+    return steps;
+}
+
+namespace {
+
+/// Chance that the mean change over n mounts is told from none, or shown to be within the margin: paired t
+/// test on mount-level changes, df = n − 1 (docs/methods.md, "Change inside a mount").
+double changeChance(const Asked& asked, double sd, int n) {
+    const double df = n - 1;
+    const double se = sd / std::sqrt(n);
+    if (asked.goal == Goal::equivalence)
+        return equivalencePower(0, asked.margin, se, df, 1 - asked.confidence);
+    return pairPower(criticalValues(2, df, asked.confidence).different, df, asked.margin / se);
+}
+
+void addChange(Outlook& outlook, const Asked& asked, double chanceWanted) {
+    outlook.isChange = true;
+    outlook.scatter.sd =
+        std::sqrt(2.0) * usualBenchSdK; // two runs of one mount, each with what the bench adds
+    outlook.scatter.source = ScatterSource::usual;
+    const int n = outlook.mounts.front();
+    if (n >= 2) {
+        outlook.chance = changeChance(asked, outlook.scatter.sd, n);
+        outlook.halfWidth =
+            criticalValues(2, n - 1, asked.confidence).different * outlook.scatter.sd / std::sqrt(n);
+    }
+    for (int more = 2; more <= 4 * sensibleMounts && !outlook.neededMounts; ++more)
+        if (changeChance(asked, outlook.scatter.sd, more) >= chanceWanted) outlook.neededMounts = more;
+}
+
+} // namespace
+
+Outlook outlookOf(const Document& document, const Question& question, const Plan& plan, Instant now,
+                  const WallClock& clock) {
+    const OrderInput input = orderInput(document, question, plan, now);
+    const Design design = designOf(document, question);
+    const auto order = orderMounts(input);
+    const Asked asked = askedOf(question, plan, design);
+    Outlook outlook;
+    outlook.scatter = expectedScatter(document, question, &plan);
+    outlook.mounts.assign(design.cells.size(), 0);
+    for (const OrderedMount& mount : order)
+        if (mount.level) ++outlook.mounts[*mount.level];
+    for (std::size_t i = 0; i < design.cells.size(); ++i) {
+        outlook.levels.push_back(design.cells[i].name);
+        outlook.df += std::max(0, outlook.mounts[i] - 1);
+        if (outlook.mounts[i] < plan.mountsPerLevel)
+            outlook.notes.push_back(fmt::format("{}: only {} of {} mounts, there is no more of it",
+                                                design.cells[i].name, outlook.mounts[i],
+                                                plan.mountsPerLevel));
+    }
+    outlook.totalMounts = static_cast<int>(order.size()) + (plan.baseline ? 1 : 0);
+    const bool held = !asked.reference || outlook.mounts[*asked.reference] > 0;
+    if (design.cells.size() == 1) {
+        addChange(outlook, asked, plan.chance);
+    } else if (outlook.df > 0 && held) {
+        double widest = 0;
+        outlook.chance = wantedChance(asked, outlook.scatter.sd, outlook.mounts, &outlook.pairs, &widest);
+        outlook.halfWidth = widest;
+        if (outlook.scatter.cautious)
+            outlook.cautiousChance =
+                wantedChance(asked, *outlook.scatter.cautious, outlook.mounts, nullptr, nullptr);
+    }
+    if (!outlook.isChange)
+        outlook.neededMounts = mountsNeeded(sizeInput(asked, plan, design.cells.size(), outlook.scatter.sd));
+    outlook.resolvable = outlook.neededMounts && *outlook.neededMounts <= sensibleMounts;
+    if (!outlook.resolvable && !outlook.isChange) addHelps(outlook, document, question, plan, asked);
+    const auto left = remainingOrder(document, question, plan, now);
+    outlook.mountsToCome = static_cast<int>(left.size());
+    addNeeds(outlook, document, question, design, left, now);
+    addTime(outlook, document, question, plan, design, left, now, clock);
+    return outlook;
+}
+
+} // namespace ibuki

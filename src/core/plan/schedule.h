@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Mounts laid into the evenings that the user has. What needs hands stays inside an evening, and hands that
+// follow each other stay together; what runs by itself (soak, rest over night) may go on while nobody is
+// there.
+
+#include "core/domain/plan.h"
+#include "core/quantity/wall_clock.h"
+
+#include <array>
+#include <string>
+#include <vector>
+
+namespace ibuki {
+
+/// Where a duration comes from.
+enum class TimeSource { usual, protocol, stated, learned };
+
+struct TimedStep {
+    StepKind kind = StepKind::apply;
+    double minutes = 0;
+    bool unattended = false;
+    TimeSource source = TimeSource::usual;
+    std::string load; ///< of soak and measure
+    GateKind gate = GateKind::none;
+    double gateValue = 0;
+};
+
+struct Evenings {
+    Instant firstDay; ///< its date counts
+    double fromHour = 18;
+    double hours = 4;
+    std::array<bool, 7> weekdays{}; ///< Monday first
+};
+
+/// "Mon Tue Fri", in any case, with spaces or commas. Throws InputError (plan-weekdays).
+std::array<bool, 7> parseWeekdays(const std::string& text);
+
+struct ScheduledStep {
+    TimedStep step;
+    Instant start;
+    Instant end;
+};
+
+struct ScheduledMount {
+    std::vector<ScheduledStep> steps;
+    Instant start;
+    Instant end;
+    int evening = 0; ///< from 1: the one in which the hands begin
+};
+
+struct Evening {
+    Instant start;
+    Instant end;
+    int mounts = 0;          ///< begun in it
+    double handsMinutes = 0; ///< spent in it
+};
+
+struct Schedule {
+    std::vector<ScheduledMount> mounts; ///< in the order given
+    std::vector<Evening> evenings;      ///< that are used
+    double handsMinutes = 0;
+    double benchMinutes = 0; ///< in which hands or the bench are busy
+    std::vector<std::size_t>
+        overlong; ///< mounts whose hands need more than an evening; they begin one all the same
+};
+
+/// Throws InputError (plan-weekdays, plan-hours) for evenings that never come.
+Schedule schedule(const std::vector<std::vector<TimedStep>>& mounts, const Evenings& evenings,
+                  const WallClock& clock = {});
+
+/// A delay such as "24 h", "5 d", "2 w", "6 mo", "1 y". Hours are elapsed time; days and more keep the time
+/// on the wall clock, months that are too short end on their last day.
+struct Delay {
+    enum class Unit { hours, days, weeks, months, years };
+    int count = 0;
+    Unit unit = Unit::hours;
+    std::string text() const;
+    double minutes() const; ///< about: a month is 30.4 days, a year 365
+    bool operator==(const Delay&) const = default;
+};
+
+/// "24 h, 5 d, 6 mo". Throws InputError (follow-up) naming the part that cannot be read.
+std::vector<Delay> parseDelays(const std::string& text);
+Instant dueAfter(Instant local, const Delay& delay, const WallClock& clock = {});
+
+} // namespace ibuki

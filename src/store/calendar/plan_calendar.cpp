@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/calendar/plan_calendar.h"
+
+#include "core/domain/lookup.h"
+#include "core/record/plan_setup.h"
+
+#include <fmt/format.h>
+#include <fmt/ranges.h>
+
+namespace ibuki {
+namespace {
+
+std::string slotName(const Document& document, const Slot& slot) {
+    const Level* level = document.find(slot.level);
+    const Level* second = document.find(slot.second);
+    if (slot.kind == SlotKind::baseline) return "baseline";
+    const std::string name = level ? level->name : "mount";
+    if (slot.kind == SlotKind::checkMount) return "check mount";
+    return second ? name + ", " + second->name : name;
+}
+
+} // namespace
+
+std::vector<CalendarEvent> planEvents(const Document& document, Id<Study> id) {
+    const Study* study = document.find(id);
+    if (!study) return {};
+    const Plan plan = planFor(document, id);
+    const WallClock clock = wallClockOf(plan.zone);
+    std::map<std::int64_t, std::vector<const Slot*>> evenings;
+    for (const Slot* slot : plannedSlots(document, id))
+        if (slot->plannedFor) evenings[dayNumber(*slot->plannedFor)].push_back(slot);
+    std::vector<CalendarEvent> events;
+    for (const auto& [day, slots] : evenings) {
+        std::vector<std::string> names;
+        for (const Slot* slot : slots) names.push_back(slotName(document, *slot));
+        const Instant start = *slots.front()->plannedFor;
+        events.push_back(
+            {fmt::format("evening-{}-{}@ibuki", id.value, day),
+             fmt::format("{}: {} {}", study->name, slots.size(), slots.size() == 1 ? "mount" : "mounts"),
+             fmt::format("{}", fmt::join(names, "\n")), start, clock.after(start, 60 * plan.hours)});
+    }
+    for (const Slot* slot : slotsOf(document, id))
+        for (const FollowUp* later : document.where(&FollowUp::slot, slot->id)) {
+            const auto due = dueAt(document, *later, clock);
+            if (!due || later->done || !later->skippedBecause.empty() || !slot->skippedBecause.empty())
+                continue;
+            const Mount* mount = document.find(slot->mount);
+            events.push_back({fmt::format("later-{}@ibuki", later->id.value),
+                              fmt::format("{}: {} after {}", study->name,
+                                          mount ? mount->name : slotName(document, *slot), later->after),
+                              "Run the load again on the untouched mount.", *due, clock.after(*due, 60)});
+        }
+    return events;
+}
+
+} // namespace ibuki

@@ -149,7 +149,8 @@ private slots:
         QVERIFY(planned().empty());
         press("Put on the tape");
         QTRY_COMPARE(planned().size(), std::size_t{15});
-        QTRY_VERIFY(order()->item(0)->text().contains("block 1"));
+        QTRY_VERIFY(order()->item(0)->data(Qt::UserRole).isValid());
+        QVERIFY(order()->item(0)->text().contains("block 1"));
         auto* tape = window_->findChild<Tape*>();
         const auto next = std::count_if(tape->tiles().begin(), tape->tiles().end(),
                                         [](const TapeTile& tile) { return tile.state == TileState::next; });
@@ -161,8 +162,8 @@ private slots:
         // All mounts of the last level to the front.
         const auto last = planned().back()->level;
         for (int moved = 0; moved < 3; ++moved) {
-            const auto slots = planned();
-            const auto found = std::find_if(slots.rbegin(), slots.rend() - moved,
+            const auto mounts = planned();
+            const auto found = std::find_if(mounts.rbegin(), mounts.rend() - moved,
                                             [&](const Slot* slot) { return slot->level == last; });
             const qlonglong id = (*found)->id.value;
             for (int row = 0; row < order()->count(); ++row)

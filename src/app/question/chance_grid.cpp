@@ -33,7 +33,7 @@ double ChanceGrid::chanceOf(const PairChance& pair) const {
 /// Steps: row b has the pairs with the levels before it; names stand on the diagonal.
 QRectF ChanceGrid::cellOf(const PairChance& pair) const {
     const auto k = static_cast<double>(outlook_.levels.size());
-    const double w = width() / k;
+    const double w = width() / (k + 0.6); // room for the last name
     const double h = std::min(height() / k, 56.0);
     return {static_cast<double>(pair.a) * w + 2, static_cast<double>(pair.b) * h + 2, w - 4, h - 4};
 }

@@ -8,8 +8,8 @@
 
 #include <QHBoxLayout>
 #include <QInputDialog>
+#include <QKeyEvent>
 #include <QListWidget>
-#include <QShortcut>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -54,9 +54,8 @@ QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::s
                    "All mounts of %1 stand in one row: its evening and its difference cannot be told apart.")
                    .arg(name(level));
     if (!costs.missing.empty())
-        words << QString("%1 block%2 without every level: comparing inside blocks is weaker there.")
-                     .arg(costs.missing.size())
-                     .arg(costs.missing.size() == 1 ? "" : "s");
+        words << QString("%1 times a block lacks a level: comparing inside blocks is weaker there.")
+                     .arg(costs.missing.size());
     return words;
 }
 
@@ -91,11 +90,20 @@ QWidget* OrderPage::makeList() {
     add(second, "Extend…", "More mounts of every level", [this] { extend(); });
     add(second, "Stop early…", "Skip what is left and close the study", [this] { stop(); });
     layout->addLayout(second);
-    connect(new QShortcut(QKeySequence("Alt+Up"), list_, nullptr, nullptr, Qt::WidgetShortcut),
-            &QShortcut::activated, this, [this] { moveSlotBy(-1); });
-    connect(new QShortcut(QKeySequence("Alt+Down"), list_, nullptr, nullptr, Qt::WidgetShortcut),
-            &QShortcut::activated, this, [this] { moveSlotBy(1); });
+    list_->installEventFilter(this);
     return card(layout);
+}
+
+bool OrderPage::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::KeyPress) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const int by = key->key() == Qt::Key_Up ? -1 : key->key() == Qt::Key_Down ? 1 : 0;
+        if (by != 0 && key->modifiers().testFlag(Qt::AltModifier)) {
+            moveSlotBy(by);
+            return true;
+        }
+    }
+    return QWidget::eventFilter(watched, event);
 }
 
 QWidget* OrderPage::makeSide() {
@@ -155,6 +163,7 @@ void OrderPage::refresh(const PlanFigures& figures) {
 void OrderPage::fillList(const PlanFigures& figures) {
     const Question& question = *session_.question();
     const Document& document = session_.document();
+    const auto chosen = currentSlot();
     const int row = list_->currentRow();
     list_->clear();
     const Design design = designOf(document, question);
@@ -194,9 +203,25 @@ void OrderPage::fillList(const PlanFigures& figures) {
             add(QString("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)),
                 {}, false);
     }
-    list_->setCurrentRow(std::clamp(row, 0, std::max(0, list_->count() - 1)));
+    chooseRow(chosen, row);
     costs_->setText(order.empty() ? figures.whyNot
                                   : orderCostSentences(orderCosts(order, names.size()), names).join("\n"));
+}
+
+/// The mount that was chosen before, else what to do next, else the row that was.
+void OrderPage::chooseRow(std::optional<Id<Slot>> chosen, int row) {
+    int next = -1;
+    for (int i = 0; i < list_->count(); ++i) {
+        const QVariant id = list_->item(i)->data(Qt::UserRole);
+        if (!id.isValid()) continue;
+        if (chosen && id.toLongLong() == chosen->value) {
+            list_->setCurrentRow(i);
+            return;
+        }
+        const Slot* slot = session_.document().find(Id<Slot>{id.toLongLong()});
+        if (next < 0 && slot && !slot->mount && slot->skippedBecause.empty()) next = i;
+    }
+    list_->setCurrentRow(next >= 0 ? next : std::clamp(row, 0, std::max(0, list_->count() - 1)));
 }
 
 std::optional<Id<Slot>> OrderPage::currentSlot() const {
@@ -230,10 +255,8 @@ void OrderPage::moveSlotBy(int by) {
     const auto at = std::find(planned.begin(), planned.end(), slot) - planned.begin();
     const auto to = std::clamp<std::ptrdiff_t>(at + by, 0, static_cast<std::ptrdiff_t>(planned.size()) - 1);
     if (to == at) return;
-    const int row = list_->currentRow() + static_cast<int>(to - at);
     act(by < -1 ? "Do it next" : "Reorder the mounts",
         [&](Edit& edit, const Question&) { moveSlot(edit, *id, static_cast<std::size_t>(to)); });
-    list_->setCurrentRow(row);
 }
 
 void OrderPage::skipOrTakeUp() {

@@ -19,6 +19,9 @@ public:
     explicit OrderPage(Session& session, QWidget* parent = nullptr);
     void refresh(const PlanFigures& figures);
 
+protected:
+    bool eventFilter(QObject* watched, QEvent* event) override; ///< Alt with Up or Down moves a mount
+
 private:
     QWidget* makeList();
     QWidget* makeSide();
@@ -30,6 +33,7 @@ private:
     void stop();
     void shuffle();
     void layOnTape();
+    void chooseRow(std::optional<Id<Slot>> chosen, int row);
     std::optional<Id<Slot>> currentSlot() const;
     /// Performs what `change` puts into an edit; a refusal becomes a notice.
     void act(const std::string& title, const std::function<void(Edit&, const Question&)>& change);

@@ -146,9 +146,8 @@ void QuestionView::refresh() {
     sentence_->show(studySentencePieces(session_.document(), *question));
     frozen_->setText(
         question->frozen
-            ? "The response is fixed since the first mount was measured. It can still be changed; the "
-              "history keeps what it was, and all runs are reduced again."
-            : "Fix the response before the first mount: choosing it afterwards would be choosing the "
+            ? "Fixed since the first mount was measured. A change reduces all runs again and stays in the history."
+                         : "Fix the response before the first mount: choosing it afterwards would be choosing the "
               "winner.");
     frozen_->setVisible(pages_->currentWidget() == asked_);
     fillQuestions();

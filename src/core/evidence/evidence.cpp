@@ -8,7 +8,9 @@
 #include "core/evidence/response.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 #include <set>
 
 namespace ibuki {
@@ -36,6 +38,8 @@ TidyRow rowOf(const Document& document, const Question& question, const Slot& sl
     if (const Site* site = document.find(question.site)) row.site = site->name;
     const Level* level = levelIn(document, question, slot);
     if (level) row.level = level->name;
+    if (const Level* second = question.secondFactor ? document.find(slot.second) : nullptr)
+        row.second = second->name;
     if (const Application* application = applicationAt(document, mount.id, question.site))
         if (const Lot* lot = document.find(application->lot)) row.lot = lot->name;
     if (const Material* material = materialAt(document, mount.id, question.site))
@@ -99,10 +103,100 @@ std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows) {
         const bool fresh = row.purpose == word(Purpose::fresh);
         if (row.excluded || row.kind != SlotKind::level || !fresh || !row.response || row.level.empty())
             continue;
-        values.push_back({row.level, row.mount, *row.response, row.limitBound});
+        const std::string group = row.second.empty() ? row.level : row.level + ", " + row.second;
+        values.push_back({group, row.mount, *row.response, row.limitBound});
     }
     return values;
 }
+
+namespace {
+
+/// Puts the groups of `more` behind those of `all`; their pairs refer to them there.
+void append(Comparison& all, const Comparison& more) {
+    const std::size_t offset = all.groups.size();
+    all.groups.insert(all.groups.end(), more.groups.begin(), more.groups.end());
+    for (PairComparison pair : more.pairs) {
+        pair.a += offset;
+        pair.b += offset;
+        all.pairs.push_back(pair);
+    }
+    for (std::vector<std::size_t> tier : more.tiers) {
+        for (std::size_t& group : tier) group += offset;
+        all.tiers.push_back(std::move(tier));
+    }
+    for (const Flag& flag : more.flags) raise(all.flags, flag);
+    const double ss =
+        all.df * std::pow(all.pooledSd.value_or(0), 2) + more.df * std::pow(more.pooledSd.value_or(0), 2);
+    all.df += more.df;
+    if (all.df > 0) all.pooledSd = std::sqrt(ss / all.df);
+    all.options = more.options;
+}
+
+/// Levels of the first factor against each other inside each level of the second. Whether the second changes
+/// their differences (interaction) is not tested, and that is said.
+Comparison compareWithin(const std::vector<TidyRow>& rows, const std::vector<const Level*>& second,
+                         const CompareOptions& options, bool neverBound) {
+    Comparison all;
+    std::string reason;
+    for (const Level* at : second) {
+        std::vector<TidyRow> inside;
+        for (const TidyRow& row : rows)
+            if (row.second == at->name) inside.push_back(row);
+        auto values = comparedRuns(inside);
+        if (neverBound)
+            for (RunValue& value : values) value.limitBound = false;
+        CompareOptions here = options;
+        if (!here.reference.empty()) here.reference += ", " + at->name;
+        if (values.empty()) continue;
+        try {
+            append(all, compare(values, here));
+        } catch (const InputError& error) {
+            reason = sentence(error);
+            raise(all.flags, {"not-compared", Severity::warn, at->name + ": " + reason});
+        }
+    }
+    if (all.groups.empty())
+        throw InputError("compare-no-df", {},
+                         reason.empty() ? "no mount tells its level of the second factor" : reason,
+                         "Measure at least two materials at one of its levels, one of them twice");
+    raise(all.flags,
+          {"interaction-not-tested", Severity::info,
+           "Levels are compared inside each level of the second factor; whether it changes their differences "
+           "was not tested"});
+    return all;
+}
+
+/// Groups appear in the order of the question's levels.
+void orderByLevel(std::vector<RunValue>& values, const std::vector<const Level*>& levels) {
+    const auto place = [&](const RunValue& value) {
+        return std::find_if(levels.begin(), levels.end(),
+                            [&](const Level* level) { return level->name == value.group; })
+               - levels.begin();
+    };
+    std::stable_sort(values.begin(), values.end(),
+                     [&](const RunValue& a, const RunValue& b) { return place(a) < place(b); });
+}
+
+/// Under the lid only one layer may change: mounts whose upper layers are known to differ changed two.
+void flagUpperLayer(const Document& document, const Question& question, Evidence& evidence) {
+    const Site* site = document.find(question.site);
+    if (!site || site->kind != SiteKind::dieLid || !evidence.comparison) return;
+    std::set<std::string> upper;
+    for (const TidyRow& row : evidence.rows) {
+        if (row.excluded || row.kind != SlotKind::level) continue;
+        for (const Site* other : document.where(&Site::configuration, site->configuration))
+            if (other->kind == SiteKind::lidPlate)
+                if (const Material* material = materialAt(document, row.mountId, other->id))
+                    upper.insert(material->name);
+    }
+    if (upper.size() > 1)
+        raise(evidence.comparison->flags,
+              {"two-changes", Severity::warn,
+               fmt::format("The layer above the lid was not the same ({}): two things changed at once",
+                           fmt::join(upper, ", "))});
+}
+
+} // namespace
 
 Evidence gatherEvidence(const Document& document, const Question& question) {
     Evidence evidence;
@@ -111,8 +205,11 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     for (const TidyRow& row : evidence.rows)
         if (row.excluded) excluded.insert(row.mount);
     evidence.excludedMounts = static_cast<int>(excluded.size());
+    const Study* study = document.find(question.study);
+    evidence.inSequence = study && study->began == StudyTemplate::stepByStep;
     evidence.runFlags = runFlags(document, evidence.rows);
     auto values = comparedRuns(evidence.rows);
+    if (evidence.inSequence) orderByLevel(values, levelsOf(document, question.id));
     if (question.normalisation == Normalisation::perWatt)
         for (RunValue& value : values) value.limitBound = false; // K/W is measured in full at the limit too
     if (values.empty()) {
@@ -126,7 +223,12 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
             question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr)
         options.reference = held->name;
     try {
-        evidence.comparison = compare(values, options);
+        const bool neverBound = question.normalisation == Normalisation::perWatt;
+        evidence.comparison =
+            question.secondFactor
+                ? compareWithin(evidence.rows, secondLevelsOf(document, question.id), options, neverBound)
+                : compare(values, options);
+        flagUpperLayer(document, question, evidence);
         if (hasUnplannedLook(document, question.study))
             raise(
                 evidence.comparison->flags,

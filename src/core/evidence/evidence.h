@@ -16,7 +16,8 @@ struct TidyRow {
     std::string site;
     std::string material;
     std::string lot;
-    std::string level;
+    std::string level;  ///< of the question's first factor
+    std::string second; ///< level of its second factor; empty without one
     std::string mount;
     std::string block;
     int order = 0;
@@ -47,7 +48,8 @@ std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows);
 struct Evidence {
     std::vector<TidyRow> rows;
     std::optional<Comparison> comparison;
-    std::string whyNot; ///< when there is none: what is missing and how to mend it
+    std::string whyNot;      ///< when there is none: what is missing and how to mend it
+    bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it
 };

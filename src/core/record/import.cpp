@@ -112,6 +112,17 @@ void addApplication(Edit& edit, Id<Mount> mount, const Question& question, const
     edit.add(use);
 }
 
+/// What the study's further questions ask of the mount: their levels stand beside the slot.
+void addOtherApplications(Edit& edit, const Slot& slot, std::optional<Instant> at) {
+    std::vector<SlotLevel> stated;
+    for (const SlotLevel* one : edit.document().where(&SlotLevel::slot, slot.id)) stated.push_back(*one);
+    for (const SlotLevel& one : stated) {
+        const Question asked = *edit.document().find(one.question);
+        const Level level = *edit.document().find(one.level);
+        addApplication(edit, *slot.mount, asked, &level, at);
+    }
+}
+
 /// The first planned slot of that level, else a new one at the end.
 void fillSlot(Edit& edit, Id<Study> study, Id<Mount> mount, const ImportRow& row) {
     const auto slots = slotsOf(edit.document(), study);
@@ -122,6 +133,7 @@ void fillSlot(Edit& edit, Id<Study> study, Id<Mount> mount, const ImportRow& row
         Slot filled = *slot;
         filled.mount = mount;
         edit.put(filled);
+        addOtherApplications(edit, filled, row.at);
         return;
     }
     Slot slot;
@@ -226,9 +238,12 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
     }
     orderByTime(edit, of->bench);
     if (taken > 0) {
-        Question frozen = *question;
-        frozen.frozen = true;
-        edit.put(frozen);
+        std::vector<Question> asked;
+        for (const Question* one : edit.document().where(&Question::study, study)) asked.push_back(*one);
+        for (Question& one : asked) {
+            one.frozen = true;
+            edit.put(one);
+        }
         Study measuring = *of;
         measuring.state = StudyState::measuring;
         edit.put(measuring);

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/dunnett.h"
 
+#include "core/stats/growing_root.h"
 #include "core/stats/studentized_range.h"
 
 #include <algorithm>
 #include <boost/math/constants/constants.hpp>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cassert>
-#include <cstdint>
 #include <vector>
 
 namespace ibuki {
@@ -70,17 +69,7 @@ double dunnettCdf(double d, std::span<const double> n, double n0, double nu, Sid
 
 double dunnettQuantile(double p, std::span<const double> n, double n0, double nu, Sides sides) {
     assert(p > 0.5 && p < 1);
-    const auto f = [&](double d) { return dunnettCdf(d, n, n0, nu, sides) - p; };
-    double lo = 0.1;
-    double hi = 3;
-    while (f(hi) < 0) {
-        lo = hi;
-        hi *= 1.5;
-    }
-    std::uintmax_t iterations = 80;
-    const auto [a, b] = boost::math::tools::toms748_solve(
-        f, lo, hi, [](double x, double y) { return std::abs(x - y) <= 1e-11 * std::abs(x); }, iterations);
-    return 0.5 * (a + b);
+    return rootOfGrowing([&](double d) { return dunnettCdf(d, n, n0, nu, sides) - p; }, 0.1, 3.0);
 }
 
 } // namespace ibuki

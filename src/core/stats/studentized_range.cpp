@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/studentized_range.h"
 
+#include "core/stats/growing_root.h"
+
 #include <algorithm>
 #include <boost/math/constants/constants.hpp>
 #include <boost/math/distributions/students_t.hpp>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cassert>
-#include <cstdint>
 
 namespace ibuki {
 namespace {
@@ -51,17 +51,9 @@ double studentizedRangeQuantile(double p, int k, double nu) {
                                      : boost::math::quantile(boost::math::normal(), 0.5 * (1 + p));
     if (k == 2) return rootTwo * student; // exact identity
     // The range of k means is stochastically larger than that of two.
-    double lo = 0.9999 * rootTwo * student;
-    double hi = std::max(1.5 * lo, 1.0);
-    const auto f = [&](double q) { return studentizedRangeCdf(q, k, nu) - p; };
-    while (f(hi) < 0) {
-        lo = hi;
-        hi *= 1.5;
-    }
-    std::uintmax_t iterations = 80;
-    const auto [a, b] = boost::math::tools::toms748_solve(
-        f, lo, hi, [](double x, double y) { return std::abs(x - y) <= 1e-11 * std::abs(x); }, iterations);
-    return 0.5 * (a + b);
+    const double lo = 0.9999 * rootTwo * student;
+    return rootOfGrowing([&](double q) { return studentizedRangeCdf(q, k, nu) - p; }, lo,
+                         std::max(1.5 * lo, 1.0));
 }
 
 } // namespace ibuki

@@ -120,6 +120,30 @@ std::map<std::string, std::vector<std::size_t>> coolerThan(const Comparison& com
     return gathered;
 }
 
+/// Flags of a comparison that no other sentence tells.
+bool isTold(std::string_view code) {
+    static constexpr std::array<std::string_view, 5> codes{"unequal-runs", "unplanned-look", "two-changes",
+                                                           "interaction-not-tested", "not-compared"};
+    return std::find(codes.begin(), codes.end(), code) != codes.end();
+}
+
+/// A chain of changes: each step is credited with its own gain on the one before.
+void addSteps(std::vector<VerdictSentence>& sentences, const Comparison& comparison, std::string_view unit) {
+    for (std::size_t step = 1; step < comparison.groups.size(); ++step)
+        for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
+            const PairComparison& pair = comparison.pairs[i];
+            if (pair.a != step - 1 || pair.b != step || !pair.difference || !pair.ci) continue;
+            const bool cooler = *pair.difference > 0;
+            sentences.push_back(
+                {pair.verdict == Verdict::different ? SentenceKind::settled : SentenceKind::open,
+                 fmt::format("The step from {} to {} {} {} ({:.0f} % interval {}).",
+                             comparison.groups[pair.a].name, comparison.groups[pair.b].name,
+                             cooler ? "gained" : "cost", amountText(std::abs(*pair.difference), unit),
+                             100 * comparison.options.confidence, rangeText(*pair.ci, cooler ? 1 : -1, unit)),
+                 i});
+        }
+}
+
 void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidence, std::string_view unit) {
     const Comparison& comparison = *evidence.comparison;
     for (const GroupSummary& group : comparison.groups)
@@ -140,8 +164,7 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
     for (const Flag& flag : evidence.runFlags)
         if (flag.code != "limit-bound") sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
     for (const Flag& flag : comparison.flags)
-        if (flag.code == "unequal-runs" || flag.code == "unplanned-look")
-            sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
+        if (isTold(flag.code)) sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
 }
 
 } // namespace
@@ -155,6 +178,7 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
     const Comparison& comparison = *evidence.comparison;
     const std::string_view unit = responseUnit(question);
     std::vector<VerdictSentence> sentences;
+    if (evidence.inSequence) addSteps(sentences, comparison, unit);
     for (const auto& [name, pairs] : coolerThan(comparison))
         sentences.push_back(coolerSentence(comparison, pairs, unit));
     for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {

@@ -79,6 +79,77 @@ private slots:
         QVERIFY(!evidence.comparison);
         QVERIFY(evidence.whyNot.find("twice") != std::string::npos);
     }
+    void othersAreHeldAgainstAReferenceLevel() {
+        const auto asked = story::measured();
+        Question q = question(asked);
+        q.referenceLevel = levelsOf(asked.document, q.id)[1]->id.value;
+        const Comparison comparison = *gatherEvidence(asked.document, q).comparison;
+        QCOMPARE(comparison.pairs.size(), std::size_t{2});
+        for (const PairComparison& pair : comparison.pairs) {
+            QCOMPARE(pair.adjustment, std::string("dunnett"));
+            QCOMPARE(comparison.groups[pair.b].name, std::string("Plover 4"));
+        }
+    }
+    void declaredLooksShareTheError() {
+        auto asked = story::measured();
+        Plan plan = *planOf(asked.document, asked.study);
+        plan.plannedLooks = 2;
+        asked.document.put(plan);
+        QVERIFY_NEAR(gatherEvidence(asked.document, question(asked)).comparison->options.confidence,
+                     1 - 0.0294, 1e-12);
+    }
+    void levelsAreComparedInsideTheSecondFactor() {
+        auto asked = story::measured();
+        Question q = question(asked);
+        q.secondFactor = Factor::cooler;
+        Edit edit(asked.document, "coolers");
+        std::vector<Id<Level>> coolers;
+        for (const char* name : {"tall", "flat"}) {
+            Level level;
+            level.question = q.id;
+            level.name = name;
+            level.ofSecond = true;
+            coolers.push_back(edit.add(level));
+        }
+        std::map<Id<Level>, int> seen;
+        for (const Slot* slot : slotsOf(asked.document, asked.study)) {
+            Slot on = *slot;
+            on.second =
+                coolers[seen[*on.level]++ < 2 ? 0 : 1]; // two mounts under the tall one, one under the flat
+            edit.put(on);
+        }
+        apply(asked.document, edit.finish());
+        const Comparison comparison = *gatherEvidence(asked.document, q).comparison;
+        QCOMPARE(comparison.groups.size(), std::size_t{3});
+        QCOMPARE(comparison.pairs.size(), std::size_t{3});
+        for (const GroupSummary& group : comparison.groups) QVERIFY(group.name.ends_with(", tall"));
+        QVERIFY(hasFlag(comparison.flags, "interaction-not-tested"));
+        QVERIFY(
+            hasFlag(comparison.flags, "not-compared")); // single mounts under the flat one tell no scatter
+    }
+    void stepsOfAChainStandInTheirOrder() {
+        auto asked = story::measured();
+        Study study = *asked.document.find(asked.study);
+        study.began = StudyTemplate::stepByStep;
+        asked.document.put(study);
+        const auto levels = levelsOf(asked.document, question(asked).id);
+        Level last = *levels.front();
+        last.position = 10; // Tern 11 becomes the last step
+        asked.document.put(last);
+        const Evidence evidence = gatherEvidence(asked.document, question(asked));
+        QVERIFY(evidence.inSequence);
+        QCOMPARE(evidence.comparison->groups.back().name, std::string("Tern 11"));
+    }
+    void twoChangesUnderTheLidAreTold() {
+        auto asked = story::measured();
+        Question q = question(asked);
+        for (const Site* site : asked.document.where(&Site::configuration,
+                                                     currentConfiguration(asked.document, asked.bench)->id))
+            if (site->kind == SiteKind::dieLid) q.site = site->id;
+        QVERIFY(hasFlag(gatherEvidence(asked.document, q).comparison->flags,
+                        "two-changes")); // the upper layers differ
+        QVERIFY(!hasFlag(gatherEvidence(asked.document, question(asked)).comparison->flags, "two-changes"));
+    }
     void settingsComeFromQuestionBenchAndRun() {
         auto asked = story::measured();
         Configuration configuration = *currentConfiguration(asked.document, asked.bench);

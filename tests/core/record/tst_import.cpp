@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/input_error.h"
+#include "core/record/plan_setup.h"
+#include "core/record/question_setup.h"
 #include "support/story.h"
 
 #include <QtTest>
@@ -143,6 +145,41 @@ private slots:
         removeLayer(edit, chip.id); // stays
         QCOMPARE(layersOf(edit.document(), configuration).size(), before.size());
         QVERIFY(edit.finish().empty());
+    }
+    void aPlannedMountBringsAllItsQuestionsAlong() {
+        auto asked = story::ask();
+        const Question first = *firstQuestion(asked.document, asked.study);
+        Edit edit(asked.document, "plan");
+        Id<Site> dieLid;
+        for (const Site* site : edit.document().where(&Site::configuration,
+                                                      currentConfiguration(edit.document(), asked.bench)->id))
+            if (site->kind == SiteKind::dieLid) dieLid = site->id;
+        const Id<Question> other = addQuestion(edit, first.id, dieLid, false);
+        for (const Level* like : levelsOf(asked.document, first.id)) {
+            Level level;
+            level.question = other;
+            level.name = like->name + " under the lid";
+            level.material = like->material;
+            level.torque = NewtonMetre{0.7};
+            addLevel(edit, level);
+        }
+        Plan plan = planFor(edit.document(), asked.study);
+        plan.torque = NewtonMetre{0.6};
+        layPlan(edit, first, plan, *parseInstant("2031-03-01"));
+        apply(asked.document, edit.finish());
+        const auto logs = story::nineLogs();
+        apply(asked.document, importChanges(asked.document, asked.study, logs,
+                                            proposeImport(asked.document, asked.study, logs))
+                                  .set);
+        QCOMPARE(slotsOf(asked.document, asked.study).size(), std::size_t{9}); // planned slots were filled
+        QVERIFY(plannedSlots(asked.document, asked.study).empty());
+        for (const Mount* mount : mountsOf(asked.document, asked.bench)) {
+            QVERIFY(materialAt(asked.document, mount->id, first.site));
+            QVERIFY(materialAt(asked.document, mount->id, dieLid));
+            QCOMPARE(mount->torque->value, 0.6);
+        }
+        for (const Question* question : asked.document.where(&Question::study, asked.study))
+            QVERIFY(question->frozen);
     }
     void aDuplicatedStudyStartsFresh() {
         auto asked = story::measured();

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/record/plan_setup.h"
 #include "store/paper/class_mark.h"
 #include "store/paper/ladder_layout.h"
 #include "store/paper/ladder_svg.h"
+#include "store/paper/mount_card.h"
 #include "store/paper/report.h"
 #include "store/table/table.h"
 #include "support/near.h"
@@ -99,6 +101,45 @@ private slots:
         QCOMPARE(amountText(-1.25, "K"), std::string("−1.2 K"));
         QCOMPARE(amountText(-0.01, "K"), std::string("0.0 K"));
         QCOMPARE(amountText(0.0123, "K/W"), std::string("0.0123 K/W"));
+    }
+    void everyStepOfAChainIsCredited() {
+        Evidence evidence;
+        evidence.inSequence = true;
+        evidence.comparison =
+            compare(reference::ds1()); // A to B cost 1.185 K, B to C 0.62875 K, C to D gained 1.44167 K
+        const auto sentences = verdictSentences(evidence, Question{});
+        const auto told = [&](const char* text) {
+            return std::any_of(sentences.begin(), sentences.end(),
+                               [&](const VerdictSentence& s) { return s.text.starts_with(text) && s.pair; });
+        };
+        QVERIFY(told("The step from A to B cost 1.2 K (95 % interval 0.3 to 2.1 K)"));
+        QVERIFY(told("The step from B to C cost 0.6 K"));
+        QVERIFY(told("The step from C to D gained 1.4 K (95 % interval 0.5 to 2.4 K)"));
+    }
+    void theCardTellsWhatTheHandsNeed() {
+        story::Asked asked = story::ask();
+        const Instant start = *parseInstant("2031-03-03");
+        Edit edit(asked.document, "plan");
+        Plan plan = planFor(asked.document, asked.study);
+        plan.start = start;
+        plan.pattern = "cross";
+        plan.torque = NewtonMetre{0.6};
+        plan.amount = Gram{0.15};
+        layPlan(edit, *firstQuestion(asked.document, asked.study), plan, start);
+        Study study = *edit.document().find(asked.study);
+        study.heldConstant = "fan <1420> rpm";
+        edit.put(study);
+        apply(asked.document, edit.finish());
+        const Slot& slot = *plannedSlots(asked.document, asked.study).front();
+        const MountBrief brief = briefOf(asked.document, slot, start);
+        const std::string html = mountCardHtml(brief);
+        QVERIFY(html.find("0.15 g, as a cross, 0.6 N·m, from " + brief.lot->name) != std::string::npos);
+        QVERIFY(html.find("fan &lt;1420&gt; rpm") != std::string::npos);
+        QVERIFY(html.find("Soak under sustained load, 20 min, until less than 0.2 K is left to rise")
+                != std::string::npos);
+        QVERIFY(html.find("Mon 2031-03-03 18:00") != std::string::npos);
+        QString why;
+        QVERIFY2(wellFormed(html, why), qPrintable(why));
     }
     void cautionsFollowTheMaterials() {
         auto asked = story::measured();

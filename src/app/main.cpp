@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/card_sheet.h"
 #include "app/paper/printer.h"
 #include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
@@ -131,6 +132,13 @@ int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString
             return 1;
         }
         std::printf("%s\n", qPrintable(file));
+        if (view.next && selection.slot) {
+            ibuki::CardSheet card(window.session(), *selection.slot);
+            card.resize(760, 800);
+            card.show();
+            QCoreApplication::processEvents();
+            card.grab().save(folder + "/card" + suffix + ".png");
+        }
     }
     return 0;
 }

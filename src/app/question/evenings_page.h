@@ -18,6 +18,7 @@ class EveningsPage : public QWidget {
 public:
     explicit EveningsPage(Session& session, QWidget* parent = nullptr);
     void refresh(const PlanFigures& figures);
+    void chooseCalendar();
     bool exportCalendar(const QString& path); ///< false with a notice
 
 private:
@@ -26,7 +27,6 @@ private:
     void fillEvenings(const Schedule& schedule, const Design& design, const std::vector<OrderedMount>& order);
     void fillTimes();
     void stateTime(int row);
-    void chooseCalendar();
 
     Session& session_;
     PlanFigures figures_;

@@ -172,7 +172,13 @@ void OrderPage::fillList(const PlanFigures& figures) {
     std::vector<OrderedMount> order;
     const bool onTape = std::any_of(design.units.begin(), design.units.end(),
                                     [](const DesignUnit& u) { return !u.mount && !u.skipped; });
-    title_->setText(onTape ? "On the tape" : "As drawn, not on the tape yet");
+    const auto planned = plannedSlots(document, question.study);
+    const auto mounts = std::count_if(planned.begin(), planned.end(),
+                                      [](const Slot* slot) { return slot->kind != SlotKind::baseline; });
+    const bool asPlanned = !figures.outlook || figures.outlook->mountsToCome == mounts;
+    title_->setText(!onTape     ? "As drawn, not on the tape yet"
+                    : asPlanned ? "On the tape"
+                                : "On the tape, but not the plan as it is now");
     int place = 0;
     const auto add = [&](const QString& text, std::optional<Id<Slot>> slot, bool quiet) {
         auto* item = new QListWidgetItem(text, list_);

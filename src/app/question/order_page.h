@@ -18,6 +18,7 @@ class OrderPage : public QWidget {
 public:
     explicit OrderPage(Session& session, QWidget* parent = nullptr);
     void refresh(const PlanFigures& figures);
+    void layOnTape();
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override; ///< Alt with Up or Down moves a mount
@@ -32,7 +33,6 @@ private:
     void extend();
     void stop();
     void shuffle();
-    void layOnTape();
     void chooseRow(std::optional<Id<Slot>> chosen, int row);
     std::optional<Id<Slot>> currentSlot() const;
     /// Performs what `change` puts into an edit; a refusal becomes a notice.

@@ -146,8 +146,9 @@ void QuestionView::refresh() {
     sentence_->show(studySentencePieces(session_.document(), *question));
     frozen_->setText(
         question->frozen
-            ? "Fixed since the first mount was measured. A change reduces all runs again and stays in the history."
-                         : "Fix the response before the first mount: choosing it afterwards would be choosing the "
+            ? "Fixed since the first mount was measured. A change reduces all runs again and stays in the "
+              "history."
+            : "Fix the response before the first mount: choosing it afterwards would be choosing the "
               "winner.");
     frozen_->setVisible(pages_->currentWidget() == asked_);
     fillQuestions();

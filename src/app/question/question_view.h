@@ -32,6 +32,7 @@ public:
     explicit QuestionView(Session& session, QWidget* parent = nullptr);
     void refresh();
     void showPage(Page page);
+    OrderPage& order() { return *order_; }
     EveningsPage& evenings() { return *evenings_; }
 
 signals:

@@ -3,6 +3,8 @@
 
 #include "app/bench/bench_view.h"
 #include "app/paper/paper_view.h"
+#include "app/question/evenings_page.h"
+#include "app/question/order_page.h"
 #include "app/question/question_view.h"
 #include "app/shelf/shelf_view.h"
 #include "app/shell/command_palette.h"
@@ -85,6 +87,17 @@ void MainWindow::makeActions() {
     for (const auto& [text, stage] : stages)
         addCommand(text, QKeySequence(QString("Ctrl+%1").arg(++number)),
                    [this, stage = stage] { showStage(stage); });
+    addCommand("Open what to do next", QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
+    addCommand("Put the plan on the tape", {}, [this] {
+        showStage(Stage::question);
+        question_->showPage(QuestionView::Page::order);
+        question_->order().layOnTape();
+    });
+    addCommand("Calendar file…", {}, [this] {
+        showStage(Stage::question);
+        question_->showPage(QuestionView::Page::evenings);
+        question_->evenings().chooseCalendar();
+    });
     addCommand("Bring in logs…", QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);
         bench_->chooseLogs();

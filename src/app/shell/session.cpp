@@ -33,6 +33,12 @@ private:
 
 Session::Session(QObject* parent) : QObject(parent) {
     connect(&work_, &JobRunner::cancelled, this, &Session::documentChanged); // fields show what is stored
+    connect(
+        &work_, &JobRunner::ended, this,
+        [this] {
+            if (waitingFact_) record(std::exchange(waitingFact_, nullptr));
+        },
+        Qt::QueuedConnection); // after the result of the work has been put in place
 }
 Session::~Session() = default;
 
@@ -65,6 +71,7 @@ Instant Session::now() const {
 void Session::take(Project project) {
     undo_.clear();
     ++changes_;
+    waitingFact_ = nullptr;
     project_ = std::move(project);
     selection_ = valid({}, document());
     emit projectChanged();
@@ -96,6 +103,7 @@ bool Session::createProject(const QString& path) {
 void Session::closeProject() {
     undo_.clear();
     ++changes_;
+    waitingFact_ = nullptr;
     project_.reset();
     selection_ = {};
     emit projectChanged();
@@ -140,8 +148,13 @@ bool Session::perform(const ChangeSet& set, std::vector<RecordingData> recording
     return true;
 }
 
-void Session::record(const ChangeSet& fact) {
-    if (!fact.empty()) apply(fact, {}, Direction::forward);
+void Session::record(std::function<ChangeSet(const Document&)> fact) {
+    if (work_.isRunning()) {
+        waitingFact_ = std::move(fact);
+        return;
+    }
+    const ChangeSet set = fact(document());
+    if (!set.empty()) apply(set, {}, Direction::forward);
 }
 
 std::optional<Trace> Session::trace(Id<Recording> recording) {

@@ -48,8 +48,8 @@ public:
     bool perform(const ChangeSet& set, std::vector<RecordingData> recordings = {});
 
     /// Writes down a fact that nobody can take back, such as that the verdict was seen; not on the undo
-    /// stack.
-    void record(const ChangeSet& fact);
+    /// stack. While a reduction is at work it waits, so that it does not outdate it.
+    void record(std::function<ChangeSet(const Document&)> fact);
 
     /// nullopt with a notice when the channels cannot be read.
     std::optional<Trace> trace(Id<Recording> recording);
@@ -86,7 +86,8 @@ private:
     QUndoStack undo_;
     bool refused_ = false; ///< the latest notice was a refusal
     int changes_ = 0;      ///< counts what was done to the document
-    QString workTitle_;    ///< of what work_ is doing, or did last
+    std::function<ChangeSet(const Document&)> waitingFact_;
+    QString workTitle_; ///< of what work_ is doing, or did last
     JobRunner work_;
 };
 

@@ -181,11 +181,7 @@ void Tape::bringIntoView(int tile) {
         scroll_->setValue(scroll_->value() + static_cast<int>(rect.right()) - width() + 20);
 }
 
-void Tape::keyPressEvent(QKeyEvent* event) {
-    if (event->key() != Qt::Key_Space) {
-        DrawnItems::keyPressEvent(event);
-        return;
-    }
+void Tape::openNext() {
     for (std::size_t i = 0; i < tiles_.size(); ++i)
         if (tiles_[i].state == TileState::next) {
             setFocused(static_cast<int>(i));
@@ -193,6 +189,14 @@ void Tape::keyPressEvent(QKeyEvent* event) {
             openItem(focused());
             return;
         }
+    session_.refuse("Nothing is planned. Put an order on the tape: Question, Order.");
+}
+
+void Tape::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Space)
+        openNext();
+    else
+        DrawnItems::keyPressEvent(event);
 }
 
 void Tape::wheelEvent(QWheelEvent* event) {

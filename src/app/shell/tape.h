@@ -22,7 +22,8 @@ public:
     void refresh();
     const std::vector<TapeTile>& tiles() const { return tiles_; }
     QSize sizeHint() const override;
-    void showEnd(); ///< scrolls to what to do next
+    void openNext(); ///< what to do next, if anything is planned
+    void showEnd();  ///< scrolls to what to do next
 
 signals:
     void mountOpened(Id<Mount> mount);

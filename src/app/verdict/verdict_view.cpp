@@ -129,7 +129,9 @@ void VerdictView::refresh() {
 void VerdictView::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
     if (const Study* study = session_.study())
-        session_.record(noteLook(session_.document(), study->id, session_.now()));
+        session_.record([id = study->id, now = session_.now()](const Document& document) {
+            return noteLook(document, id, now);
+        });
 }
 
 void VerdictView::fillSentences(const Question& question) {

@@ -110,12 +110,25 @@ void extendShelf(SQLite::Database& database) {
                   "WHERE application.lot = lot.id), 0) WHERE remaining IS NOT NULL AND content_unit = 'g'");
 }
 
-/// Format 3, the plan: new tables and columns only.
-void addPlan(SQLite::Database& database) { addMissingColumns(database); }
+/// Format 3, the plan: new tables and columns; every study there is gets a plan to begin with.
+void addPlans(SQLite::Database& database) {
+    addMissingColumns(database);
+    std::int64_t next = database.execAndGet("SELECT next_id FROM sequence").getInt64();
+    std::vector<Change> plans;
+    SQLite::Statement studies(database, "SELECT id FROM study");
+    while (studies.executeStep()) {
+        Plan plan;
+        plan.id = Id<Plan>{next++};
+        plan.study = Id<Study>{studies.getColumn(0).getInt64()};
+        plans.push_back({std::nullopt, Entity(plan)});
+    }
+    writeChanges(database, plans);
+    database.exec(fmt::format("UPDATE sequence SET next_id = {}", next));
+}
 
 using Migration = void (*)(SQLite::Database&);
 /// migrations[n] leads from format n to format n + 1; format 0 is an empty file that bears our id.
-constexpr Migration migrations[] = {createTables, extendShelf, addPlan};
+constexpr Migration migrations[] = {createTables, extendShelf, addPlans};
 static_assert(std::size(migrations) == Project::formatVersion);
 
 void migrate(SQLite::Database& database, int from) {

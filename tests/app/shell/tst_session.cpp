@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/entity_form.h"
 #include "app/shell/session.h"
+#include "core/record/plan_setup.h"
 #include "support/near.h"
 #include "support/story.h"
 
@@ -147,6 +148,20 @@ private slots:
         QTRY_VERIFY(!session->work().isRunning());
         QCOMPARE(session->configuration()->temperatureLimit, std::optional(Celsius{50})); // the first is done
         QVERIFY(session->question()->nominalPower != std::optional(Watt{95}));
+    }
+    void aFactWaitsForTheReductionAtWork() {
+        const auto session = measured();
+        const Id<Study> study = session->study()->id;
+        const auto see = [&](const Document& document) { return noteLook(document, study, {}); };
+        lowerTheLimit(*session);
+        const int before = session->undoStack().count();
+        session->record(see);
+        QVERIFY(session->document().all<Look>().empty());
+        QTRY_COMPARE(session->document().all<Look>().size(), std::size_t{1});
+        QCOMPARE(session->configuration()->temperatureLimit, std::optional(Celsius{50})); // was not outdated
+        QCOMPARE(session->undoStack().count(), before + 1); // the limit alone can be taken back
+        session->record(see);                               // the same mounts are seen once
+        QCOMPARE(session->document().all<Look>().size(), std::size_t{1});
     }
     void failuresPostOneSentenceAndChangeNothing() {
         const auto session = measured();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/input_error.h"
+#include "core/domain/lookup.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
 #include "support/near.h"
@@ -380,6 +381,24 @@ private slots:
         QCOMPARE(document.find(Id<Material>{11})->reusable, YesNo::yes);
         QCOMPARE(document.find(Id<Site>{18})->contactsNear, YesNo::yes);
         QCOMPARE(document.find(Id<Site>{21})->contactsNear, YesNo::notStated);
+        QVERIFY(same(Project::open(path).document(), document)); // once
+    }
+    void aProjectOfFormatTwoGetsAPlan() {
+        const fs::path path = fresh();
+        {
+            std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/format-2.sql");
+            const std::string script(std::istreambuf_iterator<char>(file), {});
+            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+            database.exec(script);
+        }
+        const Document document = Project::open(path).document();
+        const Study& study = document.all<Study>().begin()->second;
+        QCOMPARE(study.began, StudyTemplate::own);
+        const Plan* plan = planOf(document, study.id);
+        QVERIFY(plan && plan->mountsPerLevel == 3);
+        QVERIFY(document.nextId > plan->id.value);
+        QCOMPARE(levelsOf(document, firstQuestion(document, study.id)->id).size(), std::size_t{2});
+        QCOMPARE(slotsOf(document, study.id).front()->block, 0);
         QVERIFY(same(Project::open(path).document(), document)); // once
     }
     void aDamagedCellIsOneClearSentence() {

@@ -58,7 +58,7 @@ std::string mountCardHtml(const MountBrief& brief) {
     html += fmt::format("<p style='font-size:11pt'>{} · {} · {}{}</p>", xmlText(brief.study),
                         xmlText(brief.bench), xmlText(brief.site),
                         brief.block > 0 ? fmt::format(" · block {}", brief.block) : "");
-    html += fmt::format("<h1 style='font-size:30pt'>{}</h1>", xmlText(brief.title));
+    html += fmt::format("<p style='font-size:30pt; font-weight:600'>{}</p>", xmlText(brief.title));
     if (const std::string hands = handsLine(brief); !hands.empty())
         html += fmt::format("<p style='font-size:18pt'>{}</p>", xmlText(hands));
     if (brief.plannedFor)

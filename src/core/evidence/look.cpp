@@ -3,6 +3,7 @@
 
 #include "core/domain/lookup.h"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 

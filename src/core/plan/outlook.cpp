@@ -11,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace ibuki {
 namespace {
@@ -18,7 +19,7 @@ namespace {
 /// Part of the scatter that does not grow with power: room, sensor, fan. A rule of thumb where runs were not
 /// repeated within a mount.
 constexpr double usualBenchSdK = 0.2;
-/// What an automatic fan leaves of a true difference (docs/methods.md, "Automatic fan").
+/// What an automatic fan leaves of a true difference (docs/methods.md, "What would help").
 constexpr double automaticFanShare = 0.85;
 
 /// What the verdict will be asked, as far as chances depend on it.
@@ -27,13 +28,24 @@ struct Asked {
     double margin = 1;
     double confidence = 0.95;             ///< of one look
     std::optional<std::size_t> reference; ///< cell that the others are held against
+    std::size_t together = 0;             ///< cells that are compared with each other
 };
+
+/// Cells that the verdict compares with each other: all, or those of one level of the second factor.
+std::vector<std::vector<std::size_t>> comparedTogether(const Design& design) {
+    std::map<std::optional<Id<Level>>, std::vector<std::size_t>> bySecond;
+    for (std::size_t i = 0; i < design.cells.size(); ++i) bySecond[design.cells[i].second].push_back(i);
+    std::vector<std::vector<std::size_t>> families;
+    for (auto& [second, cells] : bySecond) families.push_back(std::move(cells));
+    return families;
+}
 
 Asked askedOf(const Question& question, const Plan& plan, const Design& design) {
     Asked asked{question.goal,
                 question.margin.value,
                 1 - nominalAlpha(1 - question.confidence, plan.plannedLooks),
-                {}};
+                {},
+                comparedTogether(design).front().size()};
     for (std::size_t i = 0; i < design.cells.size(); ++i)
         if (!question.secondFactor && question.referenceLevel == design.cells[i].level.value)
             asked.reference = i;
@@ -42,8 +54,10 @@ Asked askedOf(const Question& question, const Plan& plan, const Design& design) 
 
 /// Critical value of |difference| / se that the verdict will use.
 double criticalFor(const Asked& asked, const std::vector<int>& mounts, double df) {
-    if (!asked.reference || mounts.size() == 2)
-        return criticalValues(static_cast<int>(mounts.size()), df, asked.confidence).different;
+    const auto groups = std::count_if(mounts.begin(), mounts.end(), [](int n) { return n > 0; });
+    if (!asked.reference || groups <= 2)
+        return criticalValues(static_cast<int>(std::max<std::ptrdiff_t>(2, groups)), df, asked.confidence)
+            .different;
     std::vector<double> others;
     for (std::size_t i = 0; i < mounts.size(); ++i)
         if (i != *asked.reference && mounts[i] > 0) others.push_back(mounts[i]);
@@ -72,7 +86,8 @@ double wantedChance(const Asked& asked, double sd, const std::vector<int>& mount
     return lowest;
 }
 
-SampleSizeInput sizeInput(const Asked& asked, const Plan& plan, std::size_t groups, double sd) {
+SampleSizeInput sizeInput(const Asked& asked, const Plan& plan, double sd) {
+    const std::size_t groups = asked.together;
     SampleSizeInput input;
     input.groups = static_cast<int>(groups);
     input.mountSd = sd;
@@ -156,7 +171,7 @@ void addHelps(Outlook& outlook, const Document& document, const Question& questi
     const double sd = outlook.scatter.sd;
     const double bench = std::min(usualBenchSdK, 0.7 * sd);
     const auto with = [&](double newSd, double factor) {
-        SampleSizeInput input = sizeInput(asked, plan, outlook.levels.size(), newSd);
+        SampleSizeInput input = sizeInput(asked, plan, newSd);
         input.margin *= factor;
         input.difference *= factor;
         return mountsNeeded(input);
@@ -257,6 +272,29 @@ void addChange(Outlook& outlook, const Asked& asked, double chanceWanted) {
         if (changeChance(asked, outlook.scatter.sd, more) >= chanceWanted) outlook.neededMounts = more;
 }
 
+/// Of each pair that the verdict will compare; the weakest pair's is the plan's.
+void addChances(Outlook& outlook, const Asked& asked, const Design& design) {
+    double widest = 0;
+    const auto lower = [](std::optional<double>& lowest, double chance) {
+        lowest = std::min(lowest.value_or(1), chance);
+    };
+    for (const auto& cells : comparedTogether(design)) {
+        std::vector<int> mounts;
+        for (std::size_t cell : cells) mounts.push_back(outlook.mounts[cell]);
+        std::vector<PairChance> pairs;
+        lower(outlook.chance, wantedChance(asked, outlook.scatter.sd, mounts, &pairs, &widest));
+        for (PairChance& pair : pairs) {
+            pair.a = cells[pair.a];
+            pair.b = cells[pair.b];
+            outlook.pairs.push_back(pair);
+        }
+        if (outlook.scatter.cautious)
+            lower(outlook.cautiousChance,
+                  wantedChance(asked, *outlook.scatter.cautious, mounts, nullptr, nullptr));
+    }
+    outlook.halfWidth = widest;
+}
+
 } // namespace
 
 Outlook outlookOf(const Document& document, const Question& question, const Plan& plan, Instant now,
@@ -283,15 +321,9 @@ Outlook outlookOf(const Document& document, const Question& question, const Plan
     if (design.cells.size() == 1) {
         addChange(outlook, asked, plan.chance);
     } else if (outlook.df > 0 && held) {
-        double widest = 0;
-        outlook.chance = wantedChance(asked, outlook.scatter.sd, outlook.mounts, &outlook.pairs, &widest);
-        outlook.halfWidth = widest;
-        if (outlook.scatter.cautious)
-            outlook.cautiousChance =
-                wantedChance(asked, *outlook.scatter.cautious, outlook.mounts, nullptr, nullptr);
+        addChances(outlook, asked, design);
     }
-    if (!outlook.isChange)
-        outlook.neededMounts = mountsNeeded(sizeInput(asked, plan, design.cells.size(), outlook.scatter.sd));
+    if (!outlook.isChange) outlook.neededMounts = mountsNeeded(sizeInput(asked, plan, outlook.scatter.sd));
     outlook.resolvable = outlook.neededMounts && *outlook.neededMounts <= sensibleMounts;
     if (!outlook.resolvable && !outlook.isChange) addHelps(outlook, document, question, plan, asked);
     const auto left = remainingOrder(document, question, plan, now);

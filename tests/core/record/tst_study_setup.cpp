@@ -106,6 +106,12 @@ private slots:
         QCOMPARE(design.cells.size(), std::size_t{6});
         QCOMPARE(design.factors.size(), std::size_t{2});
         QCOMPARE(design.cells[1].name, std::string("Tern 11, other cooler"));
+        // Chances are those of the verdict: three materials inside each cooler, never across.
+        const Outlook outlook = outlookOf(shelf.document, *firstQuestion(shelf.document, study),
+                                          *planOf(shelf.document, study), now);
+        QCOMPARE(outlook.pairs.size(), std::size_t{6});
+        SampleSizeInput inside{3, outlook.scatter.sd, 1.0};
+        QVERIFY(std::abs(*outlook.chance - outlookAt(inside, 3).achievedPower) < 1e-9);
     }
     void underTheLidNeedsALid() {
         Shelf bare(BenchTemplate::bareDie);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/outlook.h"
 
+#include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/look.h"
 #include "core/plan/step_times.h"
@@ -72,13 +73,19 @@ double wantedChance(const Asked& asked, double sd, const std::vector<int>& mount
     if (df <= 0) return 0;
     const double critical = criticalFor(asked, mounts, df);
     double lowest = 1;
+    std::map<std::pair<int, int>, PairChance> known; // pairs of equal numbers have equal chances
     for (std::size_t a = 0; a < mounts.size(); ++a)
         for (std::size_t b = a + 1; b < mounts.size(); ++b) {
             if (mounts[a] == 0 || mounts[b] == 0) continue;
             if (asked.reference && a != *asked.reference && b != *asked.reference) continue;
             const double se = sd * std::sqrt(1.0 / mounts[a] + 1.0 / mounts[b]);
-            const PairChance pair{a, b, pairPower(critical, df, asked.margin / se),
-                                  equivalencePower(0, asked.margin, se, df, 1 - asked.confidence)};
+            auto [found, fresh] = known.try_emplace(std::minmax(mounts[a], mounts[b]));
+            PairChance& pair = found->second;
+            if (fresh)
+                pair = {a, b, pairPower(critical, df, asked.margin / se),
+                        equivalencePower(0, asked.margin, se, df, 1 - asked.confidence)};
+            pair.a = a;
+            pair.b = b;
             lowest = std::min(lowest, asked.goal == Goal::difference ? pair.seen : pair.same);
             if (widest) *widest = std::max(*widest, critical * se);
             if (pairs) pairs->push_back(pair);
@@ -100,9 +107,14 @@ SampleSizeInput sizeInput(const Asked& asked, const Plan& plan, double sd) {
     return input;
 }
 
+/// Nothing when more than anybody makes, four times over, would be needed.
 std::optional<int> mountsNeeded(const SampleSizeInput& input) {
-    if (outlookAt(input, 4 * sensibleMounts).achievedPower < input.power) return std::nullopt;
-    return sampleSize(input).mountsPerGroup;
+    try {
+        const int mounts = sampleSize(input).mountsPerGroup;
+        return mounts <= 4 * sensibleMounts ? std::optional(mounts) : std::nullopt;
+    } catch (const InputError&) {
+        return std::nullopt; // not reached by any number
+    }
 }
 
 void addNeeds(Outlook& outlook, const Document& document, const Question& question, const Design& design,

@@ -7,9 +7,11 @@
 #include "core/stats/studentized_range.h"
 
 #include <algorithm>
+#include <boost/math/distributions/normal.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 #include <vector>
 
 namespace ibuki {
@@ -31,12 +33,15 @@ double criticalValue(const SampleSizeInput& input, int n, double df) {
     return studentizedRangeQuantile(input.confidence, k, df) / std::sqrt(2.0);
 }
 
-double powerAt(const SampleSizeInput& input, int n) {
+/// What n mounts of each give; the critical value, which costs most, is made once.
+SampleSize sizeAt(const SampleSizeInput& input, int n) {
     const double df = static_cast<double>(input.groups) * (n - 1);
     const double se = input.mountSd * std::sqrt(2.0 / n);
-    if (input.margin > 0)
-        return equivalencePower(input.difference, input.margin, se, df, 1 - input.confidence);
-    return pairPower(criticalValue(input, n, df), df, input.difference / se);
+    const double critical = criticalValue(input, n, df);
+    const double power = input.margin > 0
+                             ? equivalencePower(input.difference, input.margin, se, df, 1 - input.confidence)
+                             : pairPower(critical, df, input.difference / se);
+    return {n, power, critical * se, input.groups * n};
 }
 
 void check(const SampleSizeInput& input) {
@@ -73,28 +78,58 @@ SampleSize outlookAt(const SampleSizeInput& input, int n) {
     check(input);
     if (n < 2)
         refuse("plan-mounts", fmt::format("{} mounts tell no scatter", n), "Plan at least two of each");
-    const double df = static_cast<double>(input.groups) * (n - 1);
-    return {n, powerAt(input, n), criticalValue(input, n, df) * input.mountSd * std::sqrt(2.0 / n),
-            input.groups * n};
+    return sizeAt(input, n);
 }
+
+namespace {
+
+/// Where to begin the search: n = 2 ((c + z) σ / reach)² with the critical value c of ten mounts and z the
+/// normal quantile of the power; reach is the difference to be seen, or what the margin leaves beside it.
+int likelyMounts(const SampleSizeInput& input) {
+    const double z =
+        boost::math::quantile(boost::math::normal(), input.margin > 0 ? (1 + input.power) / 2 : input.power);
+    const double reach =
+        input.margin > 0 ? input.margin - std::abs(input.difference) : std::abs(input.difference);
+    const double df = static_cast<double>(input.groups) * 9;
+    const double c = input.margin > 0 ? boost::math::quantile(boost::math::students_t(df), input.confidence)
+                                      : criticalValue(input, 10, df);
+    const double n = std::ceil(2 * std::pow((c + z) * input.mountSd / reach, 2));
+    return std::clamp(static_cast<int>(std::min(n, 1e4)), 2, mostMounts);
+}
+
+} // namespace
 
 SampleSize sampleSize(const SampleSizeInput& input) {
     check(input);
-    int tooFew = 1;
-    int enough = 2;
-    while (powerAt(input, enough) < input.power) {
+    std::map<int, SampleSize> tried;
+    const auto suffices = [&](int n) {
+        const auto found = tried.find(n);
+        return (found != tried.end() ? found : tried.emplace(n, sizeAt(input, n)).first)->second.achievedPower
+               >= input.power;
+    };
+    // Gallop from the likely number to a bracket (tooFew, enough], then halve it: power grows with n.
+    int enough = likelyMounts(input);
+    int tooFew = enough;
+    for (int step = 1; !suffices(enough); step *= 2) {
         tooFew = enough;
         if (enough >= mostMounts)
             refuse("plan-unreachable",
                    fmt::format("not even {} mounts of each would give that chance", mostMounts),
                    "Widen the margin, or make the bench steadier");
-        enough = std::min(2 * enough, mostMounts);
+        enough = std::min(enough + step, mostMounts);
+    }
+    for (int step = 1; tooFew == enough; step *= 2) {
+        const int fewer = std::max(1, enough - step);
+        if (fewer >= 2 && suffices(fewer))
+            enough = tooFew = fewer;
+        else
+            tooFew = fewer;
     }
     while (enough - tooFew > 1) {
         const int middle = (enough + tooFew) / 2;
-        (powerAt(input, middle) < input.power ? tooFew : enough) = middle;
+        (suffices(middle) ? enough : tooFew) = middle;
     }
-    return outlookAt(input, enough);
+    return tried.at(enough);
 }
 
 } // namespace ibuki

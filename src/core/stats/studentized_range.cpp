@@ -7,6 +7,7 @@
 #include <boost/math/constants/constants.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <cassert>
+#include <vector>
 
 namespace ibuki {
 namespace {
@@ -17,32 +18,65 @@ double normalDensity(double z) {
     return boost::math::constants::one_div_root_two_pi<double>() * std::exp(-0.5 * z * z);
 }
 
-/// Φ(a) − Φ(b), a ≥ b, without loss of digits in either tail.
-double normalDifference(double a, double b) {
-    if (b > 0) return 0.5 * (std::erfc(b / rootTwo) - std::erfc(a / rootTwo));
-    if (a < 0) return 0.5 * (std::erfc(-a / rootTwo) - std::erfc(-b / rootTwo));
-    return 0.5 * (std::erf(a / rootTwo) - std::erf(b / rootTwo));
+/// x^n for n ≥ 0 by squaring.
+double power(double x, int n) {
+    double result = 1;
+    for (; n > 0; n >>= 1) {
+        if (n & 1) result *= x;
+        x *= x;
+    }
+    return result;
 }
 
-/// Probability that the range of k standard normals is at most w.
-double rangeCdf(double w, int k) {
-    if (w <= 0) return 0;
-    const double h = k <= 20 ? 0.25 : 0.125;
-    double sum = 0;
-    const int reach = static_cast<int>(8.5 / h);
-    for (int i = -reach; i <= reach; ++i) {
-        const double z = i * h;
-        sum += normalDensity(z) * std::pow(normalDifference(z, z - w), k - 1);
+/// Probability that the range of k standard normals is at most w, for many w: what depends on the nodes z
+/// alone is made once.
+class RangeCdf {
+public:
+    explicit RangeCdf(int k) : k_(k), step_(k <= 20 ? 0.25 : 0.125) {
+        const int reach = static_cast<int>(8.5 / step_);
+        for (int i = -reach; i <= reach; ++i) {
+            const double z = i * step_;
+            nodes_.push_back({z, normalDensity(z), std::erfc(z / rootTwo), std::erfc(-z / rootTwo)});
+        }
     }
-    return std::min(1.0, k * h * sum);
+
+    double operator()(double w) const {
+        if (w <= 0) return 0;
+        double sum = 0;
+        for (const Node& node : nodes_) sum += node.density * power(between(node, node.z - w), k_ - 1);
+        return std::min(1.0, k_ * step_ * sum);
+    }
+
+private:
+    struct Node {
+        double z;
+        double density;
+        double upper; ///< erfc(z/√2), twice the tail above z
+        double lower; ///< erfc(−z/√2), twice the tail below
+    };
+
+    /// Φ(z) − Φ(b), b ≤ z, without loss of digits in either tail.
+    static double between(const Node& node, double b) {
+        if (b > 0) return 0.5 * (std::erfc(b / rootTwo) - node.upper);
+        if (node.z < 0) return 0.5 * (node.lower - std::erfc(-b / rootTwo));
+        return 0.5 * ((1 - node.upper) - std::erf(b / rootTwo));
+    }
+
+    int k_;
+    double step_;
+    std::vector<Node> nodes_;
+};
+
+double cdfWith(const RangeCdf& range, double q, double nu) {
+    if (!(q > 0)) return 0;
+    return std::min(1.0, expectOverScale(nu, [&](double s) { return range(q * s); }));
 }
 
 } // namespace
 
 double studentizedRangeCdf(double q, int k, double nu) {
     assert(k >= 2 && nu > 0);
-    if (!(q > 0)) return 0;
-    return std::min(1.0, expectOverScale(nu, [&](double s) { return rangeCdf(q * s, k); }));
+    return cdfWith(RangeCdf(k), q, nu);
 }
 
 double studentizedRangeQuantile(double p, int k, double nu) {
@@ -52,8 +86,8 @@ double studentizedRangeQuantile(double p, int k, double nu) {
     if (k == 2) return rootTwo * student; // exact identity
     // The range of k means is stochastically larger than that of two.
     const double lo = 0.9999 * rootTwo * student;
-    return rootOfGrowing([&](double q) { return studentizedRangeCdf(q, k, nu) - p; }, lo,
-                         std::max(1.5 * lo, 1.0));
+    const RangeCdf range(k);
+    return rootOfGrowing([&](double q) { return cdfWith(range, q, nu) - p; }, lo, std::max(1.5 * lo, 1.0));
 }
 
 } // namespace ibuki

@@ -99,6 +99,7 @@ private slots:
         QCOMPARE(levelsOf(document(), session().question()->id).size(), std::size_t{5});
     }
     void aPartOfTheSentenceLeadsToItsField() {
+        QTRY_VERIFY(find<QWidget>("Sentence")->accessibleDescription().contains("5 patterns"));
         QToolButton* part = nullptr;
         QTRY_VERIFY((part = find<QToolButton>("Part 9"))); // the margin
         QVERIFY(part->text().contains("1.0 K"));

@@ -90,17 +90,17 @@ void MainWindow::makeActions() {
     addCommand("Open what to do next", QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
     addCommand("Put the plan on the tape", {}, [this] {
         showStage(Stage::question);
-        question_->showPage(QuestionView::Page::order);
-        question_->order().layOnTape();
+        questionView().showPage(QuestionView::Page::order);
+        questionView().order().layOnTape();
     });
     addCommand("Calendar file…", {}, [this] {
         showStage(Stage::question);
-        question_->showPage(QuestionView::Page::evenings);
-        question_->evenings().chooseCalendar();
+        questionView().showPage(QuestionView::Page::evenings);
+        questionView().evenings().chooseCalendar();
     });
     addCommand("Bring in logs…", QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);
-        bench_->chooseLogs();
+        benchView().chooseLogs();
     });
     for (const auto& [action, key] :
          {std::pair{session_.undoStack().createUndoAction(this, "Undo"), QKeySequence::Undo},
@@ -137,11 +137,12 @@ void MainWindow::makeViews() {
                             {"Verdict", "Who can be told apart from whom"},
                             {"Paper", "The report and exports"}});
     views_ = new QStackedWidget;
-    views_->addWidget(question_ = new QuestionView(session_));
-    views_->addWidget(shelf_ = new ShelfView(session_));
-    views_->addWidget(bench_ = new BenchView(session_));
-    views_->addWidget(verdict_ = new VerdictView(session_));
-    views_->addWidget(paper_ = new PaperView(session_));
+    question_ = nullptr;
+    shelf_ = nullptr;
+    bench_ = nullptr;
+    verdict_ = nullptr;
+    paper_ = nullptr;
+    for (int stage = 0; stage <= static_cast<int>(Stage::paper); ++stage) views_->addWidget(new QWidget);
 
     noticeBar_ = new QFrame;
     noticeBar_->setProperty("card", true);
@@ -191,11 +192,49 @@ void MainWindow::makeViews() {
     connect(tape_, &Tape::mountOpened, this, &MainWindow::openMount);
     connect(tape_, &Tape::slotOpened, this, &MainWindow::openSlot);
     connect(tape_, &Tape::followUpOpened, this, &MainWindow::openFollowUp);
-    connect(question_, &QuestionView::benchWanted, this, &MainWindow::newBench);
+}
+
+void MainWindow::put(Stage stage, QWidget* view) {
+    const int index = static_cast<int>(stage);
+    const bool current = views_->currentIndex() == index;
+    QWidget* placeholder = views_->widget(index);
+    views_->insertWidget(index, view);
+    views_->removeWidget(placeholder);
+    delete placeholder;
+    if (current) views_->setCurrentIndex(index);
+}
+
+QuestionView& MainWindow::questionView() {
+    if (question_) return *question_;
+    put(Stage::question, question_ = new QuestionView(session_));
     connect(question_, &QuestionView::benchSheetWanted, this, &MainWindow::benchSheet);
+    connect(question_, &QuestionView::benchWanted, this, &MainWindow::newBench);
     connect(question_, &QuestionView::studyWanted, this, &MainWindow::newStudy);
+    return *question_;
+}
+
+ShelfView& MainWindow::shelfView() {
+    if (!shelf_) put(Stage::shelf, shelf_ = new ShelfView(session_));
+    return *shelf_;
+}
+
+BenchView& MainWindow::benchView() {
+    if (bench_) return *bench_;
+    put(Stage::bench, bench_ = new BenchView(session_));
     connect(bench_, &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
+    return *bench_;
+}
+
+VerdictView& MainWindow::verdictView() {
+    if (verdict_) return *verdict_;
+    put(Stage::verdict, verdict_ = new VerdictView(session_));
     connect(verdict_, &VerdictView::mountOpened, this, &MainWindow::openMount);
+    return *verdict_;
+}
+
+PaperView& MainWindow::paperView() {
+    if (!paper_) put(Stage::paper, paper_ = new PaperView(session_));
+    return *paper_;
 }
 
 Stage MainWindow::stage() const { return static_cast<Stage>(views_->currentIndex()); }
@@ -218,19 +257,19 @@ void MainWindow::refreshNow() {
     top_->refresh();
     switch (stage()) {
     case Stage::question:
-        question_->refresh();
+        questionView().refresh();
         break;
     case Stage::shelf:
-        shelf_->refresh();
+        shelfView().refresh();
         break;
     case Stage::bench:
-        bench_->refresh();
+        benchView().refresh();
         break;
     case Stage::verdict:
-        verdict_->refresh();
+        verdictView().refresh();
         break;
     case Stage::paper:
-        paper_->refresh();
+        paperView().refresh();
         break;
     }
 }
@@ -400,7 +439,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
         return;
     }
     showStage(Stage::bench);
-    bench_->bringIn(files);
+    benchView().bringIn(files);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

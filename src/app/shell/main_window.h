@@ -36,10 +36,12 @@ public:
     ~MainWindow() override;
 
     Session& session() { return session_; }
-    QuestionView& questionView() { return *question_; }
-    BenchView& benchView() { return *bench_; }
-    ShelfView& shelfView() { return *shelf_; }
-    PaperView& paperView() { return *paper_; }
+    /// Views are made when they are first asked for: the first picture waits for one only.
+    QuestionView& questionView();
+    ShelfView& shelfView();
+    BenchView& benchView();
+    VerdictView& verdictView();
+    PaperView& paperView();
     void showStage(Stage stage);
     Stage stage() const;
 
@@ -60,6 +62,7 @@ private:
     void makeActions();
     QAction* addCommand(const QString& text, const QKeySequence& key, std::function<void()> what);
     void makeViews();
+    void put(Stage stage, QWidget* view);
     void newProject();
     void openProject();
     void saveCopy();

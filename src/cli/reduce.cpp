@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/reduce/reduce.h"
 #include "cli/verb.h"
 #include "core/domain/input_error.h"
+#include "core/reduce/probe.h"
+#include "core/reduce/reduce.h"
 #include "store/json/reduction_json.h"
 #include "store/json/simulate_json.h"
 #include "store/log/log_reader.h"
@@ -20,6 +21,7 @@ struct ReduceArguments {
     std::string probe;
     std::string ambient;
     std::string channels;
+    std::optional<double> probeShift;
     std::optional<double> limit;
     std::optional<double> nominalPower;
     std::string metric = "hottest";
@@ -69,6 +71,9 @@ void printTable(std::ostream& out, const Reduction& reduction) {
             fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", "window", load->window->startS,
                        load->window->endS);
         fmt::print(out, "room       {}\n", shown(load->ambient.meanC, "°C"));
+        if (load->ambient.probeShiftS)
+            fmt::print(out, "probe      clock shifted by {:.1f} s, ± {:.1f} s\n", *load->ambient.probeShiftS,
+                       load->ambient.probeShiftUncertaintyS.value_or(0));
         fmt::print(out, "power      {}\nresistance {}\n", shown(load->powerW, "W"),
                    shown(load->rthKPerW, "K/W", 5));
         fmt::print(out, "steady     {}, slope {}\n",
@@ -87,7 +92,6 @@ void printTable(std::ostream& out, const Reduction& reduction) {
 }
 
 void runReduce(const ReduceArguments& arguments, std::ostream& out) {
-    if (!arguments.probe.empty()) throw UsageError("--probe: not in this version");
     ReduceSettings settings;
     const auto metric = metricFromName(arguments.metric);
     if (!metric) throw UsageError("--metric: there is no metric \"" + arguments.metric + "\"");
@@ -97,7 +101,15 @@ void runReduce(const ReduceArguments& arguments, std::ostream& out) {
     if (!arguments.ambient.empty()) settings.ambient = parseAmbient(arguments.ambient);
     LogOptions options;
     if (!arguments.channels.empty()) options.roles = readRoles(arguments.channels);
-    const Reduction reduction = reduce(readLogFile(arguments.log, options), settings);
+    Trace trace = readLogFile(arguments.log, options);
+    if (!arguments.probe.empty()) {
+        LogOptions room;
+        room.roomOnly = true;
+        const Trace probe = readLogFile(arguments.probe, room);
+        const ProbeAlignment alignment = alignmentFor(trace, probe, arguments.probeShift);
+        trace = withProbe(std::move(trace), probe, alignment);
+    }
+    const Reduction reduction = reduce(trace, settings);
     if (arguments.json)
         out << toJson(reduction).dump(2) << '\n';
     else
@@ -110,6 +122,8 @@ VerbBody addReduce(CLI::App& app) {
     auto arguments = std::make_shared<ReduceArguments>();
     app.add_option("LOG", arguments->log, "Sensor log")->required();
     app.add_option("--probe", arguments->probe, "Separate room log with its own clock");
+    app.add_option("--probe-shift", arguments->probeShift,
+                   "Seconds to add to the probe's clock; found from the data when left out");
     app.add_option("--ambient", arguments->ambient,
                    "Room temperature read by hand, °C, for example 21.5±0.3");
     app.add_option("--channels", arguments->channels, "JSON file {\"column header\": \"role\"}");

@@ -237,20 +237,21 @@ private slots:
         QCOMPARE(batch.logs.size(), std::size_t{2});
         QCOMPARE(batch.refused.size(), std::size_t{1});
         QCOMPARE(last, 1.0);
-        ImportDialog dialog(session(), batch);
+        ImportDialog dialog(session(), batch, {});
         dialog.show();
         QCOMPARE(dialog.rows().size(), std::size_t{2});
         const auto before = document().all<Mount>().size();
-        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"),
-                          Qt::LeftButton); // no level is named in the files
+        for (QComboBox* box : dialog.findChildren<QComboBox*>())
+            if (box->accessibleName().startsWith("Level of")) box->setCurrentIndex(0); // not known
+        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
         QCOMPARE(document().all<Mount>().size(), before);
         QVERIFY(dialog.isVisible());
         for (QComboBox* box : dialog.findChildren<QComboBox*>())
             if (box->accessibleName().startsWith("Level of")) box->setCurrentIndex(1);
-        dialog.findChild<QTableWidget*>()->item(0, 5)->setText("some evening");
+        dialog.findChild<QTableWidget*>()->item(0, 6)->setText("some evening");
         QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
         QVERIFY(dialog.isVisible());
-        dialog.findChild<QTableWidget*>()->item(0, 5)->setText("2031-03-10 18:00");
+        dialog.findChild<QTableWidget*>()->item(0, 6)->setText("2031-03-10 18:00");
         QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
         QCOMPARE(document().all<Mount>().size(), before + 2);
         session().undoStack().undo();

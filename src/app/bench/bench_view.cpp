@@ -4,6 +4,7 @@
 #include "app/bench/application_sheet.h"
 #include "app/bench/import_dialog.h"
 #include "app/bench/planned_panel.h"
+#include "app/bench/run_bar.h"
 #include "app/bench/trace_plot.h"
 #include "app/shell/amount_text.h"
 #include "app/shell/caution_panel.h"
@@ -43,9 +44,17 @@ BenchView::BenchView(Session& session, QWidget* parent)
     auto* below = new QHBoxLayout(figures_);
     below->setContentsMargins(0, 0, 0, 0);
     plot_ = new TracePlot;
+    plot_->setMovable(true);
+    bar_ = new RunBar(session);
+    connect(plot_, &TracePlot::bordersMoved, bar_, &RunBar::moveBorders);
+    connect(bar_, &RunBar::runChosen, this, [this](qlonglong id) {
+        chosenRun_ = Id<Run>{id};
+        refresh();
+    });
     auto* plotLayout = new QVBoxLayout;
     plotLayout->setContentsMargins(10, 10, 10, 6);
-    plotLayout->addWidget(plot_);
+    plotLayout->addWidget(plot_, 1);
+    plotLayout->addWidget(bar_);
     below->addWidget(card(plotLayout), 3);
     below->addWidget(makeFigures(), 2);
     layout->addWidget(figures_, 1);
@@ -117,6 +126,15 @@ QWidget* BenchView::makeHead() {
     return card(layout);
 }
 
+const Run* BenchView::shownRun() const {
+    const Mount* mount = session_.mount();
+    if (!mount) return nullptr;
+    const auto runs = runsOf(session_.document(), mount->id);
+    for (const Run* run : runs)
+        if (run->id == chosenRun_) return run;
+    return runs.empty() ? nullptr : runs.front();
+}
+
 QWidget* BenchView::makeFigures() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(14, 10, 14, 10);
@@ -139,11 +157,7 @@ QWidget* BenchView::makeFigures() {
 void BenchView::refresh() {
     plot_->restyle();
     const Mount* mount = session_.mount();
-    const Run* run = nullptr;
-    if (mount) {
-        const auto runs = runsOf(session_.document(), mount->id);
-        if (!runs.empty()) run = runs.front();
-    }
+    const Run* run = shownRun();
     const Reduction* reduction = run ? reductionOf(session_.document(), run->id) : nullptr;
     for (QPushButton* action : {reject_, room_, time_}) action->setEnabled(mount != nullptr);
     cautions_->setEnabled(mount != nullptr);
@@ -235,31 +249,43 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
         if (load->powerW) parts << QString("%1 W").arg(*load->powerW, 0, 'f', 1);
         if (load->rthKPerW) parts << QString("%1 K⁠/⁠W").arg(*load->rthKPerW, 0, 'f', 3);
         parts << steadyText(load->steady);
+        if (load->steady.asymptoteK && load->steady.asymptoteIntervalK && load->steady.reached && !*load->steady.reached)
+            parts << QString("tail leads to %1 K (%2 to %3)")
+                         .arg(*load->steady.asymptoteK, 0, 'f', 1)
+                         .arg(load->steady.asymptoteIntervalK->lo, 0, 'f', 1)
+                         .arg(load->steady.asymptoteIntervalK->hi, 0, 'f', 1);
+        if (load->ambient.probeShiftS)
+            parts << QString("probe's clock %1 s").arg(*load->ambient.probeShiftS, 0, 'f', 0);
     }
     if (mount.torque) parts << QString("%1 N·m").arg(mount.torque->value);
     line_->setText(parts.join("  ·  "));
     QStringList words;
     if (mount.rejected) words << "Rejected: " + qtext(mount.reason);
-    for (const Flag& flag : reduction.flags)
-        if (flag.severity != Severity::info) words << "▸ " + qtext(flag.message);
+    std::vector<Flag> flags = reduction.flags;
+    for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::raise(flags, flag);
+    for (const Flag& flag : flags)
+        if (flag.severity != Severity::info || flag.code == "set-by-hand") words << "▸ " + qtext(flag.message);
     words << graveCautions(session_.document(), subjectOf(mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
+    bar_->show(run, load);
     reject_->setText(mount.rejected ? "Take back" : "Reject mount…");
     if (load)
         fillMetrics(*load);
     else
         metrics_->setRowCount(0);
-    if (!shownTrace_ || shownTrace_->first != run.recording) {
+    const Recording recording = *session_.document().find(run.recording);
+    if (!shownTrace_ || shownTrace_->first != recording) { // another log, or another clock of its probe
         auto trace = session_.trace(run.recording);
         if (trace)
-            shownTrace_.emplace(run.recording, std::move(*trace));
+            shownTrace_.emplace(recording, std::move(*trace));
         else
             shownTrace_.reset();
     }
     if (shownTrace_)
-        plot_->show(shownTrace_->second, reduction, metricFromName(asked.metric).value_or(Metric::hottest));
+        plot_->show(shownTrace_->second, reduction, metricFromName(asked.metric).value_or(Metric::hottest),
+                    run.loadIndex < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(run.loadIndex)));
     else
         plot_->clear();
 }
@@ -359,23 +385,24 @@ void BenchView::bringIn(const QStringList& files) {
     }
     std::vector<std::string> paths;
     for (const QString& file : files) paths.push_back(file.toStdString());
-    const ReduceSettings settings = settingsFor(session_.configuration(), session_.question());
+    BatchRules rules{settingsFor(session_.configuration(), session_.question()), rememberedRoles(session_.document())};
+    obey(rules.settings, session_.document(), session_.study()->id);
     job_->start<LogBatch>(
-        [paths, settings](std::stop_token stop, const Progress& progress) {
-            return readLogBatch(paths, settings, stop, progress);
+        [paths, rules](std::stop_token stop, const Progress& progress) {
+            return readLogBatch(paths, rules, stop, progress);
         },
-        [this](LogBatch batch) { logsRead(std::move(batch)); },
+        [this, rules](LogBatch batch) { logsRead(std::move(batch), rules); },
         [this](const InputError& error) { session_.post(error); });
     showProgress(*job_, "Reading logs", this);
 }
 
-void BenchView::logsRead(LogBatch batch) {
+void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {
     if (batch.logs.empty()) {
         session_.post(batch.refused.empty() ? QString("There was no log among the files.")
                                             : qtext(batch.refused.front()));
         return;
     }
-    auto* dialog = new ImportDialog(session_, std::move(batch), this);
+    auto* dialog = new ImportDialog(session_, std::move(batch), rules, this);
     connect(dialog, &QDialog::accepted, this, [this] {
         const auto mounts = session_.bench() ? mountsOf(session_.document(), session_.bench()->id)
                                              : std::vector<const Mount*>{};

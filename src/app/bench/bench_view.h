@@ -14,6 +14,7 @@ class QTableWidget;
 namespace ibuki {
 
 class PlannedPanel;
+class RunBar;
 class TracePlot;
 
 /// The selected mount: its steady difference readable from afar, the trace, the reduced figures and flags.
@@ -33,6 +34,7 @@ signals:
 private:
     QWidget* makeHead();
     QWidget* makeFigures();
+    const Run* shownRun() const;
     void showRun(const Mount& mount, const Run& run, const Reduction& reduction);
     void showEmpty();
     void fillMetrics(const LoadReduction& load);
@@ -42,7 +44,7 @@ private:
     void openApplication();
     void openCautions();
     CautionSubject subjectOf(const Mount& mount) const;
-    void logsRead(LogBatch batch);
+    void logsRead(LogBatch batch, const BatchRules& rules);
 
     Session& session_;
     JobRunner* job_;
@@ -62,7 +64,9 @@ private:
     QPushButton* time_ = nullptr;
     QPushButton* application_ = nullptr;
     QPushButton* cautions_ = nullptr;
-    std::optional<std::pair<Id<Recording>, Trace>>
+    RunBar* bar_ = nullptr;
+    std::optional<Id<Run>> chosenRun_; ///< of the shown mount; another mount shows its first
+    std::optional<std::pair<Recording, Trace>>
         shownTrace_; ///< the last one read, so that a refresh is quick
 };
 

@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/import_dialog.h"
 
+#include "app/bench/log_reading_panel.h"
+#include "app/shell/job_progress.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/domain/words.h"
 #include "core/evidence/response.h"
+#include "core/reduce/probe.h"
 
 #include <QComboBox>
 #include <QDialogButtonBox>
@@ -15,7 +19,13 @@
 namespace ibuki {
 namespace {
 
-enum TableColumn { take, file, figure, level, mount, time, doubt };
+enum TableColumn { take, file, figure, level, second, mount, time, doubt };
+
+/// Choices of the level column that are no level.
+constexpr qlonglong notKnown = 0;
+constexpr qlonglong checkMountChoice = -1;
+constexpr qlonglong baselineChoice = -2;
+constexpr qlonglong firstProbeChoice = -100; ///< minus the index of the log whose room it reads
 
 QString figureText(const Reduction& reduction, const Question& question) {
     const LoadReduction* load = reduction.main();
@@ -36,21 +46,26 @@ QTableWidgetItem* fixedItem(const QString& text) {
 
 } // namespace
 
-ImportDialog::ImportDialog(Session& session, LogBatch batch, QWidget* parent)
+ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, QWidget* parent)
     : QDialog(parent),
       session_(session),
       batch_(std::move(batch)),
+      rules_(std::move(rules)),
+      job_(new JobRunner(this)),
+      reading_(new LogReadingPanel),
       table_(new QTableWidget),
       problems_(quietLabel()) {
     setWindowTitle("Bring in logs");
-    resize(1020, 520);
+    resize(1180, 740);
     auto* layout = new QVBoxLayout(this);
     layout->addWidget(cardTitle(QString("%1 logs: where do they belong?").arg(batch_.logs.size())));
     layout->addWidget(
         quietLabel("Each new mount is one application of its material. A second log of a mount that "
                    "was not touched is a repeated run: choose that mount."));
-    layout->addWidget(table_, 1);
+    layout->addWidget(table_, 2);
     layout->addWidget(problems_);
+    layout->addWidget(reading_, 3);
+    connect(reading_, &LogReadingPanel::readingWanted, this, &ImportDialog::readAgain);
     auto* buttons = new QDialogButtonBox;
     auto* bring = buttons->addButton("Bring in", QDialogButtonBox::AcceptRole);
     bring->setProperty("main", true);
@@ -62,17 +77,89 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, QWidget* parent)
     table_->setAccessibleName("Logs to bring in");
     if (session_.study()) rows_ = proposeImport(session_.document(), session_.study()->id, batch_.logs);
     fill();
+    connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
+        if (row != before) showReading();
+    });
+    table_->setCurrentCell(0, file);
+    showReading();
+}
+
+const ImportedLog* ImportDialog::probeFor(std::size_t log) const {
+    for (std::size_t i = 0; i < rows_.size(); ++i)
+        if (rows_[i].take && rows_[i].probeOf == log) return &batch_.logs[i];
+    return nullptr;
+}
+
+void ImportDialog::showReading() {
+    const int row = std::max(0, table_->currentRow());
+    const auto i = static_cast<std::size_t>(row);
+    if (i >= batch_.logs.size() || i >= rows_.size()) return;
+    const ImportedLog* probe = probeFor(i);
+    std::optional<Trace> joined;
+    if (probe) {
+        const LoadReduction* load = batch_.logs[i].reduction.main();
+        const double shift = load ? load->ambient.probeShiftS.value_or(0) : 0;
+        joined = withProbe(batch_.logs[i].trace, probe->trace, {shift, 0, true});
+    }
+    const Question* question = session_.question();
+    reading_->show(batch_.logs[i], batch_.sources[i], joined ? &*joined : nullptr,
+                   question ? metricFromName(question->metric).value_or(Metric::hottest) : Metric::hottest);
+}
+
+void ImportDialog::readAgain(const LogOptions& options) {
+    const int row = std::max(0, table_->currentRow());
+    const std::string path = batch_.sources[static_cast<std::size_t>(row)].path;
+    job_->start<ReadLog>(
+        [path, options, rules = rules_](std::stop_token stop, const Progress& progress) {
+            LogOptions watched = options;
+            watched.progress = progress;
+            return readOneLog(path, rules, watched, stop);
+        },
+        [this, row](ReadLog read) { takeReading(row, std::move(read)); },
+        [this](const InputError& error) {
+            problems_->setText("Not read that way: " + qtext(sentence(error)));
+            problems_->show();
+            showReading(); // the fields say again what holds
+        });
+    showProgress(*job_, "Reading the log again", this);
+}
+
+void ImportDialog::takeReading(int row, ReadLog read) {
+    const auto i = static_cast<std::size_t>(row);
+    batch_.logs[i] = std::move(read.log);
+    batch_.sources[i] = std::move(read.source);
+    problems_->hide();
+    if (const ImportedLog* probe = probeFor(i)) reduceWith(batch_.logs[i], probe);
+    rows_[i].at = batch_.logs[i].trace.start ? batch_.logs[i].trace.start : batch_.logs[i].fileTime;
+    rows_[i].atAssumed = !batch_.logs[i].trace.start;
+    addRow(row);
+    showReading();
+}
+
+/// Logs whose room probe is another one now, or none any more, are reduced again.
+void ImportDialog::settleProbes() {
+    for (std::size_t i = 0; i < batch_.logs.size(); ++i) {
+        const LoadReduction* load = batch_.logs[i].reduction.main();
+        const bool reducedWith = load && load->ambient.source == AmbientSource::probe;
+        const ImportedLog* probe = probeFor(i);
+        if (probe || reducedWith) reduceWith(batch_.logs[i], probe);
+    }
 }
 
 void ImportDialog::fill() {
-    table_->setColumnCount(7);
-    table_->setHorizontalHeaderLabels({"", "File", "Steady", "Level", "Mount", "Time", "Look at"});
+    const Question* question = session_.question();
+    table_->setColumnCount(8);
+    const QString other =
+        question && question->secondFactor ? qtext(word(*question->secondFactor)) : QString("second");
+    table_->setHorizontalHeaderLabels({"", "File", "Steady", "Level", other, "Mount", "Time", "Look at"});
+    table_->setColumnHidden(second, !question || !question->secondFactor);
     table_->verticalHeader()->hide();
     table_->setRowCount(static_cast<int>(rows_.size()));
     for (int row = 0; row < table_->rowCount(); ++row) addRow(row);
     table_->resizeColumnsToContents();
     table_->setColumnWidth(take, 30);
     table_->setColumnWidth(level, std::max(150, table_->columnWidth(level)));
+    table_->setColumnWidth(second, std::max(130, table_->columnWidth(second)));
     table_->setColumnWidth(mount, std::max(150, table_->columnWidth(mount)));
     table_->setColumnWidth(time, std::max(150, table_->columnWidth(time)));
     table_->setColumnWidth(doubt, 160); // and as much as is left
@@ -97,6 +184,7 @@ void ImportDialog::addRow(int row) {
         row, figure,
         fixedItem(session_.question() ? figureText(log.reduction, *session_.question()) : QString()));
     table_->setCellWidget(row, level, levelChoice(row));
+    table_->setCellWidget(row, second, secondChoice(row));
     table_->setCellWidget(row, mount, mountChoice(row));
     auto* at = new QTableWidgetItem(proposal.at ? qtext(dateTimeText(*proposal.at)) : QString());
     if (proposal.atAssumed) at->setToolTip("Assumed from the file's own date; change it if you know better");
@@ -111,16 +199,57 @@ void ImportDialog::addRow(int row) {
 }
 
 QWidget* ImportDialog::levelChoice(int row) {
+    const ImportRow& proposal = rows_[static_cast<std::size_t>(row)];
     auto* box = new QComboBox;
     box->setAccessibleName("Level of " + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
-    box->addItem("not known", qlonglong{0});
+    box->addItem("not known", notKnown);
     if (const Question* question = session_.question())
         for (const Level* entry : levelsOf(session_.document(), question->id))
             box->addItem(qtext(entry->name), static_cast<qlonglong>(entry->id.value));
-    const auto proposed = rows_[static_cast<std::size_t>(row)].level;
-    box->setCurrentIndex(
-        std::max(0, box->findData(proposed ? static_cast<qlonglong>(proposed->value) : qlonglong{0})));
+    const Plan* plan = session_.study() ? planOf(session_.document(), session_.study()->id) : nullptr;
+    if (plan && plan->checkWith) box->addItem("check mount", checkMountChoice);
+    if (plan && plan->baseline) box->addItem("baseline", baselineChoice);
+    for (std::size_t i = 0; i < batch_.logs.size(); ++i)
+        if (static_cast<int>(i) != row)
+            box->addItem("room probe of " + qtext(batch_.logs[i].fileName), firstProbeChoice - static_cast<qlonglong>(i));
+    const qlonglong chosen = proposal.probeOf ? firstProbeChoice - static_cast<qlonglong>(*proposal.probeOf)
+                             : proposal.kind == SlotKind::checkMount ? checkMountChoice
+                             : proposal.kind == SlotKind::baseline ? baselineChoice
+                             : proposal.level ? static_cast<qlonglong>(proposal.level->value)
+                                              : notKnown;
+    box->setCurrentIndex(std::max(0, box->findData(chosen)));
     return box;
+}
+
+QWidget* ImportDialog::secondChoice(int row) {
+    const auto proposed = rows_[static_cast<std::size_t>(row)].second;
+    auto* box = new QComboBox;
+    box->setAccessibleName("Second level of " + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
+    box->addItem("not known", notKnown);
+    if (const Question* question = session_.question())
+        for (const Level* entry : secondLevelsOf(session_.document(), question->id))
+            box->addItem(qtext(entry->name), static_cast<qlonglong>(entry->id.value));
+    box->setCurrentIndex(
+        std::max(0, box->findData(proposed ? static_cast<qlonglong>(proposed->value) : notKnown)));
+    return box;
+}
+
+/// What the two level columns say now.
+void ImportDialog::readLevels(int row) {
+    ImportRow& target = rows_[static_cast<std::size_t>(row)];
+    const auto chosen = [&](int column) {
+        return qobject_cast<QComboBox*>(table_->cellWidget(row, column))->currentData().toLongLong();
+    };
+    const qlonglong first = chosen(level);
+    const qlonglong other = chosen(second);
+    target.probeOf = first <= firstProbeChoice
+                         ? std::optional(static_cast<std::size_t>(firstProbeChoice - first))
+                         : std::nullopt;
+    target.kind = first == checkMountChoice ? SlotKind::checkMount
+                  : first == baselineChoice ? SlotKind::baseline
+                                            : SlotKind::level;
+    target.level = first > 0 ? std::optional(Id<Level>{first}) : std::nullopt;
+    target.second = first > 0 && other > 0 ? std::optional(Id<Level>{other}) : std::nullopt;
 }
 
 QWidget* ImportDialog::mountChoice(int row) {
@@ -138,9 +267,7 @@ bool ImportDialog::readTable() {
     for (int row = 0; row < table_->rowCount(); ++row) {
         ImportRow& target = rows_[static_cast<std::size_t>(row)];
         target.take = table_->item(row, take)->checkState() == Qt::Checked;
-        const auto* levels = qobject_cast<QComboBox*>(table_->cellWidget(row, level));
-        const qlonglong chosen = levels->currentData().toLongLong();
-        target.level = chosen ? std::optional(Id<Level>{chosen}) : std::nullopt;
+        readLevels(row);
         const auto* mounts = qobject_cast<QComboBox*>(table_->cellWidget(row, mount));
         const int known = mounts->findText(mounts->currentText());
         const qlonglong existing = known > 0 ? mounts->itemData(known).toLongLong() : 0;
@@ -162,11 +289,23 @@ bool ImportDialog::readTable() {
     return true;
 }
 
+/// What the user said of the columns goes along in the same action.
+void ImportDialog::addRemembered(ChangeSet& set) const {
+    Document after = session_.document();
+    apply(after, set);
+    Edit edit(after, set.title);
+    for (const LogSource& source : batch_.sources)
+        if (!source.options.roles.empty()) rememberRoles(edit, source.report.fingerprint, source.options.roles);
+    const ChangeSet more = edit.finish();
+    set.changes.insert(set.changes.end(), more.changes.begin(), more.changes.end());
+}
+
 void ImportDialog::accept() {
     if (!session_.study() || !readTable()) return;
     try {
-        const ImportChanges changes =
-            importChanges(session_.document(), session_.study()->id, batch_.logs, rows_);
+        settleProbes();
+        ImportChanges changes = importChanges(session_.document(), session_.study()->id, batch_.logs, rows_);
+        addRemembered(changes.set);
         std::vector<RecordingData> recordings;
         for (const auto& [index, id] : changes.recordings)
             recordings.push_back({id, batch_.logs[index].trace});

@@ -11,27 +11,40 @@ class QLabel;
 
 namespace ibuki {
 
+class LogReadingPanel;
+
 /// One table for all logs brought in together: file, steady difference, level, mount, time; each proposal can
-/// be changed. Accepting is one action.
+/// be changed. Below it how the chosen log was read, to be put right. Accepting is one action.
 class ImportDialog : public QDialog {
     Q_OBJECT
 
 public:
-    ImportDialog(Session& session, LogBatch batch, QWidget* parent = nullptr);
+    ImportDialog(Session& session, LogBatch batch, BatchRules rules, QWidget* parent = nullptr);
 
     void accept() override;
     const std::vector<ImportRow>& rows() const { return rows_; }
 
 private:
+    void showReading();
+    void readAgain(const LogOptions& options);
+    void takeReading(int row, ReadLog read);
+    void settleProbes();
+    const ImportedLog* probeFor(std::size_t log) const;
     void fill();
     void addRow(int row);
     QWidget* levelChoice(int row);
+    QWidget* secondChoice(int row);
+    void readLevels(int row);
     QWidget* mountChoice(int row);
+    void addRemembered(ChangeSet& set) const;
     bool readTable(); ///< false with a notice when a time cannot be read
 
     Session& session_;
     LogBatch batch_;
+    BatchRules rules_;
+    JobRunner* job_;
     std::vector<ImportRow> rows_;
+    LogReadingPanel* reading_;
     QTableWidget* table_;
     QLabel* problems_;
 };

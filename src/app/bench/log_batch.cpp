@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/log_batch.h"
 
+#include "core/reduce/probe.h"
 #include "core/reduce/reduce.h"
-#include "store/log/log_reader.h"
 #include "store/log/mapped_file.h"
 #include "store/project/packing.h"
 
@@ -20,35 +20,71 @@ std::optional<Instant> fileTime(const std::string& path) {
                        changed.time().msecsSinceStartOfDay());
 }
 
-ImportedLog readOne(const std::string& path, const ReduceSettings& settings, const std::stop_token& stop) {
-    const MappedFile file(path);
-    LogOptions options;
-    options.allChannels = true;
-    options.stop = stop;
-    ImportedLog log;
-    log.fileName = QFileInfo(QString::fromStdString(path)).fileName().toStdString();
-    log.trace = readLog(file.bytes(), path, options);
-    log.sha256 = sha256(file.bytes());
-    log.bytes = static_cast<std::int64_t>(file.bytes().size());
-    log.fileTime = fileTime(path);
-    log.reduction = reduce(log.trace, settings);
-    return log;
-}
-
 } // namespace
 
-LogBatch readLogBatch(const std::vector<std::string>& files, const ReduceSettings& settings,
-                      std::stop_token stop, const Progress& progress) {
+ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options, std::stop_token stop) {
+    const MappedFile file(path);
+    options.allChannels = true;
+    options.stop = std::move(stop);
+    LogReading reading;
+    try {
+        reading = readLogReported(file.bytes(), path, options);
+    } catch (const InputError& error) {
+        if (error.code != "log-no-channels" || options.roomOnly) throw;
+        options.roomOnly = true; // a probe names its one column as it likes
+        reading = readLogReported(file.bytes(), path, options);
+    }
+    // The header is known only now; what was said of such columns before is taken up in a second reading.
+    const auto remembered = rules.remembered.find(reading.report.fingerprint);
+    if (remembered != rules.remembered.end() && options.roles.empty()) {
+        options.roles = remembered->second;
+        reading = readLogReported(file.bytes(), path, options);
+    }
+    ReadLog read;
+    read.log.fileName = QFileInfo(QString::fromStdString(path)).fileName().toStdString();
+    read.log.sha256 = sha256(file.bytes());
+    read.log.bytes = static_cast<std::int64_t>(file.bytes().size());
+    read.log.fileTime = fileTime(path);
+    read.log.readAs = readAsText(reading.report);
+    read.log.trace = std::move(reading.trace);
+    read.log.settings = rules.settings;
+    read.log.reduction = reduce(read.log.trace, rules.settings);
+    options.stop = {};
+    options.progress = {};
+    read.source = {path, std::move(options), std::move(reading.report)};
+    return read;
+}
+
+void reduceWith(ImportedLog& log, const ImportedLog* probe) {
+    if (!probe) {
+        log.reduction = reduce(log.trace, log.settings);
+        return;
+    }
+    const ProbeAlignment alignment = alignmentFor(log.trace, probe->trace, std::nullopt);
+    log.reduction = reduce(withProbe(log.trace, probe->trace, alignment), log.settings);
+}
+
+LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules, std::stop_token stop,
+                      const Progress& progress) {
     LogBatch batch;
     for (std::size_t i = 0; i < files.size(); ++i) {
         if (stop.stop_requested()) throw Cancelled{};
+        LogOptions options;
+        options.progress = [&](double share) {
+            progress((static_cast<double>(i) + share) / static_cast<double>(files.size()));
+        };
         try {
-            batch.logs.push_back(readOne(files[i], settings, stop));
+            ReadLog read = readOneLog(files[i], rules, std::move(options), stop);
+            batch.logs.push_back(std::move(read.log));
+            batch.sources.push_back(std::move(read.source));
         } catch (const InputError& error) {
             batch.refused.push_back(sentence(error));
         }
         progress(static_cast<double>(i + 1) / static_cast<double>(files.size()));
     }
+    const auto probes = probesAmong(batch.logs);
+    for (std::size_t i = 0; i < probes.size(); ++i)
+        if (probes[i]) reduceWith(batch.logs[*probes[i]], &batch.logs[i]);
     return batch;
 }
 

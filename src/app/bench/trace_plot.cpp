@@ -4,6 +4,8 @@
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QVBoxLayout>
 #include <qcustomplot.h>
 
@@ -30,6 +32,11 @@ void styleAxis(QCPAxis* axis, const Colours& c) {
     axis->grid()->setPen(QPen(c.line, 1, Qt::DotLine));
 }
 
+constexpr double grabPx = 7;
+constexpr int restMs = 500; ///< between the last key and the figures that follow from it
+const std::array<const char*, 4> borderNames{"start of the load", "end of the load", "start of the window",
+                                             "end of the window"};
+
 } // namespace
 
 TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) {
@@ -38,6 +45,12 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) 
     layout->addWidget(plot_);
     setAccessibleName("Trace of the run");
     plot_->setFocusPolicy(Qt::NoFocus);
+    plot_->setMouseTracking(true);
+    plot_->installEventFilter(this);
+    setFocusPolicy(Qt::StrongFocus);
+    rest_.setSingleShot(true);
+    rest_.setInterval(restMs);
+    connect(&rest_, &QTimer::timeout, this, &TracePlot::tell);
     plot_->setMinimumHeight(150);
     plot_->xAxis->setLabel("minutes");
     plot_->yAxis->setLabel("°C");
@@ -63,32 +76,56 @@ void TracePlot::restyle() {
 }
 
 void TracePlot::clear() {
+    rest_.stop();
+    hasBorders_ = false;
     plot_->clearItems();
     plot_->clearGraphs();
     plot_->legend->setVisible(false);
     plot_->replot();
 }
 
-void TracePlot::shade(double from, double to, const QColor& colour) {
+void TracePlot::shade(double from, double to, const QColor& colour, bool framed) {
     auto* band = new QCPItemRect(plot_);
-    band->setPen(Qt::NoPen);
-    band->setBrush(colour);
+    band->setPen(framed ? QPen(colours().quiet, 1, Qt::DashLine) : QPen(Qt::NoPen));
+    band->setBrush(framed ? QBrush(Qt::NoBrush) : QBrush(colour));
     band->setLayer("background");
     for (QCPItemPosition* position : {band->topLeft, band->bottomRight}) {
         position->setTypeX(QCPItemPosition::ptPlotCoords);
         position->setTypeY(QCPItemPosition::ptAxisRectRatio);
     }
-    band->topLeft->setCoords(from / 60, 0);
-    band->bottomRight->setCoords(to / 60, 1);
+    band->topLeft->setCoords(from / 60, framed ? 0.02 : 0);
+    band->bottomRight->setCoords(to / 60, framed ? 0.98 : 1);
 }
 
-void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metric) {
+void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metric, std::optional<std::size_t> index) {
+    rest_.stop();
+    hasBorders_ = false;
     plot_->clearItems();
     plot_->clearGraphs();
+    stepS_ = std::max(reduction.intervalS, 1.0);
+    endS_ = trace.durationS();
+    const LoadReduction* load = index && *index < reduction.loads.size() ? &reduction.loads[*index] : reduction.main();
+    loadIndex_ = index ? static_cast<int>(*index) : -1;
+    QColor loadColour = colours().band;
+    loadColour.setAlpha(110);
+    for (const LoadReduction& one : reduction.loads)
+        for (const Phase& phase : one.phases)
+            if (phase.name == "load") shade(phase.startS, phase.endS, loadColour);
+    if (load) addBorders(*load);
+    addCurves(trace, metric);
+    plot_->rescaleAxes();
+    for (QCPAxis* axis : {plot_->yAxis, plot_->yAxis2}) {
+        const QCPRange range = axis->range();
+        axis->setRange(range.lower - 0.05 * range.size(), range.upper + 0.12 * range.size());
+    }
+    plot_->legend->setVisible(true);
+    drawBorders();
+}
+
+void TracePlot::addCurves(const Trace& trace, Metric metric) {
     const Colours& c = colours();
     const auto time = minutesOf(trace.timeS);
-    const auto add = [&](const std::vector<double>& values, const QString& name, const QPen& pen,
-                         QCPAxis* axis) {
+    const auto add = [&](const std::vector<double>& values, const QString& name, const QPen& pen, QCPAxis* axis) {
         if (values.empty()) return;
         QCPGraph* graph = plot_->addGraph(plot_->xAxis, axis);
         graph->setData(time, vectorOf(values), true);
@@ -96,30 +133,164 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
         graph->setName(name);
         graph->setAdaptiveSampling(true);
     };
-    if (const LoadReduction* load = reduction.main()) {
-        QColor loadColour = c.band;
-        loadColour.setAlpha(110);
-        for (const Phase& phase : load->phases)
-            if (phase.name == "load") shade(phase.startS, phase.endS, loadColour);
-        QColor windowColour = c.hotWash;
-        windowColour.setAlpha(110);
-        if (load->window) shade(load->window->startS, load->window->endS, windowColour);
-    }
-    const Channel* power =
-        firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
+    const Channel* power = firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
     if (power) add(power->values, "power", QPen(c.quiet, 1, Qt::DotLine), plot_->yAxis2);
     plot_->yAxis2->setVisible(power != nullptr);
-    add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6),
-        plot_->yAxis);
+    add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6), plot_->yAxis);
     if (const Channel* room = firstChannel(trace, Role::ambient))
-        add(room->values, "room", QPen(c.cold, 1.6), plot_->yAxis);
-    plot_->rescaleAxes();
-    for (QCPAxis* axis : {plot_->yAxis, plot_->yAxis2}) {
-        const QCPRange range = axis->range();
-        axis->setRange(range.lower - 0.05 * range.size(), range.upper + 0.12 * range.size());
+        add(room->values, trace.probe ? "room, probe" : "room", QPen(c.cold, 1.6), plot_->yAxis);
+}
+
+void TracePlot::addBorders(const LoadReduction& load) {
+    const auto phase = std::find_if(load.phases.begin(), load.phases.end(), [](const Phase& p) { return p.name == "load"; });
+    if (phase == load.phases.end() || !load.window) return;
+    const Phase foundLoad = load.foundLoad.value_or(*phase);
+    const Phase foundWindow = load.foundWindow.value_or(*load.window);
+    QColor windowColour = colours().hotWash;
+    windowColour.setAlpha(110);
+    shade(load.window->startS, load.window->endS, windowColour);
+    if (load.foundWindow) shade(foundWindow.startS, foundWindow.endS, {}, true);
+    if (load.foundLoad) shade(foundLoad.startS, foundLoad.endS, {}, true);
+    const auto mark = [](double foundS, double nowS) { return Mark{foundS, nowS, std::abs(foundS - nowS) > 1e-6, nullptr}; };
+    marks_ = {mark(foundLoad.startS, phase->startS), mark(foundLoad.endS, phase->endS),
+              mark(foundWindow.startS, load.window->startS), mark(foundWindow.endS, load.window->endS)};
+    hasBorders_ = true;
+}
+
+void TracePlot::drawBorders() {
+    if (hasBorders_ && movable_) {
+        for (std::size_t i = 0; i < marks_.size(); ++i) {
+            Mark& mark = marks_[i];
+            if (!mark.line) {
+                mark.line = new QCPItemLine(plot_);
+                for (QCPItemPosition* position : {mark.line->start, mark.line->end}) {
+                    position->setTypeX(QCPItemPosition::ptPlotCoords);
+                    position->setTypeY(QCPItemPosition::ptAxisRectRatio);
+                }
+            }
+            const bool chosen = hasFocus() && i == chosen_;
+            mark.line->start->setCoords(mark.nowS / 60, 0);
+            mark.line->end->setCoords(mark.nowS / 60, 1);
+            mark.line->setPen(QPen(i >= windowStart ? colours().hot : colours().ink, chosen ? 3.0 : mark.byHand ? 2.0 : 1.2,
+                                   mark.byHand ? Qt::SolidLine : Qt::DotLine));
+        }
+        const Mark& mark = marks_[chosen_];
+        setAccessibleDescription(QString("%1 at %2 s%3").arg(borderNames[chosen_]).arg(mark.nowS, 0, 'f', 0).arg(
+            mark.byHand ? QString(", by hand; found at %1 s").arg(mark.foundS, 0, 'f', 0) : QString()));
     }
-    plot_->legend->setVisible(true);
     plot_->replot();
+}
+
+double TracePlot::timeAt(double x) const { return 60 * plot_->xAxis->pixelToCoord(x); }
+
+std::optional<TracePlot::Border> TracePlot::borderAt(double x) const {
+    std::optional<Border> best;
+    double nearest = grabPx;
+    for (std::size_t i = 0; i < marks_.size() && hasBorders_ && movable_; ++i) {
+        const double off = std::abs(plot_->xAxis->coordToPixel(marks_[i].nowS / 60) - x);
+        if (off > nearest) continue;
+        nearest = off;
+        best = static_cast<Border>(i);
+    }
+    return best;
+}
+
+/// Borders stay in their order: the load holds its window.
+void TracePlot::moveTo(Border border, double timeS) {
+    const bool isStart = border == loadStart || border == windowStart;
+    const Mark& partner = marks_[isStart ? border + 1 : border - 1];
+    double low = isStart ? 0 : partner.nowS + 2 * stepS_;
+    double high = isStart ? partner.nowS - 2 * stepS_ : endS_;
+    if (border >= windowStart) {
+        low = std::max(low, marks_[loadStart].nowS);
+        high = std::min(high, marks_[loadEnd].nowS);
+    }
+    Mark& mark = marks_[border];
+    mark.nowS = std::clamp(timeS, std::min(low, high), std::max(low, high));
+    mark.byHand = std::abs(mark.nowS - mark.foundS) > 1e-6;
+    chosen_ = border;
+    drawBorders();
+}
+
+void TracePlot::putBack(Border border) {
+    marks_[border].nowS = marks_[border].foundS;
+    marks_[border].byHand = false;
+    drawBorders();
+}
+
+void TracePlot::tell() {
+    HandMarks hand;
+    hand.load = loadIndex_;
+    const auto stated = [&](Border border) {
+        return marks_[border].byHand ? std::optional(marks_[border].nowS) : std::nullopt;
+    };
+    hand.loadStartS = stated(loadStart);
+    hand.loadEndS = stated(loadEnd);
+    hand.windowStartS = stated(windowStart);
+    hand.windowEndS = stated(windowEnd);
+    emit bordersMoved(hand);
+}
+
+bool TracePlot::eventFilter(QObject* watched, QEvent* event) {
+    if (watched != plot_ || !movable_) return QWidget::eventFilter(watched, event);
+    const auto* mouse = event->type() == QEvent::MouseButtonPress || event->type() == QEvent::MouseMove
+                                || event->type() == QEvent::MouseButtonRelease
+                            ? static_cast<QMouseEvent*>(event)
+                            : nullptr;
+    if (!mouse) return QWidget::eventFilter(watched, event);
+    if (event->type() == QEvent::MouseButtonPress) {
+        setFocus();
+        dragged_ = borderAt(mouse->position().x());
+        if (dragged_) moveTo(*dragged_, marks_[*dragged_].nowS);
+    } else if (event->type() == QEvent::MouseMove && dragged_) {
+        moveTo(*dragged_, timeAt(mouse->position().x()));
+    } else if (event->type() == QEvent::MouseMove) {
+        plot_->setCursor(borderAt(mouse->position().x()) ? Qt::SplitHCursor : Qt::ArrowCursor);
+    } else if (dragged_) {
+        dragged_.reset();
+        tell();
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+void TracePlot::keyPressEvent(QKeyEvent* event) {
+    if (!hasBorders_ || !movable_) {
+        QWidget::keyPressEvent(event);
+        return;
+    }
+    const double step = event->modifiers().testFlag(Qt::ShiftModifier) ? 60 : std::max(stepS_, 5.0);
+    switch (event->key()) {
+    case Qt::Key_Up:
+    case Qt::Key_Down:
+        chosen_ = static_cast<Border>((chosen_ + (event->key() == Qt::Key_Down ? 1 : 3)) % 4);
+        drawBorders();
+        break;
+    case Qt::Key_Left:
+    case Qt::Key_Right:
+        moveTo(chosen_, marks_[chosen_].nowS + (event->key() == Qt::Key_Right ? step : -step));
+        rest_.start();
+        break;
+    case Qt::Key_Backspace:
+        putBack(chosen_);
+        rest_.start();
+        break;
+    default:
+        QWidget::keyPressEvent(event);
+    }
+}
+
+void TracePlot::focusInEvent(QFocusEvent* event) {
+    QWidget::focusInEvent(event);
+    drawBorders();
+}
+
+void TracePlot::focusOutEvent(QFocusEvent* event) {
+    QWidget::focusOutEvent(event);
+    if (rest_.isActive()) { // what the keys did counts at once when the user goes on elsewhere
+        rest_.stop();
+        tell();
+    }
+    drawBorders();
 }
 
 } // namespace ibuki

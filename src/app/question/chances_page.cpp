@@ -109,6 +109,8 @@ void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, 
     const std::string_view unit = responseUnit(question);
     QString html = "<table>";
     html += row("Scatter between mounts", scatterText(outlook.scatter, unit));
+    if (outlook.anyChance && question.goal == Goal::difference)
+        html += row("To notice that any of them differs", QString("%1 %").arg(100 * *outlook.anyChance, 0, 'f', 0));
     if (outlook.cautiousChance)
         html +=
             row("At the cautious end of it", QString("%1 %").arg(100 * *outlook.cautiousChance, 0, 'f', 0));
@@ -116,9 +118,10 @@ void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, 
                 outlook.neededMounts ? QString("%1 mounts of each").arg(*outlook.neededMounts)
                                      : QString("more mounts than anybody makes"));
     html += row("Hands on", QString("%1 h of %2 h on the bench")
-                                .arg(outlook.handsHours, 0, 'f', 1)
-                                .arg(outlook.benchHours, 0, 'f', 1));
-    if (outlook.lastEvening) html += row("Last evening", qtext(dateText(*outlook.lastEvening)));
+                                .arg(outlook.schedule.handsMinutes / 60, 0, 'f', 1)
+                                .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 1));
+    if (!outlook.schedule.evenings.empty())
+        html += row("Last evening", qtext(dateText(outlook.schedule.evenings.back().start)));
     for (const MaterialNeed& need : outlook.needs) {
         const Material* material = session_.document().find(need.material);
         if (!material) continue;

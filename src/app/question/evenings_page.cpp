@@ -153,11 +153,7 @@ void EveningsPage::refresh(const PlanFigures& figures) {
         return;
     }
     try {
-        const Design design = designOf(session_.document(), *question);
-        const auto order = remainingOrder(session_.document(), *question, figures.plan, session_.now());
-        fillEvenings(schedule(stepsOf(session_.document(), *question, figures.plan, design, order),
-                              eveningsOf(figures.plan, session_.now()), figures.clock),
-                     design, order);
+        fillEvenings(figures.outlook->schedule, figures.outlook->design, figures.outlook->toCome);
         QStringList due;
         for (const CalendarEvent& event : planEvents(session_.document(), question->study))
             if (event.uid.starts_with("later"))

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/level_sheet.h"
 
+#include "app/shell/dialogs/bench_dialogs.h"
 #include "app/shell/dialogs/dialog_buttons.h"
 #include "core/domain/lookup.h"
 
@@ -38,11 +39,29 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
     form_.number("Amount, g", &Level::amount, 0, true);
     form_.text("Pattern", &Level::pattern);
     form_.number("Torque, N·m", &Level::torque, 0, true);
+    form_.reference<Configuration>("Rig", &Level::configuration, "the bench as it is", [&session] {
+        std::vector<std::pair<QString, Id<Configuration>>> rigs;
+        for (const auto& [id, one] : session.document().all<Configuration>())
+            if (session.bench() && one.bench == session.bench()->id && one.variantOf)
+                rigs.emplace_back(qtext(one.name), id);
+        return rigs;
+    });
+    auto* rigs = new QHBoxLayout;
+    auto* make = button("Make a rig…", "The bench with another cooler, lid, fan or limit");
+    auto* open = button("Open the rig…", "What this level's rig has of its own");
+    connect(make, &QPushButton::clicked, this, [this, &session, level] { makeRig(session, level); });
+    connect(open, &QPushButton::clicked, this, [this, &session, level] { openRig(session, level); });
+    rigs->addWidget(make);
+    rigs->addWidget(open);
+    rigs->addStretch(1);
+    form_.layout()->addRow(QString(), rigs);
     form_.choice("Place in the order", &Level::placement);
     form_.number("At most, mounts", &Level::mostMounts, 1);
+    form_.flag("Changed without re-mounting", &Level::together);
     layout->addWidget(
         quietLabel("Automatic: phase-change film ends an evening, gallium comes last of all, other "
-                   "conductors last in their block, everything else stands anywhere."));
+                   "conductors last in their block, everything else stands anywhere. Levels that are changed "
+                   "without re-mounting (a setting, more torque) follow each other on one mount."));
     layout->addWidget(closeButton(this));
     form_.show(level);
     connect(&session, &Session::documentChanged, this, [this, level, &session] {
@@ -51,6 +70,25 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
         else
             reject(); // undone
     });
+}
+
+void LevelSheet::makeRig(Session& session, Id<Level> level) {
+    const Level* of = session.document().find(level);
+    if (!of || !session.bench()) return;
+    Edit edit(session.document(), "Make a rig for " + of->name);
+    Level changed = *of;
+    changed.configuration = addVariant(edit, session.bench()->id, of->name);
+    if (!changed.configuration) return;
+    edit.put(changed);
+    if (session.perform(edit.finish())) openRig(session, level);
+}
+
+void LevelSheet::openRig(Session& session, Id<Level> level) {
+    const Level* of = session.document().find(level);
+    if (of && of->configuration)
+        openDialog(new RigSheet(session, *of->configuration, this));
+    else
+        session.refuse("This level is mounted in the bench as it is. Make a rig, or choose one.");
 }
 
 LoadsSheet::LoadsSheet(Session& session, Id<Study> study, QWidget* parent)

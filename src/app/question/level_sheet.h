@@ -17,6 +17,9 @@ public:
     LevelSheet(Session& session, Id<Level> level, QWidget* parent = nullptr);
 
 private:
+    void makeRig(Session& session, Id<Level> level);
+    void openRig(Session& session, Id<Level> level);
+
     EntityForm<Level> form_;
 };
 

@@ -204,7 +204,7 @@ void OrderPage::fillList(const PlanFigures& figures) {
         }
         order = standingOrder(document, question);
     } else if (figures.outlook) {
-        order = remainingOrder(document, question, figures.plan, session_.now());
+        order = figures.outlook->toCome;
         for (const OrderedMount& mount : order)
             add(QString("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)),
                 {}, false);

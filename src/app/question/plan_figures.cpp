@@ -51,9 +51,9 @@ QString outlookLine(const Outlook& outlook, const Question& question) {
                   ? QString("%1 mounts, %2 to come").arg(outlook.totalMounts).arg(outlook.mountsToCome)
                   : QString("%1 mounts").arg(outlook.totalMounts));
     words << QString("%1 h in %2 %3")
-                 .arg(outlook.benchHours, 0, 'f', 0)
-                 .arg(outlook.evenings)
-                 .arg(outlook.evenings == 1 ? "evening" : "evenings");
+                 .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 0)
+                 .arg(outlook.schedule.evenings.size())
+                 .arg(outlook.schedule.evenings.size() == 1 ? "evening" : "evenings");
     double grams = 0;
     for (const MaterialNeed& need : outlook.needs)
         if (need.unit == ContentUnit::gram) grams += need.amount;

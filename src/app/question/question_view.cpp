@@ -152,7 +152,12 @@ void QuestionView::refresh() {
               "winner.");
     frozen_->setVisible(pages_->currentWidget() == asked_);
     fillQuestions();
-    const PlanFigures figures = planFigures(session_);
+    // Worked out once a change, not once a page.
+    if (!figures_ || figuresOf_ != std::pair(session_.revision(), question->id)) {
+        figures_ = planFigures(session_);
+        figuresOf_ = {session_.revision(), question->id};
+    }
+    const PlanFigures& figures = *figures_;
     const QSignalBlocker quiet(mounts_);
     mounts_->setRange(1, std::max(sensibleMounts, figures.plan.mountsPerLevel));
     mounts_->setValue(figures.plan.mountsPerLevel);

@@ -70,6 +70,8 @@ private:
     OrderPage* order_;
     EveningsPage* evenings_;
     ProtocolPage* protocol_;
+    std::optional<PlanFigures> figures_;
+    std::pair<int, Id<Question>> figuresOf_; ///< revision and question that they are of
 };
 
 } // namespace ibuki

@@ -172,6 +172,7 @@ public:
     QCheckBox* flag(const QString& label, bool E::*member) {
         auto* box = new QCheckBox(label);
         box->setAccessibleName(label);
+        box->setObjectName(label);
         layout_->addRow(QString(), box);
         QObject::connect(box, &QCheckBox::clicked, box, [this, label, member](bool on) {
             change(label, [&](E& entity) { entity.*member = on; });

@@ -31,6 +31,17 @@ private:
     bool applied_ = true;
 };
 
+std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<ReductionTask>& tasks,
+                                      const std::stop_token& stop, const Progress& progress) {
+    std::vector<RunReduction> fresh;
+    for (const ReductionTask& task : tasks) {
+        if (stop.stop_requested()) return {};
+        fresh.push_back({task.reduction, task.run, reduce(project.loadWithProbe(task.recording), task.settings), task.settings});
+        progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
+    }
+    return fresh;
+}
+
 Session::Session(QObject* parent) : QObject(parent) {
     connect(&work_, &JobRunner::cancelled, this, &Session::documentChanged); // fields show what is stored
     connect(
@@ -160,7 +171,7 @@ void Session::record(std::function<ChangeSet(const Document&)> fact) {
 std::optional<Trace> Session::trace(Id<Recording> recording) {
     if (!project_) return std::nullopt;
     try {
-        return project_->loadTrace(recording);
+        return project_->loadWithProbe(recording);
     } catch (const InputError& error) {
         post(error);
         return std::nullopt;
@@ -186,14 +197,7 @@ void Session::performReduced(Edit edit, std::vector<ReductionTask> tasks) {
                                                             const Progress& progress) {
             // A connection of its own: the window's belongs to the main thread.
             const Project project = Project::open(path, Access::readOnly);
-            Reductions fresh;
-            for (const ReductionTask& task : tasks) {
-                if (stop.stop_requested()) return Reductions{};
-                fresh.push_back(
-                    {task.reduction, task.run, reduce(project.loadTrace(task.recording), task.settings)});
-                progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
-            }
-            return fresh;
+            return reduceTasks(project, tasks, stop, progress);
         },
         [this, waiting, title, before = changes_](const Reductions& fresh) {
             if (changes_ != before) {

@@ -16,6 +16,10 @@
 
 namespace ibuki {
 
+/// Makes the reductions of the tasks anew, in their order; empty when it was asked to stop.
+std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<ReductionTask>& tasks,
+                                      const std::stop_token& stop, const Progress& progress);
+
 class Session : public QObject {
     Q_OBJECT
 
@@ -37,6 +41,9 @@ public:
 
     /// The time on the wall, or the newest mount's where that lies later (a project from another clock).
     Instant now() const;
+
+    /// Counts what was done to the document: a view may keep what it worked out until this moves.
+    int revision() const { return changes_; }
 
     /// Both answer false and post a notice when it cannot be done; the project open before stays open.
     bool openProject(const QString& path);

@@ -142,7 +142,7 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
         model.blocks.push_back(wish);
         return model;
     }
-    const Paths paths = pathsOf(document, configuration->id);
+    const Paths paths = pathsOf(document, rigOf(document, configuration->id));
     if (!site && question) site = question->site;
     const auto shown = std::find_if(paths.branches.begin(), paths.branches.end(),
                                     [&](const Site* branch) { return branch->id == site; });

@@ -30,6 +30,7 @@ struct Configuration {
     Id<Bench> bench;
     std::string name;
     std::optional<Instant> since;
+    std::optional<Id<Configuration>> variantOf; ///< differs from it as a level asks; layers, sites, sensors are its
     std::string cooler;
     FanSetting fan = FanSetting::fixed;
     std::string fanNote;
@@ -41,6 +42,7 @@ struct Configuration {
     std::optional<double> slowestMinutes;     ///< time constant of the slowest part, min
     std::optional<Watt> powerLimit;
     std::optional<Celsius> temperatureLimit; ///< belongs to the metric's channel; never guessed as a default
+    std::optional<Kelvin> roomGradient;      ///< the room differs around the bench by ± this
     bool operator==(const Configuration&) const = default;
 };
 
@@ -93,6 +95,8 @@ struct Sensor {
     std::optional<Kelvin> accuracy;
     std::optional<Kelvin> resolution;
     std::optional<Kelvin> offset;
+    std::optional<double> accuracyShare; ///< of the reading, for powers: 0.02 is ± 2 %
+    std::optional<double> lagS;          ///< time constant of a room probe, s
     bool operator==(const Sensor&) const = default;
 };
 

@@ -12,11 +12,12 @@
 
 namespace ibuki {
 
-/// The stored outcome of reducing a run, with the settings in a form that can be shown.
+/// The stored outcome of reducing a run, with the settings it was made with.
 struct RunReduction {
     Id<RunReduction> id;
     Id<Run> run;
     Reduction reduction;
+    ReduceSettings settings;
     bool operator==(const RunReduction&) const = default;
 };
 
@@ -31,8 +32,8 @@ template <class... Entities> struct EntityList {
 /// Parents before children, so that a file can be read and written in this order.
 using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Package, Lot, Offcut,
                             LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement,
-                            Recording, Run, RunReduction, Study, Question, Level, Load, Slot, SlotLevel, Plan,
-                            ProtocolStep, StepTime, FollowUp, Look>;
+                            Recording, Run, RunReduction, HeaderRole, Study, Question, Level, Load, Slot, SlotLevel, Plan,
+                            ProtocolStep, StepTime, FollowUp, ReductionRules, Look>;
 using Entity = Entities::Variant;
 
 class Document {

@@ -15,8 +15,23 @@ template <class E> std::vector<const E*> byPosition(std::vector<const E*> entiti
 } // namespace
 
 const Configuration* currentConfiguration(const Document& document, Id<Bench> bench) {
-    const auto all = document.where(&Configuration::bench, bench);
-    return all.empty() ? nullptr : all.back();
+    const Configuration* newest = nullptr;
+    for (const Configuration* one : document.where(&Configuration::bench, bench))
+        if (!one->variantOf) newest = one;
+    return newest;
+}
+
+Id<Configuration> rigOf(const Document& document, Id<Configuration> configuration) {
+    const Configuration* one = document.find(configuration);
+    return one && one->variantOf ? *one->variantOf : configuration;
+}
+
+const Configuration* configurationFor(const Document& document, Id<Bench> bench, const Level* level,
+                                      const Level* second) {
+    for (const Level* asked : {level, second})
+        if (asked)
+            if (const Configuration* stated = document.find(asked->configuration)) return stated;
+    return currentConfiguration(document, bench);
 }
 
 std::vector<const Layer*> layersOf(const Document& document, Id<Configuration> configuration) {
@@ -95,9 +110,17 @@ const Plan* planOf(const Document& document, Id<Study> study) {
     return plans.empty() ? nullptr : plans.front();
 }
 
+const Level* referenceLevelOf(const Document& document, const Question& question) {
+    return question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr;
+}
+
 const Question* firstQuestion(const Document& document, Id<Study> study) {
     const auto all = document.where(&Question::study, study);
     return all.empty() ? nullptr : all.front();
+}
+
+bool shareMount(const Level* a, const Level* b) {
+    return a && b && a->id != b->id && a->together && b->together && a->question == b->question;
 }
 
 const Application* applicationAt(const Document& document, Id<Mount> mount, Id<Site> site) {

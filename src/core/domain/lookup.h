@@ -7,8 +7,14 @@
 
 namespace ibuki {
 
-/// The bench's newest configuration; nullptr when it has none.
+/// The bench's newest configuration that is no variant; nullptr when it has none.
 const Configuration* currentConfiguration(const Document& document, Id<Bench> bench);
+/// The configuration whose layers, sites and sensors a mount of this one has: itself, or what it varies.
+Id<Configuration> rigOf(const Document& document, Id<Configuration> configuration);
+/// The configuration that a slot of these levels is mounted in: the level's, the second level's, else the
+/// bench's current one. Levels may be nullptr.
+const Configuration* configurationFor(const Document& document, Id<Bench> bench, const Level* level,
+                                      const Level* second);
 
 /// Layers chip first.
 std::vector<const Layer*> layersOf(const Document& document, Id<Configuration> configuration);
@@ -31,9 +37,14 @@ std::vector<const Level*> secondLevelsOf(const Document& document, Id<Question> 
 const Level* levelIn(const Document& document, const Question& question, const Slot& slot);
 /// Materials of the question's levels, in their order, each once.
 std::vector<const Material*> levelMaterials(const Document& document, const Question& question);
+/// The level that others are held against; nullptr when all are compared with each other.
+const Level* referenceLevelOf(const Document& document, const Question& question);
 const Question* firstQuestion(const Document& document, Id<Study> study);
 std::vector<const Load*> loadsOf(const Document& document, Id<Study> study);
 const Plan* planOf(const Document& document, Id<Study> study); ///< nullptr: none made yet
+
+/// Both levels are changed without re-mounting. Either may be nullptr.
+bool shareMount(const Level* a, const Level* b);
 
 /// The application that a mount has at a site; nullptr when none is stated.
 const Application* applicationAt(const Document& document, Id<Mount> mount, Id<Site> site);

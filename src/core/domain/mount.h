@@ -67,6 +67,9 @@ struct Recording {
     std::int64_t samples = 0;
     double durationS = 0;
     bool withdrawn = false;
+    std::string readAs;                 ///< how the text was read: separator, header line, time
+    std::optional<Id<Recording>> probe; ///< a room log of its own that belongs to this one
+    std::optional<double> probeShiftS;  ///< added to the probe's clock, set by hand; nothing: found
     bool operator==(const Recording&) const = default;
 };
 
@@ -86,9 +89,23 @@ struct Run {
     std::optional<int> cycles;
     std::optional<Celsius> enteredAmbient; ///< room read by hand when the log has none
     std::optional<Kelvin> enteredAmbientU;
+    std::optional<double> loadStartS; ///< borders moved by hand, seconds of the recording; nothing: as found
+    std::optional<double> loadEndS;
+    std::optional<double> windowStartS;
+    std::optional<double> windowEndS;
+    bool useAsymptote = false; ///< stopped early: counts with where its tail leads
     bool rejected = false;
     std::string reason;
     bool operator==(const Run&) const = default;
+};
+
+/// What the user said a column of such logs is; told again by the header's fingerprint.
+struct HeaderRole {
+    Id<HeaderRole> id;
+    std::string fingerprint; ///< of all column names, store/log/fingerprint.h
+    std::string column;
+    Role role = Role::ignore;
+    bool operator==(const HeaderRole&) const = default;
 };
 
 /// A caution that someone has read and answered for; it stays with the thing it was about and goes into

@@ -71,6 +71,21 @@ struct FollowUp {
     bool operator==(const FollowUp&) const = default;
 };
 
+/// What a study reduces its logs by; one of each study, none means the defaults of ReduceSettings.
+struct ReductionRules {
+    Id<ReductionRules> id;
+    Id<Study> study;
+    double windowMinS = 120;
+    double windowMaxS = 1200;
+    double guardS = 5;
+    double slopeLimitKPerH = 6;
+    double remainingLimitK = 0.2;
+    double minPowerStepW = 10;
+    double holdS = 10;
+    double limitShare = 0.05;
+    bool operator==(const ReductionRules&) const = default;
+};
+
 /// Somebody saw the verdict while mounts were still to come.
 struct Look {
     Id<Look> id;

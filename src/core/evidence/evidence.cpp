@@ -97,12 +97,34 @@ std::vector<TidyRow> tidyTable(const Document& document, const Question& questio
     return rows;
 }
 
+namespace {
+
+bool enters(const TidyRow& row) {
+    return !row.excluded && row.kind == SlotKind::level && row.purpose == word(Purpose::fresh) && row.response
+           && !row.level.empty();
+}
+
+} // namespace
+
+std::string comparedLoad(const std::vector<TidyRow>& rows) {
+    std::map<std::string, std::set<std::int64_t>> mounts;
+    std::vector<std::string> order;
+    for (const TidyRow& row : rows) {
+        if (!enters(row)) continue;
+        if (!mounts.contains(row.load)) order.push_back(row.load);
+        mounts[row.load].insert(row.mountId.value);
+    }
+    std::string best;
+    for (const std::string& load : order)
+        if (best.empty() || mounts[load].size() > mounts[best].size()) best = load;
+    return best;
+}
+
 std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows) {
     std::vector<RunValue> values;
+    const std::string load = comparedLoad(rows);
     for (const TidyRow& row : rows) {
-        const bool fresh = row.purpose == word(Purpose::fresh);
-        if (row.excluded || row.kind != SlotKind::level || !fresh || !row.response || row.level.empty())
-            continue;
+        if (!enters(row) || row.load != load) continue; // different loads are no repeats
         const std::string group = row.second.empty() ? row.level : row.level + ", " + row.second;
         values.push_back({group, row.mount, *row.response, row.limitBound});
     }
@@ -219,8 +241,7 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     CompareOptions options;
     options.margin = question.margin.value;
     options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
-    if (const Level* held =
-            question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr)
+    if (const Level* held = referenceLevelOf(document, question))
         options.reference = held->name;
     try {
         const bool neverBound = question.normalisation == Normalisation::perWatt;
@@ -229,6 +250,12 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
                 ? compareWithin(evidence.rows, secondLevelsOf(document, question.id), options, neverBound)
                 : compare(values, options);
         flagUpperLayer(document, question, evidence);
+        if (const int looks = plannedLooks(document, question.study); looks > 1)
+            raise(evidence.comparison->flags,
+                  {"declared-looks", Severity::info,
+                   fmt::format("{} looks were declared: each is judged at {:.1f} %, so that all of them "
+                               "together keep {:.0f} %, whichever of them is the last",
+                               looks, 100 * options.confidence, 100 * question.confidence)});
         if (hasUnplannedLook(document, question.study))
             raise(
                 evidence.comparison->flags,

@@ -42,7 +42,12 @@ struct TidyRow {
 /// Every run of the study's mounts that is not withdrawn, in the order of the bench's record.
 std::vector<TidyRow> tidyTable(const Document& document, const Question& question);
 
-/// Rows that enter the comparison: levels only, fresh runs, neither excluded nor without a response.
+/// The load under which the most mounts were measured, the first of several; runs under others are no
+/// repeats of it.
+std::string comparedLoad(const std::vector<TidyRow>& rows);
+
+/// Rows that enter the comparison: levels only, fresh runs under the compared load, neither excluded nor
+/// without a response.
 std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows);
 
 struct Evidence {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evidence/response.h"
 
+#include "core/domain/lookup.h"
+
 namespace ibuki {
 
 const LoadReduction* loadOf(const Reduction& reduction, const Run& run) {
@@ -15,10 +17,12 @@ std::optional<double> responseOf(const LoadReduction& load, const Question& ques
     const auto value = load.metrics.find(*metric);
     if (value == load.metrics.end()) return std::nullopt;
     std::optional<double> delta = value->second.deltaK;
+    if (load.extrapolated && load.metric == *metric) delta = load.steady.asymptoteK;
     if (question.reference == ReferenceTemperature::coolant) {
         const auto coolant = load.metrics.find(Metric::coolant);
         if (coolant == load.metrics.end()) return std::nullopt;
-        delta = value->second.temperatureC - coolant->second.temperatureC;
+        const double risen = delta && value->second.deltaK ? *delta - *value->second.deltaK : 0.0;
+        delta = value->second.temperatureC + risen - coolant->second.temperatureC;
     }
     if (!delta || question.normalisation == Normalisation::raw) return delta;
     if (!load.powerW || *load.powerW <= 0) return std::nullopt;
@@ -41,6 +45,20 @@ std::string responseTitle(const Question& question) {
     return title;
 }
 
+void obey(ReduceSettings& settings, const Document& document, Id<Study> study) {
+    for (const ReductionRules* rules : document.where(&ReductionRules::study, study)) {
+        settings.windowMinS = rules->windowMinS;
+        settings.windowMaxS = rules->windowMaxS;
+        settings.guardS = rules->guardS;
+        settings.slopeLimitKPerH = rules->slopeLimitKPerH;
+        settings.unidentifiedSlopeLimitKPerH = rules->slopeLimitKPerH / 2;
+        settings.remainingLimitK = rules->remainingLimitK;
+        settings.phases.minPowerStepW = rules->minPowerStepW;
+        settings.phases.holdS = rules->holdS;
+        settings.limitShare = rules->limitShare;
+    }
+}
+
 ReduceSettings settingsFor(const Configuration* configuration, const Question* question) {
     ReduceSettings settings;
     if (question) {
@@ -58,6 +76,13 @@ ReduceSettings settingsFor(const Document& document, const Run& run, const Quest
     if (run.enteredAmbient)
         settings.ambient =
             EnteredAmbient{run.enteredAmbient->value, run.enteredAmbientU ? run.enteredAmbientU->value : 0.0};
+    settings.hand = {run.loadIndex, run.loadStartS, run.loadEndS, run.windowStartS, run.windowEndS};
+    settings.useAsymptote = run.useAsymptote;
+    const Configuration* configuration = mount ? document.find(mount->configuration) : nullptr;
+    if (configuration)
+        for (const Sensor* sensor : document.where(&Sensor::configuration, rigOf(document, configuration->id)))
+            if (sensor->role == Role::ambient && sensor->lagS) settings.probeLagS = sensor->lagS;
+    if (question) obey(settings, document, question->study);
     return settings;
 }
 

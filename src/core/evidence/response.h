@@ -23,7 +23,11 @@ std::string responseTitle(const Question& question);
 /// Either may be nullptr.
 ReduceSettings settingsFor(const Configuration* configuration, const Question* question);
 
-/// The same for a run that is there already, with the room entered by hand.
+/// Puts the study's own rules of reduction, where it has some, in place of the defaults.
+void obey(ReduceSettings& settings, const Document& document, Id<Study> study);
+
+/// The same for a run that is there already: with the study's rules, the room entered by hand, the borders
+/// set by hand, the probe's lag.
 ReduceSettings settingsFor(const Document& document, const Run& run, const Question* question);
 
 } // namespace ibuki

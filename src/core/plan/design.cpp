@@ -64,6 +64,8 @@ LevelRule ruleOf(const Document& document, const Question& question, const Desig
     if (rule.placement == Placement::anywhere && cell.second)
         rule.placement = placementOf(document, *document.find(*cell.second));
     rule.mostMounts = level.mostMounts;
+    // With two factors, those share a mount that have the same second level.
+    if (level.together) rule.together = cell.second ? static_cast<int>(cell.second->value) : 0;
     // A short tube is shared out among the cells that take from it.
     if (const auto lasts = mountsThatLast(document, question, level, now)) {
         const int each = made + *lasts / static_cast<int>(cellsOfLevel);
@@ -199,10 +201,8 @@ OrderInput orderInput(const Document& document, const Question& question, const 
     return input;
 }
 
-std::vector<OrderedMount> remainingOrder(const Document& document, const Question& question, const Plan& plan,
-                                         Instant now) {
-    auto order = orderMounts(orderInput(document, question, plan, now));
-    const Design design = designOf(document, question);
+std::vector<OrderedMount> withoutMade(std::vector<OrderedMount> order, const Design& design,
+                                      const Document& document) {
     std::map<std::optional<std::size_t>, int> made;
     for (const DesignUnit& unit : design.units) {
         if (!isMade(document, unit) || unit.kind == SlotKind::baseline) continue;
@@ -211,6 +211,12 @@ std::vector<OrderedMount> remainingOrder(const Document& document, const Questio
     }
     std::erase_if(order, [&](const OrderedMount& mount) { return made[mount.level]-- > 0; });
     return order;
+}
+
+std::vector<OrderedMount> remainingOrder(const Document& document, const Question& question, const Plan& plan,
+                                         Instant now) {
+    return withoutMade(orderMounts(orderInput(document, question, plan, now)), designOf(document, question),
+                       document);
 }
 
 std::vector<OrderedMount> standingOrder(const Document& document, const Question& question) {

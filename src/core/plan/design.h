@@ -71,6 +71,10 @@ std::optional<int> mountsThatLast(const Document& document, const Question& ques
 /// (plan-site, plan-levels, plan-margin, plan-mounts) for a question that cannot be planned.
 OrderInput orderInput(const Document& document, const Question& question, const Plan& plan, Instant now);
 
+/// The order without the mounts that are made already.
+std::vector<OrderedMount> withoutMade(std::vector<OrderedMount> order, const Design& design,
+                                      const Document& document);
+
 /// The design's order with what was mounted already taken out.
 std::vector<OrderedMount> remainingOrder(const Document& document, const Question& question, const Plan& plan,
                                          Instant now);

@@ -31,14 +31,23 @@ void addAmount(MountBrief& brief, const Document& document, const Level* level, 
     brief.gramsAreUsual = brief.grams.has_value();
 }
 
-void addCautions(MountBrief& brief, const Document& document, const Question& question, Instant now) {
+/// The slot before in the same block is of a level that shares the mount with this one.
+bool goesOn(const Document& document, const Slot& slot) {
+    const Level* level = document.find(slot.level);
+    const Slot* before = nullptr;
+    for (const Slot* other : slotsOf(document, slot.study))
+        if (other->position < slot.position && other->skippedBecause.empty()) before = other;
+    return before && before->block == slot.block && shareMount(document.find(before->level), level);
+}
+
+void addCautions(MountBrief& brief, const Document& document, const Question& question,
+                 const Configuration* configuration, Instant now) {
     if (!brief.material) return;
-    const Study* study = document.find(question.study);
     CautionSubject subject;
     subject.material = brief.material;
     subject.lot = brief.lot;
     subject.site = document.find(question.site);
-    subject.configuration = study ? currentConfiguration(document, study->bench) : nullptr;
+    subject.configuration = configuration;
     brief.cautions = cautionsFor(cautionFacts(document, subject, now));
     if (subject.site)
         brief.holds = holdsOf(document, *brief.material, *subject.site, subject.configuration, now);
@@ -116,9 +125,16 @@ MountBrief briefOf(const Document& document, const Slot& slot, Instant now) {
     }
     for (const Load* load : loadsOf(document, study->id)) brief.loads.push_back(loadWords(*load));
     brief.steps = mountSteps(document, study->id, brief.material);
-    if (slot.kind == SlotKind::baseline) // nothing is taken off
+    brief.staysMounted = goesOn(document, slot);
+    if (slot.kind == SlotKind::baseline || brief.staysMounted) // nothing is taken off
         std::erase_if(brief.steps, [](const TimedStep& step) { return step.kind <= StepKind::rest; });
-    addCautions(brief, document, *question, now);
+    const Configuration* configuration =
+        configurationFor(document, study->bench, level, document.find(slot.second));
+    if (configuration && configuration->variantOf)
+        brief.rig = configuration->cooler.empty() || configuration->cooler == configuration->name
+                        ? configuration->name
+                        : configuration->name + " (" + configuration->cooler + ")";
+    addCautions(brief, document, *question, configuration, now);
     return brief;
 }
 

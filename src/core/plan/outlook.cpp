@@ -41,15 +41,15 @@ std::vector<std::vector<std::size_t>> comparedTogether(const Design& design) {
     return families;
 }
 
-Asked askedOf(const Question& question, const Plan& plan, const Design& design) {
+Asked askedOf(const Document& document, const Question& question, const Plan& plan, const Design& design) {
     Asked asked{question.goal,
                 question.margin.value,
                 1 - nominalAlpha(1 - question.confidence, plan.plannedLooks),
                 {},
                 comparedTogether(design).front().size()};
-    for (std::size_t i = 0; i < design.cells.size(); ++i)
-        if (!question.secondFactor && question.referenceLevel == design.cells[i].level.value)
-            asked.reference = i;
+    const Level* held = question.secondFactor ? nullptr : referenceLevelOf(document, question);
+    for (std::size_t i = 0; i < design.cells.size() && held; ++i)
+        if (design.cells[i].level == held->id) asked.reference = i;
     return asked;
 }
 
@@ -219,17 +219,6 @@ void addHelps(Outlook& outlook, const Document& document, const Question& questi
                                  "an automatic fan hides about a sixth of a difference"});
 }
 
-void addTime(Outlook& outlook, const Document& document, const Question& question, const Plan& plan,
-             const Design& design, const std::vector<OrderedMount>& order, Instant now,
-             const WallClock& clock) {
-    const Schedule laid =
-        schedule(stepsOf(document, question, plan, design, order), eveningsOf(plan, now), clock);
-    outlook.handsHours = laid.handsMinutes / 60;
-    outlook.benchHours = laid.benchMinutes / 60;
-    outlook.evenings = static_cast<int>(laid.evenings.size());
-    if (!laid.evenings.empty()) outlook.lastEvening = laid.evenings.back().start;
-}
-
 } // namespace
 
 Evenings eveningsOf(const Plan& plan, Instant now) {
@@ -242,17 +231,22 @@ std::vector<std::vector<TimedStep>> stepsOf(const Document& document, const Ques
     // Mounts of one material take the same steps: each is worked out once.
     std::map<std::optional<Id<Material>>, std::vector<TimedStep>> known;
     std::vector<std::vector<TimedStep>> steps;
+    const Level* before = nullptr;
+    int block = 0;
     for (const OrderedMount& mount : order) {
         std::optional<Id<Material>> material = plan.checkWith;
-        if (mount.level) {
-            const Level* level = document.find(design.cells.at(*mount.level).level);
-            material = level ? level->material : std::nullopt;
-        }
+        const Level* level = mount.level ? document.find(design.cells.at(*mount.level).level) : nullptr;
+        if (level) material = level->material;
+        const bool goesOn = mount.block == block && shareMount(before, level);
+        before = level;
+        block = mount.block;
         auto found = known.find(material);
         if (found == known.end())
             found =
                 known.emplace(material, mountSteps(document, question.study, document.find(material))).first;
         steps.push_back(found->second);
+        if (goesOn) // the mount before stays as it is
+            std::erase_if(steps.back(), [](const TimedStep& step) { return step.kind <= StepKind::rest; });
     }
     return steps;
 }
@@ -284,6 +278,21 @@ void addChange(Outlook& outlook, const Asked& asked, double chanceWanted) {
         if (changeChance(asked, outlook.scatter.sd, more) >= chanceWanted) outlook.neededMounts = more;
 }
 
+/// Least favourable means: two cells a margin apart, the others in the middle, λ = n D² / (2 σ²) with the
+/// fewest mounts n of a cell (Cohen 1988, ch. 8).
+double noticedChance(const Asked& asked, double sd, const std::vector<int>& mounts) {
+    int cells = 0;
+    int fewest = 0;
+    for (int n : mounts)
+        if (n > 0) {
+            ++cells;
+            fewest = fewest == 0 ? n : std::min(fewest, n);
+        }
+    if (cells < 2 || fewest < 2) return 0;
+    const double lambda = fewest * asked.margin * asked.margin / (2 * sd * sd);
+    return anovaPower(cells, fewest, lambda, 1 - asked.confidence);
+}
+
 /// Of each pair that the verdict will compare; the weakest pair's is the plan's.
 void addChances(Outlook& outlook, const Asked& asked, const Design& design) {
     double widest = 0;
@@ -300,6 +309,7 @@ void addChances(Outlook& outlook, const Asked& asked, const Design& design) {
             pair.b = cells[pair.b];
             outlook.pairs.push_back(pair);
         }
+        lower(outlook.anyChance, noticedChance(asked, outlook.scatter.sd, mounts));
         if (outlook.scatter.cautious)
             lower(outlook.cautiousChance,
                   wantedChance(asked, *outlook.scatter.cautious, mounts, nullptr, nullptr));
@@ -312,9 +322,9 @@ void addChances(Outlook& outlook, const Asked& asked, const Design& design) {
 Outlook outlookOf(const Document& document, const Question& question, const Plan& plan, Instant now,
                   const WallClock& clock) {
     const OrderInput input = orderInput(document, question, plan, now);
-    const Design design = designOf(document, question);
+    Design design = designOf(document, question);
     const auto order = orderMounts(input);
-    const Asked asked = askedOf(question, plan, design);
+    const Asked asked = askedOf(document, question, plan, design);
     Outlook outlook;
     outlook.scatter = expectedScatter(document, question, &plan);
     outlook.mounts.assign(design.cells.size(), 0);
@@ -338,10 +348,12 @@ Outlook outlookOf(const Document& document, const Question& question, const Plan
     if (!outlook.isChange) outlook.neededMounts = mountsNeeded(sizeInput(asked, plan, outlook.scatter.sd));
     outlook.resolvable = outlook.neededMounts && *outlook.neededMounts <= sensibleMounts;
     if (!outlook.resolvable && !outlook.isChange) addHelps(outlook, document, question, plan, asked);
-    const auto left = remainingOrder(document, question, plan, now);
-    outlook.mountsToCome = static_cast<int>(left.size());
-    addNeeds(outlook, document, question, design, left, now);
-    addTime(outlook, document, question, plan, design, left, now, clock);
+    outlook.toCome = withoutMade(order, design, document);
+    outlook.mountsToCome = static_cast<int>(outlook.toCome.size());
+    addNeeds(outlook, document, question, design, outlook.toCome, now);
+    outlook.schedule = schedule(stepsOf(document, question, plan, design, outlook.toCome),
+                                eveningsOf(plan, now), clock);
+    outlook.design = std::move(design);
     return outlook;
 }
 

@@ -48,17 +48,17 @@ struct Outlook {
     std::optional<double> chance; ///< the lowest `seen` (difference) or `same` (equivalence) of all pairs
     std::optional<double>
         cautiousChance;              ///< the same at the cautious end of the scatter, when it was measured
+    std::optional<double> anyChance; ///< that the F test notices one pair a margin apart, the others between
     std::optional<double> halfWidth; ///< of the widest pair's simultaneous interval
     std::optional<int> neededMounts; ///< of each level for the chance wanted; nothing: not within mostMounts
     int totalMounts = 0;             ///< with checks and baseline
     int mountsToCome = 0;            ///< of them; hours, evenings, grams and money are of these
-    double handsHours = 0;
-    double benchHours = 0;
-    int evenings = 0;
-    std::optional<Instant> lastEvening;
     std::vector<MaterialNeed> needs;
     std::vector<Money> cost;        ///< one sum a currency; currencies are not added
     bool resolvable = true;         ///< within `sensibleMounts` of each level
+    Design design;
+    std::vector<OrderedMount> toCome; ///< order of the mounts that are left
+    Schedule schedule;                ///< of toCome
     std::vector<Help> helps;        ///< only when it is not
     std::vector<std::string> notes; ///< "Quickfin: only 2 of 4 mounts, its lots hold no more"
 };

@@ -135,6 +135,16 @@ Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name) {
     return id;
 }
 
+std::optional<Id<Configuration>> addVariant(Edit& edit, Id<Bench> bench, const std::string& name) {
+    const Configuration* current = currentConfiguration(edit.document(), bench);
+    if (!current) return std::nullopt;
+    Configuration variant = *current;
+    variant.id = {};
+    variant.variantOf = current->id;
+    variant.name = name;
+    return edit.add(variant);
+}
+
 Id<Layer> addLayer(Edit& edit, const Layer& after, LayerKind kind) {
     std::vector<Layer> later;
     for (const Layer* layer : layersOf(edit.document(), after.configuration))

@@ -21,6 +21,10 @@ extern const std::array<BenchTemplateInfo, 5> benchTemplates;
 /// Adds the bench with one configuration, its layers, sites and the sensors such a rig usually logs.
 Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name);
 
+/// Adds a variant of the bench's current configuration for one level: another cooler, lid, fan or limit, the
+/// same layers, sites and sensors. Nothing when the bench has no configuration.
+std::optional<Id<Configuration>> addVariant(Edit& edit, Id<Bench> bench, const std::string& name);
+
 /// Adds an interface with its site, or a plain layer, behind `after`; later layers move on by one.
 Id<Layer> addLayer(Edit& edit, const Layer& after, LayerKind kind);
 

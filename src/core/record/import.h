@@ -14,7 +14,9 @@ struct ImportedLog {
     std::string sha256;
     std::int64_t bytes = 0;
     std::optional<Instant> fileTime; ///< last change of the file, for logs without a date
+    std::string readAs;                ///< how the text was read, for the record
     Trace trace;
+    ReduceSettings settings; ///< that the reduction was made with
     Reduction reduction;
 };
 
@@ -22,7 +24,9 @@ struct ImportedLog {
 struct ImportRow {
     bool take = true;
     std::optional<Id<Level>> level;
+    std::optional<Id<Level>> second; ///< of the second factor, where there is one
     SlotKind kind = SlotKind::level;
+    std::optional<std::size_t> probeOf; ///< it is the room probe of that log, and no mount of its own
     std::optional<Id<Mount>> mount; ///< an existing mount (a repeated run); nothing: a new mount
     std::string mountName;          ///< of a new mount
     std::optional<Instant> at;
@@ -31,10 +35,20 @@ struct ImportRow {
     std::string doubt;                   ///< why the row wants a look, or empty
 };
 
-/// Level: the one whose name shares the most letters, word by word, with the file name. Time: the log's own,
-/// else the file's, marked assumed. Rows are proposed in the order of the logs.
+/// Levels: those whose names share the most letters, word by word, with the file name; where it names none,
+/// the plan's next open slots in the order of time. Time: the log's own, else the file's, marked assumed.
+/// Rows are proposed in the order of the logs.
+/// A log that reads the room and no chip is the probe of the log that it shares the most time with.
 std::vector<ImportRow> proposeImport(const Document& document, Id<Study> study,
                                      const std::vector<ImportedLog>& logs);
+
+/// Which log each log is the room probe of; nothing for a log of a chip, or where none fits.
+std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLog>& logs);
+
+/// Stores what the user said the columns of such logs are, in place of what was said before.
+void rememberRoles(Edit& edit, const std::string& fingerprint, const RoleMap& roles);
+/// All that is remembered: fingerprint → column → role.
+std::map<std::string, RoleMap> rememberedRoles(const Document& document);
 
 struct ImportChanges {
     ChangeSet set;

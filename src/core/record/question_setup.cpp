@@ -63,8 +63,4 @@ void removeUnusedLevel(Edit& edit, Id<Level> id) {
     edit.remove(id);
 }
 
-const Level* referenceLevelOf(const Document& document, const Question& question) {
-    return question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr;
-}
-
 } // namespace ibuki

@@ -20,7 +20,4 @@ Id<Level> addLevel(Edit& edit, Level level);
 /// With its planned slots. The caller has seen that no mount was made of it.
 void removeUnusedLevel(Edit& edit, Id<Level> level);
 
-/// A level to hold the others against; nothing for a comparison of all pairs.
-const Level* referenceLevelOf(const Document& document, const Question& question);
-
 } // namespace ibuki

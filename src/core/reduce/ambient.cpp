@@ -30,6 +30,34 @@ void interpolateMissing(std::vector<double>& x, std::span<const double> timeS) {
     if (before) std::fill(x.begin() + static_cast<std::ptrdiff_t>(*before) + 1, x.end(), x[*before]);
 }
 
+/// A first-order probe reads late: T = T_read + τ dT_read/dt, the slope over ± max(τ, 15 s) so that steps of
+/// the reading do not become spikes (docs/methods.md, "Room").
+void takeOutLag(std::vector<double>& room, std::span<const double> timeS, double lagS) {
+    if (!(lagS > 0)) return;
+    const std::vector<double> read = room;
+    const double half = std::max(lagS, 15.0);
+    std::size_t begin = 0;
+    std::size_t end = 0;
+    double sumT = 0;
+    double sumX = 0;
+    double sumTT = 0;
+    double sumTX = 0;
+    const auto take = [&](std::size_t i, double sign) {
+        const double t = timeS[i] - timeS.front();
+        sumT += sign * t;
+        sumX += sign * read[i];
+        sumTT += sign * t * t;
+        sumTX += sign * t * read[i];
+    };
+    for (std::size_t i = 0; i < read.size(); ++i) {
+        while (end < read.size() && timeS[end] <= timeS[i] + half) take(end++, 1);
+        while (timeS[begin] < timeS[i] - half) take(begin++, -1);
+        const auto n = static_cast<double>(end - begin);
+        const double spread = sumTT - sumT * sumT / n;
+        if (n >= 3 && spread > 1e-9) room[i] = read[i] + lagS * (sumTX - sumT * sumX / n) / spread;
+    }
+}
+
 } // namespace
 
 AmbientSeries ambientSeries(const Trace& trace, const ReduceSettings& settings) {
@@ -53,7 +81,8 @@ AmbientSeries ambientSeries(const Trace& trace, const ReduceSettings& settings) 
     }
     if (!any) return {};
     interpolateMissing(room, trace.timeS);
-    return {AmbientSource::column, std::move(room)};
+    if (settings.probeLagS) takeOutLag(room, trace.timeS, *settings.probeLagS);
+    return {trace.probe ? AmbientSource::probe : AmbientSource::column, std::move(room)};
 }
 
 AmbientSummary summarise(const AmbientSeries& ambient, Segment window) {

@@ -57,6 +57,33 @@ bool cut(const LimitInput& input, const LimitSummary& summary, const ReduceSetti
            && *summary.sustainedClockMHz < settings.cutShare * *firstClock && standsStill(input);
 }
 
+constexpr double heldShare = 0.3;       ///< of the settled samples within reach of the highest
+constexpr double loneCutShare = 0.95;   ///< where power or clock alone is logged
+
+/// The temperature that the samples stand at while power and clock are cut; nothing when they do not.
+std::optional<double> inferredLimit(const LimitInput& input, const LimitSummary& summary, Segment settled,
+                                    const ReduceSettings& settings) {
+    const Segment minute = first(input.timeS, input.load, 60);
+    const auto power = meanOver(input.power, minute);
+    const auto clock = meanOver(input.clock, minute);
+    const auto below = [](const std::optional<double>& now, const std::optional<double>& before, double part) {
+        return now && before && *before > 0 && *now < part * *before;
+    };
+    const bool both = power && clock;
+    const double part = both ? settings.cutShare : loneCutShare;
+    const bool powerCut = below(summary.sustainedPowerW, power, part);
+    const bool clockCut = below(summary.sustainedClockMHz, clock, part);
+    if (both ? !(powerCut && clockCut) : !(powerCut || clockCut)) return std::nullopt;
+    std::vector<double> finite;
+    for (std::size_t i = settled.begin; i < settled.end; ++i)
+        if (std::isfinite(input.temperature[i])) finite.push_back(input.temperature[i]);
+    if (finite.size() < 20 || !standsStill(input)) return std::nullopt;
+    const double highest = quantile(finite, 0.99); // one noisy sample is no limit
+    const double reach = std::max(1.0, input.sensorStepK);
+    const auto held = share(input.temperature, settled, [&](double v) { return v >= highest - reach; });
+    return held && *held >= heldShare ? std::optional(highest) : std::nullopt;
+}
+
 } // namespace
 
 LimitSummary judgeLimit(const LimitInput& input, const ReduceSettings& settings) {
@@ -65,10 +92,14 @@ LimitSummary judgeLimit(const LimitInput& input, const ReduceSettings& settings)
     summary.sustainedPowerW = meanOver(input.power, input.window);
     summary.sustainedClockMHz = meanOver(input.clock, input.window);
     const Segment settled{first(input.timeS, input.load, 60).end, input.load.end};
-    if (settings.limitC) {
+    if (!summary.limitC) {
+        summary.limitC = inferredLimit(input, summary, settled, settings);
+        summary.inferred = summary.limitC.has_value();
+    }
+    if (summary.limitC) {
         const double reach = std::max(1.0, input.sensorStepK);
         summary.fraction =
-            share(input.temperature, settled, [&](double v) { return v >= *settings.limitC - reach; });
+            share(input.temperature, settled, [&](double v) { return v >= *summary.limitC - reach; });
     }
     const auto flagged = input.limitFlag.empty()
                              ? std::optional<double>()

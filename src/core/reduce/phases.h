@@ -13,6 +13,7 @@ struct PhaseSettings {
     double minTemperatureStepK = 5; ///< the same for the fallback on temperature
     double holdS = 10;              ///< shorter loads and shorter pauses are not phases
     double refineS = 30;            ///< how far an edge may be moved by the L1 fit
+    bool operator==(const PhaseSettings&) const = default;
 };
 
 /// Loads in time order, as sample ranges. Power is preferred; the temperature serves when power is missing

@@ -24,6 +24,8 @@ struct Shared {
     std::vector<double> clock;
     std::vector<double> metric;   ///< °C
     std::vector<double> response; ///< ΔT when there is an ambient, else the temperature
+    std::size_t longest = 0;        ///< index of the longest load
+    std::optional<Phase> foundLoad; ///< of the load whose borders were moved
 };
 
 std::vector<double> meanAcross(const std::vector<const Channel*>& channels, std::size_t samples) {
@@ -116,6 +118,27 @@ MetricTable metricTable(const Shared& shared, Segment segment) {
     return table;
 }
 
+/// The segment with its borders at the stated times, inside `within`, at least two samples long.
+Segment movedBy(std::span<const double> timeS, Segment segment, std::optional<double> startS, std::optional<double> endS,
+                Segment within) {
+    const auto indexAt = [&](double time) {
+        return static_cast<std::size_t>(std::lower_bound(timeS.begin(), timeS.end(), time) - timeS.begin());
+    };
+    if (startS) segment.begin = indexAt(*startS);
+    if (endS) segment.end = static_cast<std::size_t>(std::upper_bound(timeS.begin(), timeS.end(), *endS) - timeS.begin());
+    segment.begin = std::clamp(segment.begin, within.begin, within.end - std::min<std::size_t>(2, within.size()));
+    segment.end = std::clamp(segment.end, std::min(segment.begin + 2, within.end), within.end);
+    return segment;
+}
+
+Phase windowPhase(const Trace& trace, Segment window) {
+    return {"window", trace.timeS[window.begin], trace.timeS[window.end - 1]};
+}
+
+bool isMeant(const HandMarks& hand, int index, std::size_t longest) {
+    return index == (hand.load < 0 ? static_cast<int>(longest) : hand.load);
+}
+
 std::vector<Phase> phasesAround(const Trace& trace, const std::vector<Segment>& loads, std::size_t index) {
     const Segment load = loads[index];
     const std::size_t before = index == 0 ? 0 : loads[index - 1].end;
@@ -134,6 +157,25 @@ Segment withoutFirstMinute(const Trace& trace, Segment load) {
     return {begin, load.end};
 }
 
+/// ", 0.31 W for each K of the chip" when power and temperature move together (leakage), minute by minute.
+std::string withTemperature(const Shared& shared, Segment settled, const std::vector<double>& powerMinutes) {
+    const auto chip = blockMeans(std::span(shared.trace.timeS).subspan(settled.begin, settled.size()),
+                                 std::span(shared.metric).subspan(settled.begin, settled.size()), 60);
+    if (chip.size() != powerMinutes.size() || chip.size() < 5) return {};
+    const double meanT = mean(chip);
+    const double meanP = mean(powerMinutes);
+    double tt = 0;
+    double tp = 0;
+    double pp = 0;
+    for (std::size_t i = 0; i < chip.size(); ++i) {
+        tt += (chip[i] - meanT) * (chip[i] - meanT);
+        tp += (chip[i] - meanT) * (powerMinutes[i] - meanP);
+        pp += (powerMinutes[i] - meanP) * (powerMinutes[i] - meanP);
+    }
+    if (!(tt > 0) || !(pp > 0) || tp / std::sqrt(tt * pp) < 0.8) return {};
+    return fmt::format(", {:.2f} W for each K of the chip: a warmer mount draws more", tp / tt);
+}
+
 void flagPowerDrift(LoadReduction& load, const Shared& shared, Segment settled) {
     if (shared.power.empty() || settled.size() == 0 || load.limit.bound) return;
     const auto minutes = blockMeans(std::span(shared.trace.timeS).subspan(settled.begin, settled.size()),
@@ -142,7 +184,8 @@ void flagPowerDrift(LoadReduction& load, const Shared& shared, Segment settled) 
     const double moved = rangeOf(minutes) / mean(minutes);
     if (moved > shared.settings.powerDriftShare)
         raise(load.flags, {"power-drift", Severity::warn,
-                           fmt::format("Power moved by {:.1f} % during the load", 100 * moved)});
+                           fmt::format("Power moved by {:.1f} % during the load{}", 100 * moved,
+                                       withTemperature(shared, settled, minutes))});
 }
 
 void flagFan(LoadReduction& load, const Shared& shared, Segment settled) {
@@ -170,20 +213,54 @@ void addPowerFigures(LoadReduction& load, const Shared& shared, Segment window) 
     if (shared.settings.nominalPowerW) load.deltaAtNominalK = *load.rthKPerW * *shared.settings.nominalPowerW;
 }
 
+/// What a tail leads to counts in place of the window's mean, with its wider interval.
+void extrapolate(LoadReduction& load, const Shared& shared) {
+    if (!shared.settings.useAsymptote || !load.steady.asymptoteK) return;
+    load.extrapolated = true;
+    const Interval ci = load.steady.asymptoteIntervalK.value_or(Interval{*load.steady.asymptoteK, *load.steady.asymptoteK});
+    if (load.powerW && *load.powerW > 0) {
+        load.rthKPerW = *load.steady.asymptoteK / *load.powerW;
+        if (shared.settings.nominalPowerW)
+            load.deltaAtNominalK = *load.rthKPerW * *shared.settings.nominalPowerW;
+    }
+    raise(load.flags, {"extrapolated", Severity::warn,
+                       fmt::format("Counts with where its tail leads, {:.2f} K ({:.2f} to {:.2f} K, 95 %), not with what was reached",
+                                   *load.steady.asymptoteK, ci.lo, ci.hi)});
+}
+
+/// The window as found, or as the user set it; what was found stays on record.
+WindowChoice windowFor(LoadReduction& load, const Shared& shared, Segment segment) {
+    const Trace& trace = shared.trace;
+    WindowChoice choice = chooseWindow(trace.timeS, shared.response, segment, shared.settings);
+    const HandMarks& hand = shared.settings.hand;
+    if (!hand.movesWindow() || !isMeant(hand, load.index, shared.longest)) return choice;
+    load.foundWindow = windowPhase(trace, choice.window);
+    choice.window = movedBy(trace.timeS, choice.window, hand.windowStartS, hand.windowEndS, segment);
+    const double length = trace.timeS[choice.window.end - 1] - trace.timeS[choice.window.begin];
+    choice.isShort = length < 0.95 * shared.settings.windowMinS;
+    return choice;
+}
+
 LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads, std::size_t index) {
     const Trace& trace = shared.trace;
     const ReduceSettings& settings = shared.settings;
     LoadReduction load;
     load.index = static_cast<int>(index);
+    load.metric = settings.metric;
     load.nominalW = settings.nominalPowerW;
     load.phases = phasesAround(trace, loads, index);
+    if (shared.foundLoad && isMeant(settings.hand, load.index, shared.longest)) load.foundLoad = shared.foundLoad;
 
-    const WindowChoice choice = chooseWindow(trace.timeS, shared.response, loads[index], settings);
+    const WindowChoice choice = windowFor(load, shared, loads[index]);
     const Segment window = choice.window;
-    load.window = Phase{"window", trace.timeS[window.begin], trace.timeS[window.end - 1]};
+    load.window = windowPhase(trace, window);
     load.metrics = metricTable(shared, window);
     load.steady = judgeSteady(trace.timeS, shared.response, loads[index], choice, settings);
     load.ambient = summarise(shared.ambient, window);
+    if (trace.probe && shared.ambient.source == AmbientSource::probe) {
+        load.ambient.probeShiftS = trace.probe->shiftS;
+        load.ambient.probeShiftUncertaintyS = trace.probe->uncertaintyS;
+    }
     addPowerFigures(load, shared, window);
 
     const auto limitFlag = valuesOf(firstChannel(trace, Role::limitFlag));
@@ -209,11 +286,31 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
         raise(load.flags,
               {"limit-bound", Severity::warn,
                "The chip sat at its temperature limit: its difference over room is at least this"});
+    if (load.limit.inferred)
+        raise(load.flags, {"limit-inferred", Severity::info,
+                           fmt::format("The limit was not given: {:.1f} °C is told from the temperature that stood "
+                                       "there while the power was cut",
+                                       *load.limit.limitC)});
+    extrapolate(load, shared);
+    if (load.foundWindow || load.foundLoad)
+        raise(load.flags, {"set-by-hand", Severity::info, "Borders of the load or of its window were set by hand"});
     const Segment settled = withoutFirstMinute(trace, loads[index]);
     flagAmbientDrift(load.flags, trace, shared.ambient, window, settings);
     flagPowerDrift(load, shared, settled);
     flagFan(load, shared, settled);
     return load;
+}
+
+/// A clock that could not be matched matters as much as the room moves.
+void addProbeFlags(std::vector<Flag>& flags, const Trace& trace, const Shared& shared) {
+    if (!trace.probe || shared.ambient.valuesC.empty()) return;
+    if (!trace.probe->byHand && trace.probe->uncertaintyS == 0)
+        raise(flags, {"probe-shift-assumed",
+                      rangeOf(shared.ambient.valuesC) > 0.5 ? Severity::warn : Severity::info,
+                      "The clocks of log and room probe could not be matched from the data: taken as they stand"});
+    if (shared.settings.probeLagS)
+        raise(flags, {"probe-lag-corrected", Severity::info,
+                      fmt::format("The room probe's lag of {:.0f} s was taken out", *shared.settings.probeLagS)});
 }
 
 std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
@@ -239,10 +336,42 @@ std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
                   {"unit-assumed", Severity::info,
                    fmt::format("No unit in the header \"{}\": taken as the usual one", channel.column)});
     }
+    if (trace.impossible > 0)
+        raise(flags, {"impossible-values",
+                      trace.impossible * 200 > static_cast<std::int64_t>(trace.samples()) ? Severity::warn : Severity::info,
+                      fmt::format("{} readings that cannot be were left out", trace.impossible)});
+    addProbeFlags(flags, trace, shared);
     for (const Channel* channel : stuck)
         raise(flags, {"stuck-sensor", Severity::warn,
                       fmt::format("\"{}\" never moves and is left out", channel->column)});
     return flags;
+}
+
+std::size_t longestOf(const Trace& trace, const std::vector<Segment>& loads) {
+    const auto length = [&](const Segment& load) { return trace.timeS[load.end - 1] - trace.timeS[load.begin]; };
+    std::size_t longest = 0;
+    for (std::size_t i = 1; i < loads.size(); ++i)
+        if (length(loads[i]) > length(loads[longest])) longest = i;
+    return longest;
+}
+
+/// Moves the borders of the load that is meant; where none was found, both borders make one. Returns the load
+/// as it was found.
+std::optional<Phase> moveLoad(const Trace& trace, std::vector<Segment>& loads, const HandMarks& hand) {
+    if (loads.empty()) {
+        if (!hand.loadStartS || !hand.loadEndS) return std::nullopt;
+        const Segment all{0, trace.samples()};
+        loads.push_back(movedBy(trace.timeS, all, hand.loadStartS, hand.loadEndS, all));
+        return std::nullopt;
+    }
+    const std::size_t index = hand.load < 0 ? longestOf(trace, loads) : static_cast<std::size_t>(hand.load);
+    if (index >= loads.size()) return std::nullopt;
+    const Phase found{"load", trace.timeS[loads[index].begin],
+                      loads[index].end < trace.samples() ? trace.timeS[loads[index].end] : trace.timeS.back()};
+    const Segment room{index == 0 ? 0 : loads[index - 1].end,
+                       index + 1 < loads.size() ? loads[index + 1].begin : trace.samples()};
+    loads[index] = movedBy(trace.timeS, loads[index], hand.loadStartS, hand.loadEndS, room);
+    return found;
 }
 
 } // namespace
@@ -257,8 +386,7 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
         result.channels.push_back({channel.column, channel.role, channel.index, channel.fileUnit});
 
     const auto stuck = stuckSensors(trace);
-    Shared shared{trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {},
-                  {},    {}};
+    Shared shared{trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {}, {}, {}, 0, {}};
     shared.power = valuesOf(powerChannel(trace, settings.metric));
     shared.clock = meanAcross(
         channelsOf(trace, isGraphicsMetric(settings.metric) ? Role::gpuClock : Role::clock), trace.samples());
@@ -270,22 +398,17 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
 
     result.flags = logFlags(trace, shared, stuck);
     const std::vector<double> wall = valuesOf(firstChannel(trace, Role::wallPower));
-    const auto loads = shared.response.empty()
-                           ? std::vector<Segment>{}
-                           : findLoads(trace.timeS, shared.power.empty() ? wall : shared.power, shared.metric,
-                                       settings.phases);
+    auto loads = shared.response.empty()
+                     ? std::vector<Segment>{}
+                     : findLoads(trace.timeS, shared.power.empty() ? wall : shared.power, shared.metric,
+                                 settings.phases);
+    if (settings.hand.movesLoad() && !shared.response.empty()) shared.foundLoad = moveLoad(trace, loads, settings.hand);
     if (loads.empty()) {
         raise(result.flags, {"no-load-found", Severity::reject, "No stretch of load was found in the log"});
         return result;
     }
-    std::size_t longest = 0;
-    const auto length = [&](std::size_t i) {
-        return trace.timeS[loads[i].end - 1] - trace.timeS[loads[i].begin];
-    };
-    for (std::size_t i = 0; i < loads.size(); ++i) {
-        result.loads.push_back(reduceLoad(shared, loads, i));
-        if (length(i) > length(longest)) longest = i;
-    }
+    const std::size_t longest = shared.longest = longestOf(trace, loads);
+    for (std::size_t i = 0; i < loads.size(); ++i) result.loads.push_back(reduceLoad(shared, loads, i));
     result.longest = longest;
     const std::size_t before = longest == 0 ? 0 : loads[longest - 1].end;
     if (loads[longest].begin > before) result.idle = metricTable(shared, {before, loads[longest].begin});

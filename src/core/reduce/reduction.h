@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// What a log is reduced to, and the settings it was reduced with. Plain values; stored beside the run.
+// What a log is reduced to. Plain values; stored beside the run.
 
 #include "core/reduce/flag.h"
-#include "core/reduce/phases.h"
+#include "core/reduce/settings.h"
 #include "core/stats/interval.h"
 
 #include <map>
@@ -12,35 +12,6 @@
 #include <vector>
 
 namespace ibuki {
-
-/// A room temperature read by hand.
-struct EnteredAmbient {
-    double temperatureC = 0;
-    double uncertaintyK = 0; ///< standard uncertainty
-    bool operator==(const EnteredAmbient&) const = default;
-};
-
-/// Every threshold is a default that the user can change.
-struct ReduceSettings {
-    Metric metric = Metric::hottest;
-    std::optional<double> limitC;
-    std::optional<double> nominalPowerW;
-    std::optional<EnteredAmbient> ambient;
-    PhaseSettings phases;
-    double windowMinS = 120;
-    double windowMaxS = 1200;
-    double guardS = 5;                      ///< the window ends this long before the load does
-    double slopeLimitKPerH = 6;             ///< the whole 90 % slope interval must lie within ± this
-    double unidentifiedSlopeLimitKPerH = 3; ///< the same when the tail tells no time constant
-    double remainingLimitK = 0.2;           ///< upper 95 % limit of |remaining rise|
-    double windowBiasK = 0.05;              ///< |slope| × length / 2 that a window may carry
-    double ambientSlopeKPerH = 1;
-    double ambientRangeK = 1;
-    double powerDriftShare = 0.03;
-    double fanRangeShare = 0.05;
-    double limitShare = 0.05; ///< samples at the limit that make a run limit-bound
-    double cutShare = 0.98;   ///< power and clock below this share of their start: cut
-};
 
 struct Phase {
     std::string name; ///< idle, load, cooldown
@@ -76,11 +47,13 @@ struct AmbientSummary {
     std::optional<double> minC;
     std::optional<double> maxC;
     std::optional<double> probeShiftS;
+    std::optional<double> probeShiftUncertaintyS; ///< standard
     bool operator==(const AmbientSummary&) const = default;
 };
 
 struct LimitSummary {
     bool bound = false;
+    bool inferred = false; ///< limitC was told from the data
     std::optional<double> fraction;
     std::optional<double> limitC;
     std::optional<double> sustainedPowerW;
@@ -91,6 +64,7 @@ struct LimitSummary {
 /// One load of a log.
 struct LoadReduction {
     int index = 0;
+    Metric metric = Metric::hottest; ///< the one that steady and the resistance refer to
     std::optional<double> nominalW;
     std::vector<Phase> phases;
     std::optional<Phase> window; ///< named "window"
@@ -102,6 +76,9 @@ struct LoadReduction {
     std::optional<double> deltaAtNominalK;
     LimitSummary limit;
     std::vector<Flag> flags;
+    std::optional<Phase> foundLoad;   ///< what was found, where the border was moved by hand
+    std::optional<Phase> foundWindow; ///< the same of the window
+    bool extrapolated = false; ///< counts with steady.asymptoteK and its interval in place of the window's mean
     bool operator==(const LoadReduction&) const = default;
 };
 

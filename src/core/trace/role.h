@@ -8,6 +8,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace ibuki {
 
@@ -48,7 +49,9 @@ enum class Unit {
     decibel,
     second,
     millisecond,
-    other
+    other,
+    microsecond,
+    volt
 };
 
 /// In the enumeration's order.
@@ -56,6 +59,10 @@ inline constexpr std::array<std::string_view, 20> roleWordList{
     "core",       "package",       "hotspot",   "gpu",        "memory", "vrm",       "coolant",
     "ambient",    "package-power", "gpu-power", "wall-power", "clock",  "gpu-clock", "fan",
     "limit-flag", "noise",         "score",     "load",       "time",   "ignore"};
+
+/// In the enumeration's order; empty for none.
+inline constexpr std::array<std::string_view, 16> unitWordList{"",    "degC", "degF", "K",  "W",   "mW",  "MHz", "GHz",
+                                                               "rpm", "%",    "dB",   "s",  "ms",  "other", "us",  "V"};
 
 std::string_view roleName(Role role); ///< the word used in files and by the command: "package-power"
 std::optional<Role> roleFromName(std::string_view name);
@@ -71,8 +78,21 @@ struct Header {
 };
 Header parseHeader(std::string_view column);
 
-/// The role that the words and the unit speak for; Role::ignore when nothing does.
-Role guessRole(const Header& header);
+/// A unit written alone, as under a header or behind a number: "[°C]", "W"; nothing for other words.
+std::optional<Unit> unitFromText(std::string_view text);
+
+struct RoleGuess {
+    Role role = Role::ignore;
+    double confidence = 0; ///< 0 to 1: of words alone less than of words with a unit
+    bool operator==(const RoleGuess&) const = default;
+};
+
+/// The role that the words (English, German, Japanese, Chinese, Spanish) and the unit speak for;
+/// Role::ignore when nothing does.
+RoleGuess guessRole(const Header& header);
+
+/// A log has one package, one coolant, …: of several columns that claim such a role the surest keeps it.
+void settleRoles(std::vector<RoleGuess>& guesses);
 
 /// Value in the canonical unit of its kind (°C, W, MHz, rpm, s) from a value in `unit`.
 double toCanonical(double value, Unit unit);

@@ -11,6 +11,7 @@ namespace {
 
 constexpr double secondsPerDay = 86'400;
 constexpr double halfHourS = 1'800;
+constexpr std::size_t mostEvents = 400;
 
 /// Stamps of coarse resolution (several rows in one whole second) are spread evenly up to the next stamp.
 void spreadCoarseStamps(std::vector<double>& stamps) {
@@ -53,6 +54,9 @@ TimeAxis repairTimeAxis(std::span<const double> stampsS, bool clockOnly, std::sp
         if (stamps[i] > stamps[i - 1]) steps.push_back(stamps[i] - stamps[i - 1]);
     const double typical = steps.empty() ? 1.0 : median(steps);
 
+    const auto tell = [&](TimeAxisEvent::Kind kind, std::size_t i, double step) {
+        if (axis.events.size() < mostEvents) axis.events.push_back({kind, axis.keep[i], step});
+    };
     std::vector<std::size_t> kept{axis.keep.front()};
     axis.timeS.push_back(0.0);
     for (std::size_t i = 1; i < stamps.size(); ++i) {
@@ -60,6 +64,7 @@ TimeAxis repairTimeAxis(std::span<const double> stampsS, bool clockOnly, std::sp
         if (clockOnly && step < -secondsPerDay / 2) step += secondsPerDay;
         if (step == 0.0) {
             ++axis.report.duplicatesDropped;
+            tell(TimeAxisEvent::Kind::duplicate, i, step);
             continue;
         }
         const double halfHours = std::round(step / halfHourS);
@@ -67,9 +72,11 @@ TimeAxis repairTimeAxis(std::span<const double> stampsS, bool clockOnly, std::sp
                                 && goesOn(witness, kept.back(), axis.keep[i]);
         if (step < 0 || setForward) {
             ++axis.report.clockJumps;
+            tell(TimeAxisEvent::Kind::clockJump, i, step);
             step = typical;
         } else if (step > 5 * typical && step > 10.0) {
             ++axis.report.gaps;
+            tell(TimeAxisEvent::Kind::gap, i, step);
         }
         axis.timeS.push_back(axis.timeS.back() + step);
         kept.push_back(axis.keep[i]);

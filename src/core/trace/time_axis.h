@@ -12,10 +12,20 @@
 
 namespace ibuki {
 
+/// One thing that was found, with the row (as given) behind it.
+struct TimeAxisEvent {
+    enum class Kind { clockJump, gap, duplicate };
+    Kind kind = Kind::gap;
+    std::size_t row = 0;
+    double stepS = 0; ///< of the stamps
+    bool operator==(const TimeAxisEvent&) const = default;
+};
+
 struct TimeAxis {
     std::vector<double> timeS;     ///< of the rows kept
     std::vector<std::size_t> keep; ///< indexes of the rows kept
     TimeAxisReport report;
+    std::vector<TimeAxisEvent> events; ///< in order, the first few hundred
 };
 
 /// stampsS: seconds on the logger's clock, one a row; NaN for a row without a stamp (dropped).

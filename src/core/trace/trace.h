@@ -30,11 +30,21 @@ struct TimeAxisReport {
     bool operator==(const TimeAxisReport&) const = default;
 };
 
+/// A room log with a clock of its own, laid beside a trace.
+struct ProbeAlignment {
+    double shiftS = 0;               ///< added to the probe's clock
+    double uncertaintyS = 0;         ///< standard
+    bool byHand = false;
+    bool operator==(const ProbeAlignment&) const = default;
+};
+
 struct Trace {
     std::vector<double> timeS; ///< seconds since the first sample
     std::vector<Channel> channels;
     std::optional<Instant> start; ///< when the stamps carry a date
     TimeAxisReport axis;
+    std::int64_t impossible = 0;         ///< cells that no such sensor can read; they are NaN
+    std::optional<ProbeAlignment> probe; ///< then the ambient channel is the probe's
 
     std::size_t samples() const { return timeS.size(); }
     double durationS() const { return timeS.empty() ? 0.0 : timeS.back(); }

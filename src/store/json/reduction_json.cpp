@@ -66,7 +66,8 @@ Json ambientJson(const AmbientSummary& ambient) {
             {"min_C", orNull(ambient.minC)},
             {"max_C", orNull(ambient.maxC)},
             {"source", sourceJson(ambient.source)},
-            {"probe_shift_s", orNull(ambient.probeShiftS)}};
+            {"probe_shift_s", orNull(ambient.probeShiftS)},
+            {"probe_shift_u_s", orNull(ambient.probeShiftUncertaintyS)}};
 }
 
 Json metricsJson(const MetricTable& metrics) {
@@ -80,6 +81,7 @@ Json metricsJson(const MetricTable& metrics) {
 
 Json limitJson(const LimitSummary& limit) {
     return {{"bound", limit.bound},
+            {"inferred", limit.inferred},
             {"fraction", orNull(limit.fraction)},
             {"limit_C", orNull(limit.limitC)},
             {"sustained_power_W", orNull(limit.sustainedPowerW)},
@@ -88,6 +90,7 @@ Json limitJson(const LimitSummary& limit) {
 
 Json loadJson(const LoadReduction& load) {
     return {{"index", load.index},
+            {"metric", metricName(load.metric)},
             {"nominal_W", orNull(load.nominalW)},
             {"phases", phasesJson(load.phases)},
             {"window", windowJson(load.window)},
@@ -98,6 +101,9 @@ Json loadJson(const LoadReduction& load) {
             {"rth_K_per_W", orNull(load.rthKPerW)},
             {"delta_at_nominal_K", orNull(load.deltaAtNominalK)},
             {"limit", limitJson(load.limit)},
+            {"found_load", windowJson(load.foundLoad)},
+            {"found_window", windowJson(load.foundWindow)},
+            {"extrapolated", load.extrapolated},
             {"flags", toJson(load.flags)}};
 }
 
@@ -152,6 +158,7 @@ std::vector<Flag> flagsFrom(const Json& json) {
 LoadReduction loadFrom(const Json& json) {
     LoadReduction load;
     load.index = json.at("index");
+    load.metric = metricFromName(json.value("metric", std::string())).value_or(Metric::hottest);
     load.nominalW = number(json.at("nominal_W"));
     for (const Json& phase : json.at("phases")) load.phases.push_back(phaseFrom(phase, phase.at("name")));
     if (!json.at("window").is_null()) load.window = phaseFrom(json.at("window"), "window");
@@ -159,22 +166,29 @@ LoadReduction loadFrom(const Json& json) {
     const Json& ambient = json.at("ambient");
     load.ambient = {sourceFrom(ambient.at("source")), number(ambient.at("mean_C")),
                     number(ambient.at("min_C")), number(ambient.at("max_C")),
-                    number(ambient.at("probe_shift_s"))};
+                    number(ambient.at("probe_shift_s")),
+                    ambient.contains("probe_shift_u_s") ? number(ambient.at("probe_shift_u_s")) : std::nullopt};
     load.metrics = metricsFrom(json.at("metrics"));
     load.powerW = number(json.at("power_W"));
     load.rthKPerW = number(json.at("rth_K_per_W"));
     load.deltaAtNominalK = number(json.at("delta_at_nominal_K"));
     const Json& limit = json.at("limit");
-    load.limit = {limit.at("bound"), number(limit.at("fraction")), number(limit.at("limit_C")),
+    load.limit = {limit.at("bound"), limit.value("inferred", false), number(limit.at("fraction")), number(limit.at("limit_C")),
                   number(limit.at("sustained_power_W")), number(limit.at("sustained_clock_MHz"))};
     load.flags = flagsFrom(json.at("flags"));
+    // Reductions stored before borders could be moved have none of these.
+    if (json.contains("found_load") && !json.at("found_load").is_null())
+        load.foundLoad = phaseFrom(json.at("found_load"), "load");
+    if (json.contains("found_window") && !json.at("found_window").is_null())
+        load.foundWindow = phaseFrom(json.at("found_window"), "window");
+    load.extrapolated = json.value("extrapolated", false);
     return load;
 }
 
 Unit unitFrom(const Json& json) {
     if (json.is_null()) return Unit::none;
-    for (int i = 0; i <= static_cast<int>(Unit::other); ++i)
-        if (json == unitName(static_cast<Unit>(i))) return static_cast<Unit>(i);
+    for (std::size_t i = 0; i < unitWordList.size(); ++i)
+        if (json == unitWordList.at(i)) return static_cast<Unit>(i);
     return Unit::other;
 }
 
@@ -208,6 +222,99 @@ Json toJson(const Reduction& reduction) {
     json["longest"] = orNull(reduction.longest);
     json["flags"] = toJson(reduction.flags);
     return json;
+}
+
+namespace {
+
+/// Name in the file, member: what is written, read and left out where it is the default.
+template <class T> struct SettingName {
+    const char* name;
+    double T::*member;
+};
+constexpr SettingName<ReduceSettings> settingNames[] = {
+    {"window_min_s", &ReduceSettings::windowMinS},
+    {"window_max_s", &ReduceSettings::windowMaxS},
+    {"guard_s", &ReduceSettings::guardS},
+    {"slope_limit_K_per_h", &ReduceSettings::slopeLimitKPerH},
+    {"unidentified_slope_limit_K_per_h", &ReduceSettings::unidentifiedSlopeLimitKPerH},
+    {"remaining_limit_K", &ReduceSettings::remainingLimitK},
+    {"window_bias_K", &ReduceSettings::windowBiasK},
+    {"ambient_slope_K_per_h", &ReduceSettings::ambientSlopeKPerH},
+    {"ambient_range_K", &ReduceSettings::ambientRangeK},
+    {"power_drift_share", &ReduceSettings::powerDriftShare},
+    {"fan_range_share", &ReduceSettings::fanRangeShare},
+    {"limit_share", &ReduceSettings::limitShare},
+    {"cut_share", &ReduceSettings::cutShare}};
+constexpr SettingName<PhaseSettings> phaseNames[] = {
+    {"min_power_step_W", &PhaseSettings::minPowerStepW},
+    {"min_temperature_step_K", &PhaseSettings::minTemperatureStepK},
+    {"hold_s", &PhaseSettings::holdS},
+    {"refine_s", &PhaseSettings::refineS}};
+constexpr std::pair<const char*, std::optional<double> HandMarks::*> handNames[] = {
+    {"load_start_s", &HandMarks::loadStartS},
+    {"load_end_s", &HandMarks::loadEndS},
+    {"window_start_s", &HandMarks::windowStartS},
+    {"window_end_s", &HandMarks::windowEndS}};
+constexpr std::pair<const char*, std::optional<double> ReduceSettings::*> optionalNames[] = {
+    {"limit_C", &ReduceSettings::limitC},
+    {"nominal_W", &ReduceSettings::nominalPowerW},
+    {"probe_lag_s", &ReduceSettings::probeLagS}};
+
+Json handJson(const HandMarks& hand) {
+    Json json = {{"load", hand.load}};
+    for (const auto& [name, member] : handNames)
+        if (hand.*member) json[name] = *(hand.*member);
+    return json;
+}
+
+HandMarks handFrom(const Json& json) {
+    HandMarks hand;
+    hand.load = json.at("load");
+    for (const auto& [name, member] : handNames)
+        if (json.contains(name)) hand.*member = json.at(name).get<double>();
+    return hand;
+}
+
+} // namespace
+
+Json toJson(const ReduceSettings& settings) {
+    const ReduceSettings usual;
+    Json json = {{"metric", metricName(settings.metric)}};
+    for (const auto& [name, member] : optionalNames)
+        if (settings.*member) json[name] = *(settings.*member);
+    if (settings.ambient)
+        json["entered_ambient"] = {{"temperature_C", settings.ambient->temperatureC},
+                                   {"u_K", settings.ambient->uncertaintyK}};
+    if (settings.hand != usual.hand) json["hand"] = handJson(settings.hand);
+    if (settings.useAsymptote) json["use_asymptote"] = true;
+    for (const auto& [name, member] : settingNames)
+        if (settings.*member != usual.*member) json[name] = settings.*member;
+    for (const auto& [name, member] : phaseNames)
+        if (settings.phases.*member != usual.phases.*member) json[name] = settings.phases.*member;
+    return json;
+}
+
+ReduceSettings settingsFromJson(const Json& json) {
+    try {
+        ReduceSettings settings;
+        settings.metric = metricFromName(json.at("metric").get<std::string>()).value_or(Metric::hottest);
+        for (const auto& [name, member] : optionalNames)
+            if (json.contains(name)) settings.*member = json.at(name).get<double>();
+        if (json.contains("entered_ambient"))
+            settings.ambient = EnteredAmbient{json.at("entered_ambient").at("temperature_C"),
+                                              json.at("entered_ambient").at("u_K")};
+        if (json.contains("hand")) settings.hand = handFrom(json.at("hand"));
+        settings.useAsymptote = json.value("use_asymptote", false);
+        for (const auto& [name, member] : settingNames)
+            settings.*member = json.value(name, settings.*member);
+        for (const auto& [name, member] : phaseNames)
+            settings.phases.*member = json.value(name, settings.phases.*member);
+        return settings;
+    } catch (const nlohmann::json::exception& error) {
+        throw InputError("project-damaged", {},
+                         std::string("stored settings cannot be read (") + error.what() + ")",
+                         "Reduce the run again");
+    }
 }
 
 Reduction reductionFromJson(const Json& json) {

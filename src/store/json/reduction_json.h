@@ -17,6 +17,10 @@ nlohmann::ordered_json toJson(const Reduction& reduction);
 /// kind.
 Reduction reductionFromJson(const nlohmann::ordered_json& json);
 
+/// Only what differs from the defaults of ReduceSettings, so that old results keep meaning the same.
+nlohmann::ordered_json toJson(const ReduceSettings& settings);
+ReduceSettings settingsFromJson(const nlohmann::ordered_json& json); ///< throws as above
+
 nlohmann::ordered_json toJson(const Comparison& comparison, const std::string& unit = "K");
 nlohmann::ordered_json toJson(const std::vector<Flag>& flags);
 

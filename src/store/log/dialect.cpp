@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/dialect.h"
 
+#include "core/trace/role.h"
+#include "store/log/number_cell.h"
 #include "store/log/text.h"
 
 #include <algorithm>
@@ -26,7 +28,7 @@ std::vector<SampleLine> firstLines(std::string_view text, std::size_t most) {
 }
 
 bool looksNumeric(std::string_view field, char decimal) {
-    if (parseNumber(field, decimal)) return true;
+    if (parseNumber(field, decimal) || looseNumber(field, decimal)) return true;
     // Stamps: digits with the marks of dates and clocks.
     field = trim(field);
     if (field.empty() || !std::isdigit(static_cast<unsigned char>(field.front()))) return false;
@@ -47,19 +49,43 @@ double numericShare(const std::vector<std::string>& fields, char decimal) {
     return filled == 0 ? 0 : static_cast<double>(numeric) / static_cast<double>(filled);
 }
 
-/// '.' or ',' — which of the two stands inside the numbers of these fields.
-char decimalOf(const std::vector<std::vector<std::string>>& rows, char separator) {
-    if (separator == ',') {
-        return '.';
-    }
+/// '.' or ',': which of the two stands inside the numbers of these fields. Between commas a number can only
+/// have one when it stood in quotes.
+char decimalOf(const std::vector<std::vector<std::string>>& rows) {
     std::size_t points = 0;
     std::size_t commas = 0;
     for (const auto& row : rows)
         for (const std::string& field : row) {
-            if (parseNumber(field, '.') && field.find('.') != std::string::npos) ++points;
-            if (parseNumber(field, ',') && field.find(',') != std::string::npos) ++commas;
+            // A unit may stand behind it: "61,2 °C".
+            if (field.find('.') != std::string::npos && looseNumber(field, '.')) ++points;
+            if (field.find(',') != std::string::npos && looseNumber(field, ',')) ++commas;
         }
     return commas > points ? ',' : '.';
+}
+
+/// At least half of the filled fields are units and none is a number.
+bool isUnitRow(const std::vector<std::string>& fields, char decimal) {
+    std::size_t filled = 0;
+    std::size_t units = 0;
+    for (const std::string& field : fields) {
+        const auto text = trim(field);
+        if (text.empty() || text == "-") continue;
+        if (parseNumber(text, decimal)) return false;
+        ++filled;
+        units += unitFromText(text) ? 1 : 0;
+    }
+    return filled > 0 && 2 * units >= filled;
+}
+
+/// The number of fields that most rows of numbers have; 0 without any.
+std::size_t usualFields(const std::vector<std::vector<std::string>>& rows, char decimal) {
+    std::map<std::size_t, int> counts;
+    for (const auto& row : rows)
+        if (row.size() >= 2 && numericShare(row, decimal) >= 0.3) ++counts[row.size()];
+    if (counts.empty()) return 0;
+    return std::max_element(counts.begin(), counts.end(),
+                            [](const auto& a, const auto& b) { return a.second < b.second; })
+        ->first;
 }
 
 struct Candidate {
@@ -67,59 +93,102 @@ struct Candidate {
     double score = 0;
 };
 
-std::optional<Candidate> tryCandidate(const std::vector<SampleLine>& lines, char separator) {
-    std::vector<std::vector<std::string>> rows;
-    std::map<std::size_t, int> counts;
-    int nonEmpty = 0;
-    for (const SampleLine& line : lines) {
-        rows.push_back(splitFields(line.text, separator));
-        if (trim(line.text).empty()) continue;
-        ++counts[rows.back().size()];
-        ++nonEmpty;
+/// The lines of the sample cut by one separator.
+class Table {
+public:
+    Table(const std::vector<SampleLine>& lines, char separator, const DialectWish& wish)
+        : lines_(lines), separator_(separator), wish_(wish) {
+        for (const SampleLine& line : lines) rows_.push_back(splitFields(line.text, separator));
+        decimal_ = wish.decimal ? *wish.decimal : decimalOf(rows_);
+        usual_ = usualFields(rows_, decimal_);
+        if (usual_ == 0) usual_ = wish.headerLine ? headerFields() : loneHeader();
     }
-    if (counts.empty()) return std::nullopt;
-    const auto modal = std::max_element(counts.begin(), counts.end(),
-                                        [](const auto& a, const auto& b) { return a.second < b.second; });
-    if (modal->first < 2) return std::nullopt;
-    const char decimal = decimalOf(rows, separator);
-    for (std::size_t i = 0; i < rows.size(); ++i) {
-        const auto& names = rows[i];
-        const bool shaped = names.size() == modal->first || names.size() + 1 == modal->first;
-        if (!shaped || numericShare(names, decimal) > 0.3) continue;
-        if (i + 1 < rows.size()
-            && (rows[i + 1].size() != modal->first || numericShare(rows[i + 1], decimal) < 0.3))
-            continue;
-        Candidate candidate;
-        candidate.dialect = {separator,           decimal, static_cast<long>(i + 1),
-                             lines[i].nextOffset, names,   modal->first};
-        double numeric = 0;
-        std::size_t body = 0;
-        for (std::size_t k = i + 1; k < rows.size(); ++k) {
-            if (rows[k].size() != modal->first) continue;
-            numeric += numericShare(rows[k], decimal);
-            ++body;
+
+    std::optional<Candidate> candidate() const {
+        if (usual_ < 2) return std::nullopt;
+        for (std::size_t i = 0; i < rows_.size(); ++i)
+            if (isHeader(i)) return made(i);
+        return std::nullopt;
+    }
+
+private:
+    std::size_t headerFields() const {
+        const auto index = static_cast<std::size_t>(std::max(1L, *wish_.headerLine) - 1);
+        return index < rows_.size() ? rows_[index].size() : 0;
+    }
+
+    /// A log that ended before its first sample is a header and nothing else.
+    std::size_t loneHeader() const {
+        std::size_t fields = 0;
+        for (std::size_t i = 0; i < rows_.size(); ++i) {
+            if (trim(lines_[i].text).empty()) continue;
+            if (fields > 0) return 0;
+            fields = rows_[i].size();
         }
-        const double share = body == 0 ? 0.5 : numeric / static_cast<double>(body);
-        candidate.score = share * static_cast<double>(modal->second) / nonEmpty;
+        return fields;
+    }
+
+    bool isHeader(std::size_t i) const {
+        if (wish_.headerLine) return static_cast<long>(i + 1) == *wish_.headerLine;
+        const auto& names = rows_[i];
+        const bool shaped = names.size() == usual_ || names.size() + 1 == usual_
+                            || (names.size() == usual_ + 1 && trim(names.back()).empty());
+        if (!shaped || numericShare(names, decimal_) > 0.3 || isUnitRow(names, decimal_)) return false;
+        if (std::all_of(names.begin(), names.end(), [](const auto& name) { return trim(name).empty(); })) return false;
+        const std::size_t next = i + 1 < rows_.size() && isUnitRow(rows_[i + 1], decimal_) ? i + 2 : i + 1;
+        return next >= rows_.size() || numericShare(rows_[next], decimal_) >= 0.3 || trim(lines_[next].text).empty();
+    }
+
+    Candidate made(std::size_t header) const {
+        Candidate candidate;
+        Dialect& dialect = candidate.dialect;
+        std::size_t body = header + 1;
+        dialect.separator = separator_;
+        dialect.decimal = decimal_;
+        dialect.headerLine = static_cast<long>(header + 1);
+        dialect.columns = rows_[header];
+        if (body < rows_.size() && isUnitRow(rows_[body], decimal_)) dialect.units = rows_[body++];
+        dialect.bodyLine = static_cast<long>(body + 1);
+        dialect.bodyOffset = lines_[body - 1].nextOffset;
+        dialect.fieldsPerRow = usual_;
+        double numeric = 0;
+        std::size_t rows = 0;
+        std::size_t filled = 0;
+        for (std::size_t k = body; k < rows_.size(); ++k) {
+            if (trim(lines_[k].text).empty()) continue;
+            ++filled;
+            if (rows_[k].size() != usual_) continue;
+            numeric += numericShare(rows_[k], decimal_);
+            ++rows;
+        }
+        candidate.score = rows == 0 ? 0.5 : numeric / static_cast<double>(filled);
         return candidate;
     }
-    return std::nullopt;
-}
+
+    const std::vector<SampleLine>& lines_;
+    char separator_;
+    const DialectWish& wish_;
+    std::vector<std::vector<std::string>> rows_;
+    char decimal_ = '.';
+    std::size_t usual_ = 0;
+};
 
 } // namespace
 
-std::optional<Dialect> detectDialect(std::string_view text) {
-    const auto lines = firstLines(text, 60);
+std::optional<Dialect> detectDialect(std::string_view text, const DialectWish& wish) {
+    const auto lines = firstLines(text, wish.headerLine ? static_cast<std::size_t>(*wish.headerLine) + 100 : 160);
     std::optional<Candidate> best;
-    for (char separator : {';', '\t', ','}) {
-        auto candidate = tryCandidate(lines, separator);
+    for (char separator : separators) {
+        if (wish.separator && separator != *wish.separator) continue;
+        auto candidate = Table(lines, separator, wish).candidate();
         if (candidate && (!best || candidate->score > best->score + 1e-9)) best = std::move(candidate);
     }
-    if (!best || best->score < 0.3) return std::nullopt;
+    if (!best || (best->score < 0.3 && !wish.headerLine)) return std::nullopt;
     Dialect dialect = std::move(best->dialect);
     // A trailing separator gives an empty last column.
     while (!dialect.columns.empty() && trim(dialect.columns.back()).empty()) dialect.columns.pop_back();
     for (std::string& column : dialect.columns) column = std::string(trim(column));
+    if (dialect.columns.empty()) return std::nullopt;
     return dialect;
 }
 

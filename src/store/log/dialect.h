@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// How a separated text is written: separator, decimal sign, where the header stands. Found by trying each
-// separator on the first lines and keeping the one that gives steady field counts and the most numbers.
+// How a separated text is written: separator, decimal sign, where the header stands, whether units stand in
+// a row of their own. Found by trying each separator on the first lines and keeping the one that gives
+// steady field counts and the most numbers; what the user states is taken as it is.
 
 #include <optional>
 #include <string>
@@ -15,12 +16,24 @@ struct Dialect {
     char separator = ',';
     char decimal = '.';
     long headerLine = 1;        ///< 1-based
-    std::size_t bodyOffset = 0; ///< byte offset of the first line after the header
+    long bodyLine = 2;          ///< first line after header and units
+    std::size_t bodyOffset = 0; ///< byte offset of that line
     std::vector<std::string> columns;
-    std::size_t fieldsPerRow = 0; ///< as in the rows; a trailing separator adds one
+    std::vector<std::string> units; ///< of a second row, as written; empty without one
+    std::size_t fieldsPerRow = 0;   ///< as in the rows; a trailing separator adds one
 };
 
+/// What the user states of it.
+struct DialectWish {
+    std::optional<char> separator;
+    std::optional<char> decimal;
+    std::optional<long> headerLine;
+    bool operator==(const DialectWish&) const = default;
+};
+
+inline constexpr char separators[] = {';', '\t', ',', '|'};
+
 /// Nothing when no line of column names is followed by rows of the same shape.
-std::optional<Dialect> detectDialect(std::string_view text);
+std::optional<Dialect> detectDialect(std::string_view text, const DialectWish& wish = {});
 
 } // namespace ibuki

@@ -89,13 +89,34 @@ std::optional<double> takeClock(std::string_view& text) {
         hour = hour % 12 + (half == 'p' ? 12 : 0);
         text.remove_prefix(2);
     }
-    if (hour > 24 || minute > 59 || second >= 61) return std::nullopt;
+    if (hour > 9'999 || minute > 59 || second >= 61) return std::nullopt;
     return hour * 3600.0 + minute * 60.0 + second;
 }
 
-bool isZone(std::string_view text) {
+/// Takes "Z", "+01:00", "-0530", "UTC+2" or nothing; false for other text.
+bool takeZone(std::string_view text, std::optional<int>& minutesEast) {
     text = trim(text);
-    return text.empty() || text == "Z" || text == "z" || text.front() == '+' || text.front() == '-';
+    if (text.empty()) return true;
+    if (text.starts_with("UTC") || text.starts_with("GMT")) text = trim(text.substr(3));
+    minutesEast = 0;
+    if (text.empty() || text == "Z" || text == "z") return true;
+    const char sign = text.front();
+    if (sign != '+' && sign != '-') return false;
+    text.remove_prefix(1);
+    unsigned hours = 0;
+    unsigned minutes = 0;
+    std::size_t digits = 0;
+    if (!takeUnsigned(text, hours, digits)) return false;
+    if (digits > 2) {
+        minutes = hours % 100;
+        hours /= 100;
+    } else if (skipOne(text, ":") && !takeUnsigned(text, minutes, digits)) {
+        return false;
+    }
+    if (!trim(text).empty() || hours > 15 || minutes > 59) return false;
+    const int all = static_cast<int>(60 * hours + minutes);
+    minutesEast = sign == '-' ? -all : all;
+    return true;
 }
 
 } // namespace
@@ -112,7 +133,8 @@ std::optional<Stamp> parseStamp(std::string_view text, DateOrder order) {
         if (text.empty()) return stamp;
     }
     const auto clock = takeClock(text);
-    if (!clock || !isZone(text)) return std::nullopt;
+    if (!clock) return std::nullopt;
+    if (!takeZone(text, stamp.zoneMinutes) || (stamp.day && *clock >= 25 * 3600.0)) return std::nullopt;
     stamp.secondOfDay = *clock;
     return stamp;
 }
@@ -124,6 +146,12 @@ DateOrder dateOrderOf(std::string_view sample) {
     if (date->a > 12) return DateOrder::dayMonthYear;
     if (date->b > 12) return DateOrder::monthDayYear;
     return date->mark == '/' ? DateOrder::monthDayYear : DateOrder::dayMonthYear;
+}
+
+bool isCertain(std::string_view sample) {
+    sample = trim(sample);
+    const auto date = takeDate(sample);
+    return date && (date->yearFirst || date->a > 12 || date->b > 12);
 }
 
 } // namespace ibuki

@@ -33,11 +33,18 @@ std::string boxed(const std::string& text) {
 
 std::string handsLine(const MountBrief& brief) {
     std::vector<std::string> words;
+    if (brief.staysMounted) {
+        words.emplace_back("leave it mounted and change only this");
+        if (brief.torqueNm) words.push_back(fmt::format("{:g} N·m", *brief.torqueNm));
+        if (!brief.rig.empty()) words.push_back(brief.rig);
+        return fmt::format("{}", fmt::join(words, ", "));
+    }
     if (const std::string amount = amountWords(brief); !amount.empty()) words.push_back(amount);
     if (!brief.pattern.empty())
         words.push_back((brief.pattern == "five dots" ? "as " : "as a ") + brief.pattern);
     if (brief.torqueNm) words.push_back(fmt::format("{:g} N·m", *brief.torqueNm));
     if (brief.lot) words.push_back("from " + brief.lot->name);
+    if (!brief.rig.empty()) words.push_back("on " + brief.rig);
     for (const std::string& other : brief.otherLevels) words.push_back(other);
     return fmt::format("{}", fmt::join(words, ", "));
 }

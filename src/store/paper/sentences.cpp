@@ -122,7 +122,7 @@ std::map<std::string, std::vector<std::size_t>> coolerThan(const Comparison& com
 
 /// Flags of a comparison that no other sentence tells.
 bool isTold(std::string_view code) {
-    static constexpr std::array<std::string_view, 5> codes{"unequal-runs", "unplanned-look", "two-changes",
+    static constexpr std::array<std::string_view, 6> codes{"declared-looks", "unequal-runs", "unplanned-look", "two-changes",
                                                            "interaction-not-tested", "not-compared"};
     return std::find(codes.begin(), codes.end(), code) != codes.end();
 }
@@ -260,8 +260,7 @@ std::vector<SentencePiece> studySentencePieces(const Document& document, const Q
     pieces.push_back({" matters, ", plain});
     pieces.push_back({fmt::format("{:.0f} %", 100 * question.confidence), confidence});
     pieces.push_back({" sure", plain});
-    if (const Level* held =
-            question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr) {
+    if (const Level* held = referenceLevelOf(document, question)) {
         pieces.push_back({", against ", plain});
         pieces.push_back({held->name, heldAgainst});
     }

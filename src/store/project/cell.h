@@ -107,6 +107,17 @@ template <> struct CellType<Reduction> {
         return reductionFromJson(json);
     }
 };
+template <> struct CellType<ReduceSettings> {
+    static constexpr const char* sql = "TEXT NOT NULL";
+    static Cell to(const ReduceSettings& value) { return toJson(value).dump(); }
+    static ReduceSettings from(const Cell& cell) {
+        const std::string text = CellType<std::string>::from(cell);
+        if (text.empty()) return {}; // reduced before settings were stored
+        const auto json = nlohmann::ordered_json::parse(text, nullptr, false);
+        if (json.is_discarded()) refuseCell("stored setting");
+        return settingsFromJson(json);
+    }
+};
 template <class T> struct CellType<std::optional<T>> {
     static constexpr std::string_view full = CellType<T>::sql;
     static constexpr const char* sql = full.starts_with("TEXT")   ? "TEXT"

@@ -2,6 +2,7 @@
 #include "store/project/project.h"
 
 #include "core/domain/input_error.h"
+#include "core/reduce/probe.h"
 #include "store/atomic_file.h"
 #include "store/project/file_lock.h"
 #include "store/project/packing.h"
@@ -126,9 +127,18 @@ void addPlans(SQLite::Database& database) {
     database.exec(fmt::format("UPDATE sequence SET next_id = {}", next));
 }
 
+/// Format 4, reductions by hand: new tables and columns; how many impossible cells a log had.
+void addReductionSettings(SQLite::Database& database) {
+    addMissingColumns(database);
+    database.exec("ALTER TABLE time_axis ADD COLUMN impossible INTEGER NOT NULL DEFAULT 0");
+    database.exec("CREATE TABLE channel_block (recording INTEGER NOT NULL REFERENCES recording(id) DEFERRABLE "
+                  "INITIALLY DEFERRED, position INTEGER NOT NULL, block INTEGER NOT NULL, samples INTEGER NOT NULL, "
+                  "data BLOB NOT NULL, PRIMARY KEY (recording, position, block)) STRICT");
+}
+
 using Migration = void (*)(SQLite::Database&);
 /// migrations[n] leads from format n to format n + 1; format 0 is an empty file that bears our id.
-constexpr Migration migrations[] = {createTables, extendShelf, addPlans};
+constexpr Migration migrations[] = {createTables, extendShelf, addPlans, addReductionSettings};
 static_assert(std::size(migrations) == Project::formatVersion);
 
 void migrate(SQLite::Database& database, int from) {
@@ -156,7 +166,8 @@ void copyBeforeMigration(const std::filesystem::path& path, int version) {
 }
 
 void writeChannels(SQLite::Database& database, const RecordingData& data) {
-    SQLite::Statement axis(database, "INSERT OR IGNORE INTO time_axis VALUES (?, ?, ?, ?, ?, ?)");
+    SQLite::Statement axis(database, "INSERT OR IGNORE INTO time_axis (recording, samples, clock_jumps, gaps, duplicates, data, impossible) "
+                          "VALUES (?, ?, ?, ?, ?, ?, ?)");
     const std::string time = packNumbers(data.trace.timeS);
     axis.bind(1, data.id.value);
     axis.bind(2, static_cast<std::int64_t>(data.trace.samples()));
@@ -164,6 +175,7 @@ void writeChannels(SQLite::Database& database, const RecordingData& data) {
     axis.bind(4, data.trace.axis.gaps);
     axis.bind(5, data.trace.axis.duplicatesDropped);
     axis.bind(6, time.data(), static_cast<int>(time.size()));
+    axis.bind(7, data.trace.impossible);
     axis.exec();
     SQLite::Statement statement(database, "INSERT OR IGNORE INTO channel VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)");
     int position = 0;
@@ -329,7 +341,7 @@ Trace Project::loadTrace(Id<Recording> id) const {
         Trace trace;
         SQLite::Statement axis(
             *state_->database,
-            "SELECT samples, clock_jumps, gaps, duplicates, data FROM time_axis WHERE recording = ?");
+            "SELECT samples, clock_jumps, gaps, duplicates, data, impossible FROM time_axis WHERE recording = ?");
         axis.bind(1, id.value);
         if (!axis.executeStep())
             throw InputError("project-damaged", at(path()), "the samples of a recording are missing",
@@ -337,6 +349,7 @@ Trace Project::loadTrace(Id<Recording> id) const {
         const auto samples = static_cast<std::size_t>(axis.getColumn(0).getInt64());
         trace.axis = {axis.getColumn(1).getInt(), axis.getColumn(2).getInt(), axis.getColumn(3).getInt()};
         trace.timeS = unpackNumbers(blobOf(axis.getColumn(4)), samples);
+        trace.impossible = axis.getColumn(5).getInt64();
         SQLite::Statement query(*state_->database,
                                 "SELECT log_column, role, idx, unit, kind, samples, data FROM "
                                 "channel WHERE recording = ? ORDER BY position");
@@ -359,6 +372,16 @@ Trace Project::loadTrace(Id<Recording> id) const {
     } catch (const SQLite::Exception& error) {
         rethrow(path(), error);
     }
+}
+
+Trace Project::loadWithProbe(Id<Recording> id) const {
+    Trace trace = loadTrace(id);
+    const Recording* recording = document().find(id);
+    const Recording* room = recording ? document().find(recording->probe) : nullptr;
+    if (!room || room->withdrawn) return trace;
+    const Trace probe = loadTrace(room->id);
+    const ProbeAlignment alignment = alignmentFor(trace, probe, recording->probeShiftS);
+    return withProbe(std::move(trace), probe, alignment);
 }
 
 std::vector<HistoryLine> Project::history() const {

@@ -54,12 +54,14 @@ public:
                Direction direction = Direction::forward);
 
     Trace loadTrace(Id<Recording> id) const;
+    /// The same with the recording's room probe laid beside it, by the stated shift or as found.
+    Trace loadWithProbe(Id<Recording> id) const;
     std::vector<HistoryLine> history() const;
 
     /// A finished file, written beside and put in place at once. Refuses the project's own path.
     void saveCopy(const std::filesystem::path& target) const;
 
-    static constexpr int formatVersion = 3;
+    static constexpr int formatVersion = 4;
     static constexpr int applicationId = 0x49425549; ///< "IBUI"
 
 private:

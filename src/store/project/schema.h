@@ -28,6 +28,7 @@ template <> struct Schema<Configuration> {
     static constexpr auto columns = std::tuple{column("bench", &E::bench),
                                                column("name", &E::name),
                                                column("since", &E::since),
+                                               column("variant_of", &E::variantOf),
                                                column("cooler", &E::cooler),
                                                column("fan", &E::fan),
                                                column("fan_note", &E::fanNote),
@@ -38,7 +39,8 @@ template <> struct Schema<Configuration> {
                                                column("plate_radius_mm", &E::plateRadius),
                                                column("slowest_min", &E::slowestMinutes),
                                                column("power_limit_W", &E::powerLimit),
-                                               column("temperature_limit_C", &E::temperatureLimit)};
+                                               column("temperature_limit_C", &E::temperatureLimit),
+                                               column("room_gradient_K", &E::roomGradient)};
 };
 template <> struct Schema<Site> {
     using E = Site;
@@ -80,7 +82,9 @@ template <> struct Schema<Sensor> {
                                                column("reads", &E::reads),
                                                column("accuracy_K", &E::accuracy),
                                                column("resolution_K", &E::resolution),
-                                               column("offset_K", &E::offset)};
+                                               column("offset_K", &E::offset),
+                                               column("accuracy_share", &E::accuracyShare),
+                                               column("lag_s", &E::lagS)};
 };
 template <> struct Schema<Material> {
     using E = Material;
@@ -210,7 +214,8 @@ template <> struct Schema<Recording> {
                    column("sha256", &E::sha256),      column("bytes", &E::bytes),
                    column("start", &E::start),        column("start_assumed", &E::startAssumed),
                    column("samples", &E::samples),    column("duration_s", &E::durationS),
-                   column("withdrawn", &E::withdrawn)};
+                   column("withdrawn", &E::withdrawn), column("read_as", &E::readAs),
+                   column("probe", &E::probe),        column("probe_shift_s", &E::probeShiftS)};
 };
 template <> struct Schema<Run> {
     using E = Run;
@@ -226,13 +231,25 @@ template <> struct Schema<Run> {
                                                column("cycles", &E::cycles),
                                                column("entered_ambient_C", &E::enteredAmbient),
                                                column("entered_ambient_u_K", &E::enteredAmbientU),
+                                               column("load_start_s", &E::loadStartS),
+                                               column("load_end_s", &E::loadEndS),
+                                               column("window_start_s", &E::windowStartS),
+                                               column("window_end_s", &E::windowEndS),
+                                               column("use_asymptote", &E::useAsymptote),
                                                column("rejected", &E::rejected),
                                                column("reason", &E::reason)};
 };
 template <> struct Schema<RunReduction> {
     using E = RunReduction;
     static constexpr const char* table = "run_reduction";
-    static constexpr auto columns = std::tuple{column("run", &E::run), column("reduction", &E::reduction)};
+    static constexpr auto columns = std::tuple{column("run", &E::run), column("reduction", &E::reduction),
+                                               column("settings", &E::settings)};
+};
+template <> struct Schema<HeaderRole> {
+    using E = HeaderRole;
+    static constexpr const char* table = "header_role";
+    static constexpr auto columns = std::tuple{
+        column("fingerprint", &E::fingerprint), column("log_column", &E::column), column("role", &E::role)};
 };
 template <> struct Schema<Study> {
     using E = Study;
@@ -276,7 +293,8 @@ template <> struct Schema<Level> {
                                                column("configuration", &E::configuration),
                                                column("of_second", &E::ofSecond),
                                                column("placement", &E::placement),
-                                               column("most_mounts", &E::mostMounts)};
+                                               column("most_mounts", &E::mostMounts),
+                                               column("together", &E::together)};
 };
 template <> struct Schema<Load> {
     using E = Load;
@@ -348,6 +366,19 @@ template <> struct Schema<FollowUp> {
     static constexpr auto columns =
         std::tuple{column("slot", &E::slot), column("after", &E::after), column("done", &E::done),
                    column("skipped_because", &E::skippedBecause)};
+};
+template <> struct Schema<ReductionRules> {
+    using E = ReductionRules;
+    static constexpr const char* table = "reduction_rules";
+    static constexpr auto columns = std::tuple{column("study", &E::study),
+                                               column("window_min_s", &E::windowMinS),
+                                               column("window_max_s", &E::windowMaxS),
+                                               column("guard_s", &E::guardS),
+                                               column("slope_limit_K_per_h", &E::slopeLimitKPerH),
+                                               column("remaining_limit_K", &E::remainingLimitK),
+                                               column("min_power_step_W", &E::minPowerStepW),
+                                               column("hold_s", &E::holdS),
+                                               column("limit_share", &E::limitShare)};
 };
 template <> struct Schema<Look> {
     using E = Look;

@@ -10,7 +10,120 @@ using namespace ibuki;
 
 class TestImport : public QObject {
     Q_OBJECT
+
+    /// Three materials on two coolers, the second in a rig of its own; laid on the tape.
+    static story::Asked byCooler() {
+        story::Asked asked = story::ask();
+        Edit edit(asked.document, "by cooler");
+        std::vector<Id<Material>> materials;
+        for (const auto& [id, material] : asked.document.all<Material>()) materials.push_back(id);
+        asked.study = addStudy(edit, {StudyTemplate::materialByCooler, asked.bench, "by cooler", materials}, {});
+        const Question question = *firstQuestion(edit.document(), asked.study);
+        Level tall = *secondLevelsOf(edit.document(), question.id).back();
+        tall.name = "tall";
+        tall.configuration = addVariant(edit, asked.bench, "tall");
+        edit.put(tall);
+        Level low = *secondLevelsOf(edit.document(), question.id).front();
+        low.name = "low";
+        edit.put(low);
+        layPlan(edit, question, planFor(edit.document(), asked.study), *parseInstant("2031-03-01"));
+        apply(asked.document, edit.finish());
+        return asked;
+    }
+    static Document brought(const story::Asked& asked, const std::vector<ImportedLog>& logs,
+                            const std::vector<ImportRow>& rows) {
+        Document document = asked.document;
+        apply(document, importChanges(asked.document, asked.study, logs, rows).set);
+        return document;
+    }
+    static const Level* secondNamed(const story::Asked& asked, const std::string& name) {
+        for (const Level* level : secondLevelsOf(asked.document, firstQuestion(asked.document, asked.study)->id))
+            if (level->name == name) return level;
+        return nullptr;
+    }
+
 private slots:
+    void theSecondLevelComesFromTheNameOrThePlan() {
+        const auto asked = byCooler();
+        auto logs = story::nineLogs();
+        logs.resize(3);
+        logs[0].fileName = "tern-11_tall.csv";
+        logs[1].fileName = "plover-4.csv";
+        logs[2].fileName = "evening.csv";
+        const auto rows = proposeImport(asked.document, asked.study, logs);
+        QCOMPARE(rows[0].second, std::optional(secondNamed(asked, "tall")->id));
+        QVERIFY(rows[0].doubt.empty());
+        QCOMPARE(rows[0].mountName, std::string("Tern 11, tall 1"));
+        QVERIFY(rows[1].second.has_value());
+        QVERIFY(rows[1].doubt.find("from the plan") != std::string::npos);
+        QVERIFY(rows[2].level.has_value()); // what comes next
+        QVERIFY(rows[2].doubt.find("from the plan") != std::string::npos);
+        QVERIFY(rows[2].level != rows[1].level || rows[2].second != rows[1].second);
+        const Document document = brought(asked, logs, rows);
+        int filled = 0;
+        for (const Slot* slot : slotsOf(document, asked.study)) {
+            if (!slot->mount) continue;
+            ++filled;
+            QVERIFY(slot->level && slot->second);
+            const Mount* mount = document.find(slot->mount);
+            const Configuration* rig = document.find(mount->configuration);
+            QCOMPARE(rig->variantOf.has_value(), *slot->second == secondNamed(asked, "tall")->id);
+        }
+        QCOMPARE(filled, 3);
+        QCOMPARE(slotsOf(document, asked.study).size(), slotsOf(asked.document, asked.study).size());
+    }
+    void aSecondLevelHasToBeSaid() {
+        const auto asked = byCooler();
+        auto logs = story::nineLogs();
+        logs.resize(1);
+        auto rows = proposeImport(asked.document, asked.study, logs);
+        rows[0].second.reset();
+        try {
+            importChanges(asked.document, asked.study, logs, rows);
+            QFAIL("not refused");
+        } catch (const InputError& error) {
+            QCOMPARE(error.code, std::string("import-no-level"));
+            QVERIFY(std::string(error.what()).find("cooler") != std::string::npos);
+        }
+    }
+    void aCheckMountNeedsNoLevel() {
+        auto asked = story::ask();
+        Edit edit(asked.document, "plan");
+        Plan plan = planFor(asked.document, asked.study);
+        plan.checkWith = asked.document.all<Material>().begin()->first;
+        plan.checkMounts = 2;
+        putPlan(edit, plan);
+        layPlan(edit, *firstQuestion(edit.document(), asked.study), plan, *parseInstant("2031-03-01"));
+        apply(asked.document, edit.finish());
+        auto logs = story::nineLogs();
+        logs.resize(1);
+        auto rows = proposeImport(asked.document, asked.study, logs);
+        rows[0].kind = SlotKind::checkMount;
+        rows[0].level.reset();
+        const Document document = brought(asked, logs, rows);
+        const Mount* mount = mountsOf(document, asked.bench).front();
+        QCOMPARE(slotOf(document, asked.study, mount->id)->kind, SlotKind::checkMount);
+        QCOMPARE(materialAt(document, mount->id, firstQuestion(document, asked.study)->site)->id, *plan.checkWith);
+    }
+    void whatIsNotRemountedGoesOnWithItsApplication() {
+        auto asked = story::ask();
+        Edit edit(asked.document, "together");
+        for (const Level* level : levelsOf(asked.document, firstQuestion(asked.document, asked.study)->id)) {
+            if (level->name == "Dunlin C") continue;
+            Level changed = *level;
+            changed.together = true;
+            edit.put(changed);
+        }
+        apply(asked.document, edit.finish());
+        auto logs = story::nineLogs();
+        logs.resize(3);
+        const Document document = brought(asked, logs, proposeImport(asked.document, asked.study, logs));
+        QCOMPARE(document.all<Mount>().size(), std::size_t{3});
+        QCOMPARE(document.all<Application>().size(), std::size_t{2});
+        int carried = 0;
+        for (const auto& [id, use] : document.all<MountApplication>()) carried += use.isNew ? 0 : 1;
+        QCOMPARE(carried, 1);
+    }
     void proposesLevelMountAndTime() {
         const auto asked = story::ask();
         const auto logs = story::nineLogs();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/input_error.h"
 #include "core/evidence/evidence.h"
+#include "core/plan/mount_brief.h"
 #include "core/plan/outlook.h"
 #include "core/record/plan_setup.h"
 #include "core/record/question_setup.h"
@@ -62,6 +63,50 @@ private slots:
         QCOMPARE(laid.planned().back()->kind, SlotKind::checkMount);
         for (const Slot* slot : laid.planned()) QVERIFY(slot->plannedFor.has_value());
         QCOMPARE(laid.asked.document.find(laid.asked.study)->state, StudyState::planned);
+    }
+    void levelsWithoutRemountingStandSideBySideAndSkipTheHands() {
+        Laid laid(4);
+        laid.change([&](Edit& edit) {
+            for (const Level* level : levelsOf(laid.asked.document, laid.question.id)) {
+                if (level->name == "Dunlin C") continue;
+                Level changed = *level;
+                changed.together = true;
+                edit.put(changed);
+            }
+        });
+        const double apart = outlookOf(story::ask().document, laid.question, planFor(laid.asked.document, laid.asked.study), now)
+                                 .schedule.handsMinutes;
+        Plan plan = planFor(laid.asked.document, laid.asked.study);
+        laid.lay(plan);
+        const std::string names = laid.names();
+        QCOMPARE(names.size(), std::size_t{12});
+        for (std::size_t block = 0; block < 12; block += 3) {
+            const std::string three = names.substr(block, 3);
+            QVERIFY2(three[1] != 'D', three.c_str()); // T and P are not parted
+        }
+        const Outlook outlook = outlookOf(laid.asked.document, laid.question, plan, now);
+        QVERIFY(outlook.schedule.handsMinutes < apart);
+        int stays = 0;
+        for (const Slot* slot : laid.planned()) {
+            const MountBrief brief = briefOf(laid.asked.document, *slot, now);
+            if (!brief.staysMounted) continue;
+            ++stays;
+            for (const TimedStep& step : brief.steps) QVERIFY(step.kind > StepKind::rest);
+        }
+        QCOMPARE(stays, 4);
+    }
+    void aRigOfItsOwnStandsOnTheBrief() {
+        Laid laid;
+        laid.change([&](Edit& edit) {
+            Level level = *levelsOf(laid.asked.document, laid.question.id).front();
+            level.configuration = addVariant(edit, laid.asked.bench, "tall cooler");
+            edit.put(level);
+        });
+        QCOMPARE(currentConfiguration(laid.asked.document, laid.asked.bench)->variantOf.has_value(), false);
+        int own = 0;
+        for (const Slot* slot : laid.planned())
+            own += briefOf(laid.asked.document, *slot, now).rig.starts_with("tall cooler") ? 1 : 0;
+        QCOMPARE(own, 3);
     }
     void planningAgainKeepsWhatWasMade() {
         story::Asked asked = story::measured();
@@ -193,7 +238,7 @@ private slots:
         const double se = std::sqrt(2.0) * 0.2 / std::sqrt(3.0);
         QVERIFY_NEAR(*outlook.chance, pairPower(4.302652729749464, 2, 1 / se), 1e-9);
         // The mount stays on the bench for three days.
-        QVERIFY(outlook.benchHours > 3 * 72);
+        QVERIFY(outlook.schedule.benchMinutes / 60 > 3 * 72);
         bool within = false;
         for (const DesignFactor& factor : designOf(asked.document, question).factors)
             within = within || factor.stratum == Stratum::withinMount;
@@ -235,8 +280,9 @@ private slots:
         const SampleSize same = outlookAt(input, 4);
         QVERIFY_NEAR(*outlook.chance, same.achievedPower, 1e-9);
         QVERIFY_NEAR(*outlook.halfWidth, same.halfWidth, 1e-9);
-        QVERIFY(outlook.handsHours > 0 && outlook.benchHours > outlook.handsHours);
-        QVERIFY(outlook.evenings > 0);
+        QVERIFY(outlook.schedule.handsMinutes > 0);
+        QVERIFY(outlook.schedule.benchMinutes > outlook.schedule.handsMinutes);
+        QVERIFY(!outlook.schedule.evenings.empty());
     }
     void moreMountsMoreChance() {
         const Laid laid;

@@ -37,14 +37,72 @@ private slots:
                                                              {"Noise [dB(A)]", "noise"},
                                                              {"Fan, rear, lower [RPM]", "fan"},
                                                              {"Core 1 temp", "core"},
-                                                             {"Thermal throttling", "limit-flag"}};
+                                                             {"Thermal throttling", "limit-flag"},
+                                                             {"GPU Thermal Limit [°C]", "ignore"},
+                                                             {"Core 0 Distance to TjMax [°C]", "ignore"},
+                                                             {"GPU Memory Clock [MHz]", "ignore"},
+                                                             {"Frame Time [ms]", "ignore"},
+                                                             {"elapsed_ms", "time"},
+                                                             {"pump_rpm", "ignore"},
+                                                             {"Benchmark score", "score"},
+                                                             {"CPU Kern 3 [°C]", "core"},
+                                                             {"Kerntemperatur 2 (°C)", "core"},
+                                                             {"Raumtemperatur [°C]", "ambient"},
+                                                             {"Gehäuse-Temperatur [°C]", "package"},
+                                                             {"Leistung Gehäuse [W]", "package-power"},
+                                                             {"Lüfterdrehzahl [U/min]", "fan"},
+                                                             {"Kühlmittel [°C]", "coolant"},
+                                                             {"Uhrzeit", "time"},
+                                                             {"Takt Kern 0 [MHz]", "clock"},
+                                                             {"コア 0 温度 [℃]", "core"},
+                                                             {"CPU パッケージ [℃]", "package"},
+                                                             {"パッケージ電力 [W]", "package-power"},
+                                                             {"室温 [℃]", "ambient"},
+                                                             {"ファン回転数 [rpm]", "fan"},
+                                                             {"時刻", "time"},
+                                                             {"核心 1 温度 [°C]", "core"},
+                                                             {"CPU 封装 [°C]", "package"},
+                                                             {"CPU 封装功耗 [W]", "package-power"},
+                                                             {"环境温度 [°C]", "ambient"},
+                                                             {"风扇转速 [RPM]", "fan"},
+                                                             {"时间", "time"},
+                                                             {"显存温度 [°C]", "memory"},
+                                                             {"Temperatura núcleo 2 [°C]", "core"},
+                                                             {"Potencia del paquete [W]", "package-power"},
+                                                             {"Temperatura ambiente [°C]", "ambient"},
+                                                             {"Velocidad del ventilador [rpm]", "fan"},
+                                                             {"Fecha y hora", "time"},
+                                                             {"Punto más caliente GPU [°C]", "hotspot"}};
         for (const auto& [column, role] : cases) QTest::newRow(column) << column << role;
     }
     void guessesRolesFromHeaderWords() {
         QFETCH(QString, column);
         QFETCH(QString, role);
-        const auto guessed = roleName(guessRole(parseHeader(column.toStdString())));
+        const auto guessed = roleName(guessRole(parseHeader(column.toStdString())).role);
         QCOMPARE(QString::fromUtf8(guessed.data(), int(guessed.size())), role);
+    }
+    void wordsAloneAreLessSureThanWordsWithAUnit() {
+        const double whole = guessRole(parseHeader("CPU Package [°C]")).confidence;
+        const double words = guessRole(parseHeader("CPU Package temp")).confidence;
+        const double bare = guessRole(parseHeader("Package")).confidence;
+        QVERIFY(whole > words && words > bare && bare > 0.3);
+        QVERIFY(guessRole(parseHeader("CPU [°C]")).confidence < whole);
+        QCOMPARE(guessRole(parseHeader("CPU [°C]")).role, Role::package);
+    }
+    void theSurestOfSeveralKeepsASingleRole() {
+        std::vector<RoleGuess> guesses;
+        for (const char* column : {"CPU [°C]", "CPU Package [°C]", "Core 0 [°C]", "Core 1 [°C]"})
+            guesses.push_back(guessRole(parseHeader(column)));
+        settleRoles(guesses);
+        QCOMPARE(guesses[0].role, Role::ignore);
+        QCOMPARE(guesses[1].role, Role::package);
+        QCOMPARE(guesses[2].role, Role::core);
+        QCOMPARE(guesses[3].role, Role::core);
+    }
+    void unitsAreReadAlone() {
+        QCOMPARE(unitFromText("[°C]"), std::optional(Unit::celsius));
+        QCOMPARE(unitFromText(" w "), std::optional(Unit::watt));
+        QVERIFY(!unitFromText("Core"));
     }
     void everyRoleHasAWordOfItsOwn() {
         for (int i = 0; i <= int(Role::ignore); ++i)

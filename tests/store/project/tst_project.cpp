@@ -105,7 +105,10 @@ private slots:
             c.plateRadius = Millimetre{30};
             c.powerLimit = Watt{200};
             c.temperatureLimit = Celsius{88.5};
+            c.roomGradient = Kelvin{0.3};
             const Id<Configuration> configuration = edit.add(c);
+            c.variantOf = configuration;
+            edit.add(c);
             Site s;
             s.configuration = configuration;
             s.name = "s";
@@ -132,7 +135,7 @@ private slots:
                            WattPerMetreKelvin{390},
                            site});
             edit.add(Sensor{
-                {}, configuration, Role::gpuClock, 2, "col", "chip", Kelvin{1}, Kelvin{0.5}, Kelvin{-0.2}});
+                {}, configuration, Role::gpuClock, 2, "col", "chip", Kelvin{1}, Kelvin{0.5}, Kelvin{-0.2}, 0.02, 30.0});
             Material m;
             m.name = "m";
             m.kind = MaterialClass::liquidMetal;
@@ -200,7 +203,8 @@ private slots:
                 {}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
             edit.add(MountApplication{{}, mount, application, false});
             const Id<Recording> recording =
-                edit.add(Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true});
+                edit.add(Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, "tabs", {}, {}});
+            edit.add(Recording{{}, bench, "g.csv", "abd", 1, day, false, 9, 8.5, false, "", recording, -37.0});
             edit.add(Run{{},
                          mount,
                          recording,
@@ -213,8 +217,14 @@ private slots:
                          3,
                          Celsius{21},
                          Kelvin{0.3},
+                         10.0,
+                         900.0,
+                         600.0,
+                         880.0,
+                         true,
                          true,
                          "why"});
+            edit.add(HeaderRole{{}, "0123456789abcdef", "Kern 1", Role::core});
             const Id<Study> study =
                 edit.add(Study{{}, bench, "study", StudyState::closed, StudyTemplate::ageing, "held", "n"});
             const Id<Question> question = edit.add(Question{{},
@@ -244,7 +254,8 @@ private slots:
                                                    configuration,
                                                    true,
                                                    Placement::lastOfAll,
-                                                   3});
+                                                   3,
+                                                   true});
             const Id<Load> load = edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0});
             const Id<Slot> slot =
                 edit.add(Slot{{}, study, 1, SlotKind::checkMount, level, level, 2, mount, day, "late"});
@@ -272,6 +283,7 @@ private slots:
                 ProtocolStep{{}, study, load, 1, StepKind::soak, 20, GateKind::remainingBelow, 0.2, true});
             edit.add(StepTime{{}, bench, StepKind::clean, MaterialClass::putty, 12});
             edit.add(FollowUp{{}, slot, "5 d", true, "gone"});
+            edit.add(ReductionRules{{}, study, 60, 900, 4, 5, 0.1, 8, 12, 0.1});
             edit.add(Look{{}, study.value, *day, 6, true, true});
             project.apply(edit.finish());
             wanted = project.document();
@@ -353,7 +365,7 @@ private slots:
             database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
         }
         QVERIFY(Project::open(path).document().all<Bench>().empty());
-        QVERIFY(fs::exists(path.string() + ".before-format-3"));
+        QVERIFY(fs::exists(path.string() + ".before-format-4"));
     }
     void aProjectOfFormatOneKeepsItsShelf() {
         const fs::path path = fresh();

@@ -15,6 +15,21 @@
 namespace ibuki {
 namespace {
 
+void addRigFields(EntityForm<Configuration>& form) {
+    form.text("Cooler", &Configuration::cooler);
+    form.choice("Fan", &Configuration::fan);
+    form.text("Fan setting", &Configuration::fanNote);
+    form.choice("Lid", &Configuration::lid);
+    form.choice("Chip on pins", &Configuration::pinsOnChip);
+    form.number("Force of all screws, N", &Configuration::mountForceN, 0, true);
+    form.number("Backplate thickness, mm", &Configuration::plateThickness, 0, true);
+    form.number("Backplate radius, mm", &Configuration::plateRadius, 0, true);
+    form.number("Temperature limit, °C", &Configuration::temperatureLimit);
+    form.number("Power limit, W", &Configuration::powerLimit, 0, true);
+    form.number("Slowest part, time constant in min", &Configuration::slowestMinutes, 0, true);
+    form.number("Room differs around it, ± K", &Configuration::roomGradient, 0);
+}
+
 void addSiteFields(EntityForm<Site>& form) {
     form.choice("Site", &Site::kind);
     form.choice("Face towards the chip", &Site::lowerFace);
@@ -69,13 +84,13 @@ void fillList(QListWidget& list, const std::vector<std::pair<QString, qlonglong>
 }
 
 /// A changed limit runs through every question that rests on the bench's runs.
-std::function<void(Edit)> reducingAgain(Session& session, Id<Bench> bench) {
-    return [&session, bench](Edit edit) {
-        const Configuration* now = currentConfiguration(session.document(), bench);
-        const Configuration* then = currentConfiguration(edit.document(), bench);
+std::function<void(Edit)> reducingAgain(Session& session, Id<Configuration> changed) {
+    return [&session, changed](Edit edit) {
+        const Configuration* now = session.document().find(changed);
+        const Configuration* then = edit.document().find(changed);
         std::vector<ReductionTask> tasks;
         if (now && then && now->temperatureLimit != then->temperatureLimit)
-            for (const Study* study : edit.document().where(&Study::bench, bench))
+            for (const Study* study : edit.document().where(&Study::bench, then->bench))
                 if (const Question* question = firstQuestion(edit.document(), study->id)) {
                     const auto more = reductionTasks(edit.document(), *question);
                     tasks.insert(tasks.end(), more.begin(), more.end());
@@ -141,18 +156,8 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     auto benchForm = std::make_shared<EntityForm<Bench>>(session, form, "bench");
     benchForm->text("Name", &Bench::name);
     auto rig = std::make_shared<EntityForm<Configuration>>(session, form, "bench");
-    rig->text("Cooler", &Configuration::cooler);
-    rig->choice("Fan", &Configuration::fan);
-    rig->text("Fan setting", &Configuration::fanNote);
-    rig->choice("Lid", &Configuration::lid);
-    rig->choice("Chip on pins", &Configuration::pinsOnChip);
-    rig->number("Force of all screws, N", &Configuration::mountForceN, 0, true);
-    rig->number("Backplate thickness, mm", &Configuration::plateThickness, 0, true);
-    rig->number("Backplate radius, mm", &Configuration::plateRadius, 0, true);
-    rig->number("Temperature limit, °C", &Configuration::temperatureLimit);
-    rig->number("Power limit, W", &Configuration::powerLimit, 0, true);
-    rig->number("Slowest part, time constant in min", &Configuration::slowestMinutes, 0, true);
-    rig->performWith(reducingAgain(session, bench->id));
+    addRigFields(*rig);
+    rig->performWith(reducingAgain(session, configuration->id));
     benchForm->note("Remarks", &Bench::note);
     benchForm->show(bench->id);
     rig->show(configuration->id);
@@ -214,8 +219,20 @@ void BenchSheet::addSensor() {
     if (session_.perform(edit.finish())) openDialog(new SensorSheet(session_, id, this));
 }
 
+RigSheet::RigSheet(Session& session, Id<Configuration> rig, QWidget* parent) : QDialog(parent) {
+    resize(480, 460);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(quietLabel("What this level's rig has of its own. Layers, sites and sensors are the bench's."));
+    const auto fields = sheetForm<Configuration>(*this, session, layout, "Rig");
+    fields->text("Name of the rig", &Configuration::name);
+    addRigFields(*fields);
+    fields->performWith(reducingAgain(session, rig));
+    follow(*this, session, rig, fields);
+    layout->addWidget(closeButton(this));
+}
+
 SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) : QDialog(parent) {
-    resize(440, 280);
+    resize(460, 340);
     auto* layout = new QVBoxLayout(this);
     const auto fields = sheetForm<Sensor>(*this, session, layout, "Sensor");
     fields->choice("Measures", &Sensor::role);
@@ -224,6 +241,8 @@ SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) :
     fields->number("Accuracy, ± K", &Sensor::accuracy, 0);
     fields->number("Resolution, K", &Sensor::resolution, 0);
     fields->number("Known offset, K", &Sensor::offset);
+    fields->number("Accuracy, share of the reading", &Sensor::accuracyShare, 0);
+    fields->number("Lag of a room probe, s", &Sensor::lagS, 0);
     follow(*this, session, sensor, fields);
     auto* row = new QHBoxLayout;
     auto* remove = button("Remove");

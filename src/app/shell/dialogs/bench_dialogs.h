@@ -45,6 +45,14 @@ private:
     QListWidget* sensors_;
 };
 
+/// A level's own rig: what differs from the bench as it is.
+class RigSheet : public QDialog {
+    Q_OBJECT
+
+public:
+    RigSheet(Session& session, Id<Configuration> rig, QWidget* parent = nullptr);
+};
+
 /// One place that can take a material: its faces, size, gap and how many are alike.
 class SiteSheet : public QDialog {
     Q_OBJECT

@@ -1,0 +1,128 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/budget_sheet.h"
+
+#include "app/shell/theme.h"
+#include "app/shell/widgets.h"
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+#include "store/atomic_file.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QDialogButtonBox>
+#include <QFileDialog>
+#include <QHeaderView>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+const QStringList headers{"Source", "Stated", "u", "Factor", "K", "Share", "Cancels between mounts of this bench"};
+
+QString shortNumber(double value) { return QString::number(value, 'g', 3); }
+
+QStringList cellsOf(const BudgetLine& line) {
+    return {qtext(line.source),
+            qtext(line.limits),
+            shortNumber(line.u),
+            shortNumber(line.sensitivity),
+            QString::number(line.contributionK, 'f', 3),
+            QString("%1 %").arg(100 * line.share, 0, 'f', 1),
+            qtext(cancelsWord(line.cancels)) + ": " + qtext(line.why)};
+}
+
+} // namespace
+
+BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialog(parent), session_(session) {
+    setWindowTitle("Uncertainty");
+    resize(940, 460);
+    auto* layout = new QVBoxLayout(this);
+    const Run* run = session.document().find(id);
+    const Question* question = session.question();
+    if (run && question) run_ = budgetOf(session.document(), *run, *question);
+    const Reduction* reduction = run ? reductionOf(session.document(), run->id) : nullptr;
+    const LoadReduction* load = reduction ? loadOf(*reduction, *run) : nullptr;
+    if (load && question)
+        if (const auto metric = metricFromName(question->metric); metric && load->metrics.contains(*metric))
+            deltaK_ = load->metrics.at(*metric).deltaK.value_or(0);
+    const Budget& budget = run_.budget;
+    auto* head = cardTitle(budget.lines.empty()
+                               ? QString("Nothing is known of the uncertainty yet")
+                               : QString("%1 K ± %2 K (95 %)").arg(deltaK_, 0, 'f', 2).arg(budget.expandedK, 0, 'f', 2));
+    head->setObjectName("Budget head");
+    layout->addWidget(head);
+    if (!budget.lines.empty())
+        layout->addWidget(quietLabel(
+            QString("Combined %1 K, %2 degrees of freedom, factor %3. Between two mounts of this bench %4 K of it stay, "
+                    "each.")
+                .arg(budget.combinedK, 0, 'f', 3)
+                .arg(budget.df ? QString::number(std::floor(*budget.df), 'f', 0) : QString("any number of"))
+                .arg(budget.coverage, 0, 'f', 2)
+                .arg(budget.staysK, 0, 'f', 3)));
+    addTable(layout);
+    QStringList missing;
+    for (const std::string& name : run_.missing) missing << qtext(name);
+    if (!missing.isEmpty())
+        layout->addWidget(quietLabel("Not stated, so not counted: " + missing.join("; ")
+                                     + ". The bench sheet holds sensors and room."));
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
+    auto* copy = button("Copy");
+    auto* keep = button("Save as CSV…");
+    buttons->addButton(copy, QDialogButtonBox::ActionRole);
+    buttons->addButton(keep, QDialogButtonBox::ActionRole);
+    connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setText(asText('\t')); });
+    connect(keep, &QPushButton::clicked, this, &BudgetSheet::save);
+    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    layout->addWidget(buttons);
+}
+
+void BudgetSheet::addTable(QVBoxLayout* layout) {
+    auto* table = new QTableWidget(static_cast<int>(run_.budget.lines.size()), static_cast<int>(headers.size()));
+    table->setHorizontalHeaderLabels(headers);
+    table->setAccessibleName("Uncertainty budget");
+    table->setObjectName("Uncertainty budget");
+    table->setEditTriggers(QTableWidget::NoEditTriggers);
+    table->setTabKeyNavigation(false);
+    table->verticalHeader()->hide();
+    table->setWordWrap(true);
+    int row = 0;
+    for (const BudgetLine& line : run_.budget.lines) {
+        const QStringList cells = cellsOf(line);
+        for (int column = 0; column < cells.size(); ++column) {
+            auto* item = new QTableWidgetItem(cells[column]);
+            if (column >= 2 && column <= 5) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            table->setItem(row, column, item);
+        }
+        ++row;
+    }
+    table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table->horizontalHeader()->setSectionResizeMode(static_cast<int>(headers.size()) - 1, QHeaderView::Stretch);
+    table->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    layout->addWidget(table, 1);
+}
+
+QString BudgetSheet::asText(QChar separator) const {
+    const auto line = [&](QStringList cells) {
+        if (separator == ',')
+            for (QString& cell : cells) cell = "\"" + cell.replace("\"", "\"\"") + "\"";
+        return cells.join(separator) + "\n";
+    };
+    QString text = line(headers);
+    for (const BudgetLine& one : run_.budget.lines) text += line(cellsOf(one));
+    text += line({"combined", "", "", "", QString::number(run_.budget.combinedK, 'f', 3), "100 %", ""});
+    return text + line({"expanded, 95 %", "", "", "", QString::number(run_.budget.expandedK, 'f', 3), "", ""});
+}
+
+void BudgetSheet::save() {
+    const QString path = QFileDialog::getSaveFileName(this, "Save the budget", "uncertainty.csv", "CSV (*.csv)");
+    if (path.isEmpty()) return;
+    try {
+        writeFileAtomically(path.toStdString(), asText(',').toStdString());
+        session_.post("Written to " + path);
+    } catch (const InputError& error) {
+        session_.post(error);
+    }
+}
+
+} // namespace ibuki

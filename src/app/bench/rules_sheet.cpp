@@ -1,0 +1,219 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/rules_sheet.h"
+
+#include "app/shell/entity_form.h"
+#include "app/shell/job_progress.h"
+#include "app/shell/theme.h"
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+#include "store/paper/sentences.h"
+
+#include <QDialogButtonBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+/// What the question takes from one reduction, as the list tells it.
+struct Figure {
+    bool known = false;
+    double value = 0;
+    QString text = "–";
+    QString flags;
+};
+
+Figure figureOf(const Reduction& reduction, const Run& run, const Question& question) {
+    Figure figure;
+    const LoadReduction* load = loadOf(reduction, run);
+    if (!load) return figure;
+    if (const auto response = responseOf(*load, question)) {
+        figure.known = true;
+        figure.value = *response;
+        figure.text = qtext(ibuki::amountText(*response, responseUnit(question)));
+    }
+    QStringList codes;
+    for (const Flag& flag : load->flags)
+        if (flag.severity != Severity::info) codes << qtext(flag.code).replace('-', ' ');
+    figure.flags = codes.join(", ");
+    return figure;
+}
+
+} // namespace
+
+RulesSheet::RulesSheet(Session& session, QWidget* parent)
+    : QDialog(parent),
+      session_(session),
+      job_(new JobRunner(this)),
+      list_(new QTableWidget(0, 5)),
+      words_(quietLabel()),
+      take_(button("Take over", "Rules and figures, in one action", true)) {
+    setWindowTitle("Rules of reduction");
+    resize(980, 560);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(cardTitle("By which rules this study reduces its logs"));
+    auto* columns = new QHBoxLayout;
+    auto* form = new QFormLayout;
+    addField(form, "Window at least, s", &ReductionRules::windowMinS, 10);
+    addField(form, "Window at most, s", &ReductionRules::windowMaxS, 10);
+    addField(form, "Window ends before the load, s", &ReductionRules::guardS, 0);
+    addField(form, "Steady below, K an hour", &ReductionRules::slopeLimitKPerH, 0);
+    addField(form, "Rise that may remain, K", &ReductionRules::remainingLimitK, 0);
+    addField(form, "Power step of a load, W", &ReductionRules::minPowerStepW, 0);
+    addField(form, "Load or pause at least, s", &ReductionRules::holdS, 0);
+    addField(form, "Share at the limit that binds", &ReductionRules::limitShare, 0);
+    auto* left = new QVBoxLayout;
+    left->addLayout(form);
+    auto* usual = button("Usual rules");
+    connect(usual, &QPushButton::clicked, this, [this] { showRules({}); });
+    left->addWidget(usual, 0, Qt::AlignLeft);
+    left->addStretch(1);
+    columns->addLayout(left, 2);
+    list_->setHorizontalHeaderLabels({"Run", "Before", "After", "Change", "Flags after"});
+    list_->setAccessibleName("Figures before and after");
+    list_->setObjectName("Before and after");
+    list_->setEditTriggers(QTableWidget::NoEditTriggers);
+    list_->setTabKeyNavigation(false);
+    list_->verticalHeader()->hide();
+    list_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    list_->horizontalHeader()->setSectionResizeMode(4, QHeaderView::Stretch);
+    columns->addWidget(list_, 3);
+    layout->addLayout(columns, 1);
+    words_->setObjectName("Rules words");
+    layout->addWidget(words_);
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
+    auto* attempt = button("Try on all runs", "Nothing is changed yet");
+    buttons->addButton(attempt, QDialogButtonBox::ActionRole);
+    buttons->addButton(take_, QDialogButtonBox::ActionRole);
+    take_->setEnabled(false);
+    connect(attempt, &QPushButton::clicked, this, &RulesSheet::tryThem);
+    connect(take_, &QPushButton::clicked, this, &RulesSheet::takeOver);
+    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    layout->addWidget(buttons);
+    if (const Study* study = session.study()) {
+        stored_.study = study->id;
+        for (const ReductionRules* rules : session.document().where(&ReductionRules::study, study->id)) stored_ = *rules;
+    }
+    words_->setText("Change a rule and try it: the list tells what becomes of every figure before anything is changed.");
+    showRules(stored_);
+}
+
+void RulesSheet::addField(QFormLayout* form, const QString& label, double ReductionRules::*member, double least) {
+    auto* line = new QLineEdit;
+    addFormRow(form, label, line);
+    connect(line, &QLineEdit::textEdited, this, [this] { take_->setEnabled(false); });
+    fields_.push_back({label, member, least, line});
+}
+
+void RulesSheet::showRules(const ReductionRules& rules) {
+    for (const Field& field : fields_) field.line->setText(numberText(rules.*field.member));
+    take_->setEnabled(false);
+}
+
+std::optional<ReductionRules> RulesSheet::typed() {
+    ReductionRules rules = stored_;
+    for (const Field& field : fields_) {
+        const auto value = numberFrom(field.line->text());
+        markWrong(field.line, !value || *value < field.least);
+        if (!value || *value < field.least) {
+            words_->setText(QString("%1: \"%2\" is no number of at least %3.")
+                                .arg(field.label, field.line->text(), numberText(field.least)));
+            return std::nullopt;
+        }
+        rules.*field.member = *value;
+    }
+    if (rules.windowMaxS < rules.windowMinS) {
+        words_->setText("The longest window is shorter than the shortest.");
+        return std::nullopt;
+    }
+    return rules;
+}
+
+void RulesSheet::tryThem() {
+    const Question* question = session_.question();
+    const auto rules = typed();
+    if (!question || !rules) return;
+    tried_ = *rules;
+    Edit edit(session_.document(), "try");
+    if (tried_.id)
+        edit.put(tried_);
+    else
+        edit.add(tried_);
+    auto tasks = reductionTasks(edit.document(), *question);
+    if (tasks.empty()) {
+        words_->setText("There is no run yet: the rules will hold for the first ones.");
+        fresh_.clear();
+        triedAt_ = session_.revision();
+        take_->setEnabled(tried_ != stored_);
+        return;
+    }
+    using Reductions = std::vector<RunReduction>;
+    job_->start<Reductions>(
+        [path = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop, const Progress& progress) {
+            const Project project = Project::open(path, Access::readOnly);
+            return reduceTasks(project, tasks, stop, progress);
+        },
+        [this, revision = session_.revision()](Reductions fresh) {
+            triedAt_ = revision;
+            show(fresh);
+        },
+        [this](const InputError& error) { words_->setText(qtext(sentence(error))); });
+    showProgress(*job_, "Reducing the study again", this);
+}
+
+void RulesSheet::show(const std::vector<RunReduction>& fresh) {
+    fresh_ = fresh;
+    const Question* question = session_.question();
+    if (!question) return;
+    list_->setRowCount(static_cast<int>(fresh.size()));
+    int changed = 0;
+    double most = 0;
+    int row = 0;
+    for (const RunReduction& after : fresh) {
+        const Run* run = session_.document().find(after.run);
+        const Mount* mount = run ? session_.document().find(run->mount) : nullptr;
+        const Reduction* before = run ? reductionOf(session_.document(), run->id) : nullptr;
+        if (!mount || !before) continue;
+        const Figure old = figureOf(*before, *run, *question);
+        const Figure now = figureOf(after.reduction, *run, *question);
+        const bool moved = old.known != now.known || std::abs(now.value - old.value) > 1e-9;
+        changed += moved ? 1 : 0;
+        if (old.known && now.known) most = std::max(most, std::abs(now.value - old.value));
+        const QString change = !moved                    ? QString("same")
+                               : old.known && now.known ? QString::asprintf("%+.3f", now.value - old.value)
+                                                        : QString("–");
+        const QString name = qtext(mount->name) + (run->repeat > 1 ? QString(" / %1").arg(run->repeat) : QString());
+        const QStringList cells{name, old.text, now.text, change, now.flags};
+        for (int column = 0; column < cells.size(); ++column) {
+            auto* item = new QTableWidgetItem(cells[column]);
+            if (column > 0 && column < 4) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            list_->setItem(row, column, item);
+        }
+        ++row;
+    }
+    list_->setRowCount(row);
+    words_->setText(QString("%1 of %2 figures change, by %3 at most. Nothing is taken over yet.").arg(changed).arg(row).arg(most, 0, 'f', 3));
+    take_->setEnabled(tried_ != stored_ || changed > 0);
+}
+
+void RulesSheet::takeOver() {
+    if (triedAt_ != session_.revision()) {
+        words_->setText("The project changed meanwhile. Try the rules once more.");
+        take_->setEnabled(false);
+        return;
+    }
+    Edit edit(session_.document(), "Reduce the study by other rules");
+    if (tried_.id)
+        edit.put(tried_);
+    else
+        tried_.id = edit.add(tried_);
+    for (const RunReduction& one : fresh_) edit.put(one);
+    if (!session_.perform(edit.finish())) return;
+    stored_ = tried_;
+    take_->setEnabled(false);
+    words_->setText("Taken over. Undo brings rules and figures back.");
+}
+
+} // namespace ibuki

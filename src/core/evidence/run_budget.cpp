@@ -1,0 +1,123 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evidence/run_budget.h"
+
+#include "core/domain/lookup.h"
+#include "core/evidence/response.h"
+#include "core/plan/scatter.h"
+
+#include <cmath>
+
+namespace ibuki {
+namespace {
+
+/// The sensor whose channel the metric is made from.
+const Sensor* sensorFor(const std::vector<const Sensor*>& sensors, std::initializer_list<Role> roles) {
+    for (Role role : roles)
+        for (const Sensor* sensor : sensors)
+            if (sensor->role == role) return sensor;
+    return nullptr;
+}
+
+Role roleOf(Metric metric) {
+    switch (metric) {
+    case Metric::package:
+        return Role::package;
+    case Metric::hotspot:
+        return Role::hotspot;
+    case Metric::gpu:
+        return Role::gpu;
+    case Metric::memory:
+        return Role::memory;
+    case Metric::vrm:
+        return Role::vrm;
+    case Metric::coolant:
+        return Role::coolant;
+    default:
+        return Role::core;
+    }
+}
+
+std::optional<double> plain(const std::optional<Kelvin>& value) {
+    return value ? std::optional(value->value) : std::nullopt;
+}
+
+int mountsOfLevel(const Document& document, const Run& run, const Question& question) {
+    const Slot* own = slotOf(document, question.study, run.mount);
+    int count = 0;
+    for (const Slot* slot : slotsOf(document, question.study)) {
+        const Mount* mount = document.find(slot->mount);
+        count += own && mount && !mount->rejected && slot->level == own->level && slot->second == own->second ? 1 : 0;
+    }
+    return count;
+}
+
+/// Slope of the room over the window from what is stored: its range over the window's length.
+double roomSlope(const LoadReduction& load) {
+    if (!load.window || !load.ambient.minC || !load.ambient.maxC) return 0;
+    const double length = load.window->endS - load.window->startS;
+    return length > 0 ? (*load.ambient.maxC - *load.ambient.minC) / length : 0;
+}
+
+} // namespace
+
+RunBudget budgetOf(const Document& document, const Run& run, const Question& question) {
+    RunBudget result;
+    const Reduction* reduction = reductionOf(document, run.id);
+    const LoadReduction* load = reduction ? loadOf(*reduction, run) : nullptr;
+    const Mount* mount = document.find(run.mount);
+    const auto metric = metricFromName(question.metric);
+    if (!load || !mount || !metric || !load->metrics.contains(*metric)) return result;
+    const MetricValue& value = load->metrics.at(*metric);
+    if (!value.deltaK) return result;
+    const auto sensors = document.where(&Sensor::configuration, rigOf(document, mount->configuration));
+    BudgetInput input;
+    input.deltaK = *value.deltaK;
+    if (const auto scatter = ownScatter(document, question); scatter && scatter->df && *scatter->df > 0) {
+        input.mountSdK = scatter->sd;
+        input.mountDf = *scatter->df;
+        input.mounts = mountsOfLevel(document, run, question);
+    }
+    input.runSeK = value.seK;
+    if (load->extrapolated && load->steady.asymptoteIntervalK)
+        input.extrapolationU = (load->steady.asymptoteIntervalK->hi - load->steady.asymptoteIntervalK->lo) / (2 * 1.96);
+    const Sensor* chip = sensorFor(sensors, {roleOf(*metric), Role::core, Role::package});
+    const Sensor* room = sensorFor(sensors, {Role::ambient});
+    const Sensor* power = sensorFor(sensors, {isGraphicsMetric(*metric) ? Role::gpuPower : Role::packagePower});
+    const auto need = [&](const std::optional<double>& figure, const char* name) {
+        if (!figure) result.missing.emplace_back(name);
+        return figure;
+    };
+    input.chipAccuracyK = need(chip ? plain(chip->accuracy) : std::nullopt, "accuracy of the chip's sensor");
+    input.chipResolutionK = need(chip ? plain(chip->resolution) : std::nullopt, "steps of the chip's sensor");
+    if (run.enteredAmbient) {
+        input.roomEnteredU = run.enteredAmbientU ? run.enteredAmbientU->value : 0;
+    } else {
+        input.roomAccuracyK = need(room ? plain(room->accuracy) : std::nullopt, "accuracy of the room probe");
+        input.roomResolutionK = need(room ? plain(room->resolution) : std::nullopt, "steps of the room probe");
+    }
+    const Configuration* configuration = document.find(mount->configuration);
+    input.roomGradientK =
+        need(configuration ? plain(configuration->roomGradient) : std::nullopt, "how much the room differs around the bench");
+    input.probeClockU = load->ambient.probeShiftUncertaintyS;
+    input.roomSlopeKPerS = roomSlope(*load);
+    if (question.normalisation != Normalisation::raw)
+        input.powerShare = need(power ? power->accuracyShare : std::nullopt, "accuracy of the power reading");
+    result.budget = uncertaintyBudget(input);
+    return result;
+}
+
+std::string_view cancelsWord(Cancels cancels) {
+    switch (cancels) {
+    case Cancels::no:
+        return "no";
+    case Cancels::partly:
+        return "partly";
+    case Cancels::averagesOut:
+        return "averages out";
+    case Cancels::yes:
+        return "yes";
+    }
+    return "";
+}
+
+} // namespace ibuki

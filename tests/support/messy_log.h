@@ -1,0 +1,320 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// A seeded generator of logs written as loggers write them: every way alone or many at once. What it does to
+// the data it tells, so that a test knows which flags are due.
+
+#include "core/physics/random.h"
+#include "core/trace/trace.h"
+
+#include <QString>
+#include <algorithm>
+#include <fmt/format.h>
+#include <set>
+
+namespace ibuki::story {
+
+enum class Stamps { elapsedS, elapsedMs, iso, isoZone, dayMonthYear, monthDayYear, dateAndClock, clock, epochS, epochMs, epochUs, serial };
+enum class Tongue { english, german, japanese, chinese, spanish };
+
+struct LogStyle {
+    char separator = ',';
+    bool decimalComma = false;
+    bool fahrenheit = false;
+    bool milliwatt = false;
+    bool quoted = false;
+    bool shuffled = false;
+    bool crlf = false;
+    bool trailing = false;  ///< separator at the end of every line
+    bool jsonLines = false;
+    bool unitsInCells = false;
+    bool footer = false;
+    bool headerAgain = false;
+    bool sameNames = false; ///< two columns of one name
+    bool cutOff = false;    ///< the last line ends in the middle
+    int preamble = 0;
+    int unitMarks = 0; ///< 0 [°C], 1 (°C), 2 ", °C", 3 in a row of their own, 4 none
+    Stamps stamps = Stamps::elapsedS;
+    int encoding = 0; ///< 0 UTF-8, 1 with mark, 2 UTF-16 LE, 3 UTF-16 BE, 4 Latin-1
+    Tongue tongue = Tongue::english;
+    // What happens to the data.
+    bool missing = false;    ///< one cell in a hundred says that there is nothing
+    bool impossible = false; ///< a few cells no sensor can read
+    bool stuck = false;      ///< one core never moves
+    bool duplicates = false;
+    bool gap = false;  ///< a minute and a half of the idle phase is not logged
+    bool jump = false; ///< the clock goes back an hour
+
+    std::string name() const {
+        return fmt::format("sep {} comma {} F {} mW {} quoted {} shuffled {} crlf {} trailing {} json {} cells {} footer {} "
+                           "again {} same {} cut {} preamble {} units {} stamps {} enc {} tongue {} missing {} impossible {} "
+                           "stuck {} dup {} gap {} jump {}",
+                           separator == '\t' ? 't' : separator, decimalComma, fahrenheit, milliwatt, quoted, shuffled, crlf,
+                           trailing, jsonLines, unitsInCells, footer, headerAgain, sameNames, cutOff, preamble, unitMarks,
+                           static_cast<int>(stamps), encoding, static_cast<int>(tongue), missing, impossible, stuck, duplicates,
+                           gap, jump);
+    }
+};
+
+inline LogStyle randomStyle(Random& random) {
+    const auto pick = [&](int n) { return static_cast<int>(random.uniform() * n); };
+    const auto oneIn = [&](int n) { return pick(n) == 0; };
+    LogStyle style;
+    style.separator = ",;\t|"[pick(4)];
+    style.decimalComma = oneIn(2);
+    style.quoted = oneIn(4) || (style.decimalComma && style.separator == ',');
+    style.fahrenheit = oneIn(4);
+    style.milliwatt = oneIn(6);
+    style.shuffled = oneIn(2);
+    style.crlf = oneIn(2);
+    style.trailing = oneIn(5);
+    style.jsonLines = oneIn(8);
+    style.unitsInCells = oneIn(8);
+    style.footer = oneIn(4);
+    style.headerAgain = oneIn(6);
+    style.sameNames = oneIn(6);
+    style.cutOff = oneIn(6);
+    style.preamble = pick(4);
+    style.unitMarks = pick(5);
+    if (style.unitMarks == 2 && style.separator == ',' && !style.quoted) style.unitMarks = 0;
+    // Without a unit nothing tells °F from °C or mW from W, and the cells say it otherwise.
+    if (style.unitMarks == 4 && !style.unitsInCells) style.fahrenheit = style.milliwatt = false;
+    style.stamps = static_cast<Stamps>(pick(12));
+    style.tongue = static_cast<Tongue>(pick(5));
+    style.encoding = pick(5);
+    const bool beyondLatin = style.tongue == Tongue::japanese || style.tongue == Tongue::chinese;
+    if (style.encoding == 4 && beyondLatin) style.encoding = 0;
+    if (style.jsonLines) {
+        style.encoding = std::min(style.encoding, 1);
+        style.unitMarks = style.unitMarks == 3 ? 0 : style.unitMarks;
+        style.preamble = 0;
+        style.quoted = style.trailing = style.footer = style.headerAgain = style.sameNames = style.decimalComma = false;
+    }
+    style.missing = oneIn(3);
+    style.impossible = oneIn(5);
+    style.stuck = oneIn(8);
+    style.duplicates = oneIn(6);
+    style.gap = oneIn(8);
+    style.jump = oneIn(8);
+    return style;
+}
+
+namespace detail {
+
+/// English words of the simulated bench's columns in another language.
+inline QString translated(const QString& words, Tongue tongue) {
+    const auto core = words.startsWith("Core ") ? words.section(' ', 1, 1) : QString();
+    const bool clock = words.contains("Clock");
+    struct Row {
+        const char* english;
+        const char* other[4]; ///< German, Japanese, Chinese, Spanish
+    };
+    static const Row rows[] = {{"Package Power", {"Leistung Gehäuse", "パッケージ電力", "封装功耗", "Potencia del paquete"}},
+                               {"Package", {"CPU-Gehäuse", "CPU パッケージ", "CPU 封装", "CPU encapsulado"}},
+                               {"Ambient", {"Raumtemperatur", "室温", "环境温度", "Temperatura ambiente"}},
+                               {"Fan1", {"Lüfter 1", "ファン 1", "风扇 1", "Ventilador 1"}}};
+    if (tongue == Tongue::english) return words;
+    const auto t = static_cast<std::size_t>(tongue) - 1;
+    static const char* coreWords[] = {"Kern", "コア", "核心", "Núcleo"};
+    static const char* clockWords[] = {"Takt", "クロック", "频率", "Frecuencia"};
+    if (!core.isEmpty())
+        return QString("%1%2 %3").arg(clock ? QString(clockWords[t]) + " " : QString(), coreWords[t], core);
+    for (const Row& row : rows)
+        if (words == row.english) return row.other[t];
+    return words;
+}
+
+inline QString timeName(Tongue tongue, int which) {
+    static const char* names[][2] = {{"Time", "Date"}, {"Uhrzeit", "Datum"}, {"時刻", "日付"}, {"时间", "日期"}, {"Hora", "Fecha"}};
+    return names[static_cast<std::size_t>(tongue)][which];
+}
+
+inline QString unitOf(const Channel& channel, const LogStyle& style) {
+    const QString unit = QString::fromStdString(channel.column).section('[', 1).chopped(1);
+    if (unit == "°C" && style.fahrenheit) return "°F";
+    if (unit == "W" && style.milliwatt) return "mW";
+    return unit;
+}
+
+inline std::string decimal(std::string text, const LogStyle& style) {
+    if (style.decimalComma) std::replace(text.begin(), text.end(), '.', ',');
+    return text;
+}
+
+inline std::vector<std::string> stampCells(const LogStyle& style, double timeS, Instant start) {
+    const Instant at{start.ms + std::llround(timeS * 1000)};
+    const std::string iso = isoText(at); // …T14:02:11.250
+    const std::string date = iso.substr(0, 10);
+    const std::string clock = iso.substr(11, 8);
+    const int year = std::stoi(date.substr(0, 4));
+    const int month = std::stoi(date.substr(5, 2));
+    const int day = std::stoi(date.substr(8, 2));
+    const int hour = std::stoi(clock.substr(0, 2));
+    switch (style.stamps) {
+    case Stamps::elapsedS:
+        return {decimal(fmt::format("{:.1f}", timeS), style)};
+    case Stamps::elapsedMs:
+        return {fmt::format("{:.0f}", 1000 * timeS)};
+    case Stamps::iso:
+        return {iso};
+    case Stamps::isoZone:
+        return {iso.substr(0, 19) + "+01:00"};
+    case Stamps::dayMonthYear:
+        return {fmt::format("{}.{}.{} {}", day, month, year, clock)};
+    case Stamps::monthDayYear:
+        return {fmt::format("{:02}/{:02}/{} {:02}{} {}", month, day, year, hour % 12 == 0 ? 12 : hour % 12, clock.substr(2),
+                            hour < 12 ? "AM" : "PM")};
+    case Stamps::dateAndClock:
+        return {fmt::format("{}.{}.{}", day, month, year), clock};
+    case Stamps::clock:
+        return {clock};
+    case Stamps::epochS:
+        return {decimal(fmt::format("{:.1f}", static_cast<double>(at.ms) / 1000), style)};
+    case Stamps::epochMs:
+        return {fmt::format("{}", at.ms)};
+    case Stamps::epochUs:
+        return {fmt::format("{}", at.ms * 1000)};
+    case Stamps::serial:
+        break;
+    }
+    return {decimal(fmt::format("{:.9f}", 25'569 + static_cast<double>(at.ms) / 86'400'000), style)};
+}
+
+inline std::string valueCell(double value, const Channel& channel, const LogStyle& style) {
+    if (std::isnan(value)) return "n/a";
+    const QString unit = unitOf(channel, style);
+    if (unit == "°F") value = value * 1.8 + 32;
+    if (unit == "mW") value *= 1000;
+    const std::string text = decimal(fmt::format("{:.2f}", value), style);
+    return style.unitsInCells ? text + " " + unit.toStdString() : text;
+}
+
+inline std::string encoded(const std::string& text, int encoding) {
+    if (encoding == 1) return "\xEF\xBB\xBF" + text;
+    if (encoding == 4) return QString::fromStdString(text).toLatin1().toStdString();
+    if (encoding == 0) return text;
+    std::string wide = encoding == 2 ? "\xFF\xFE" : "\xFE\xFF";
+    for (const QChar c : QString::fromStdString(text)) {
+        const char low = static_cast<char>(c.unicode() & 0xFF);
+        const char high = static_cast<char>(c.unicode() >> 8);
+        wide += encoding == 2 ? low : high;
+        wide += encoding == 2 ? high : low;
+    }
+    return wide;
+}
+
+/// Damages the values as the style says.
+inline void damage(Trace& trace, const LogStyle& style, Random& random) {
+    static const double nonsense[] = {-273.15, 255, 0, 6553.5, 127};
+    int core = 0;
+    for (Channel& channel : trace.channels) {
+        const bool chip = isChipTemperature(channel.role);
+        if (style.stuck && channel.role == Role::core && core++ == 1)
+            std::fill(channel.values.begin(), channel.values.end(), channel.values.front());
+        for (double& v : channel.values) {
+            if (style.missing && random.uniform() < 0.01) v = std::numeric_limits<double>::quiet_NaN();
+            if (style.impossible && chip && random.uniform() < 0.002) v = nonsense[static_cast<int>(random.uniform() * 5)];
+        }
+    }
+}
+
+} // namespace detail
+
+/// Flags that the damage has to raise.
+inline std::set<std::string> dueFlags(const LogStyle& style) {
+    std::set<std::string> flags;
+    if (style.stuck) flags.insert("stuck-sensor");
+    if (style.duplicates) flags.insert("duplicate-samples");
+    if (style.gap) flags.insert("gap-in-log");
+    if (style.jump) flags.insert("clock-jump");
+    return flags;
+}
+
+/// trace has a start and phases of at least five minutes of idle.
+inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random) {
+    using namespace detail;
+    damage(trace, style, random);
+    if (style.shuffled) std::rotate(trace.channels.begin(), trace.channels.begin() + 5, trace.channels.end());
+    std::vector<std::string> names;
+    std::vector<std::string> units;
+    if (style.stamps == Stamps::dateAndClock) {
+        names = {timeName(style.tongue, 1).toStdString(), timeName(style.tongue, 0).toStdString()};
+        units = {"", ""};
+    } else {
+        QString time = timeName(style.tongue, 0);
+        if (style.stamps == Stamps::elapsedMs && style.unitMarks != 3 && style.unitMarks != 4) time += " [ms]";
+        names = {time.toStdString()};
+        units = {style.stamps == Stamps::elapsedMs ? "ms" : ""};
+    }
+    for (const Channel& channel : trace.channels) {
+        const QString words = translated(QString::fromStdString(channel.column).section(" [", 0, 0), style.tongue);
+        const QString unit = unitOf(channel, style);
+        // Without units the words have to say which kind it is.
+        const bool bare = style.unitMarks >= 3;
+        QString kind;
+        if (style.unitMarks == 4 && !style.unitsInCells && isTemperature(channel.role)) kind = " temp";
+        const QString marked = style.unitMarks == 0   ? words + " [" + unit + "]"
+                               : style.unitMarks == 1 ? words + " (" + unit + ")"
+                               : style.unitMarks == 2 ? words + ", " + unit
+                                                      : words + (bare ? kind : QString());
+        names.push_back(marked.toStdString());
+        units.push_back(unit.toStdString());
+    }
+    if (style.sameNames) {
+        names.push_back("Spare [V]");
+        names.push_back("Spare [V]");
+        units.push_back("V");
+        units.push_back("V");
+    }
+    const std::string end = style.crlf ? "\r\n" : "\n";
+    std::string text;
+    const auto line = [&](const std::vector<std::string>& fields) {
+        for (std::size_t i = 0; i < fields.size(); ++i) {
+            if (i > 0) text += style.separator;
+            text += style.quoted ? "\"" + fields[i] + "\"" : fields[i];
+        }
+        if (style.trailing) text += style.separator;
+        text += end;
+    };
+    for (int i = 0; i < style.preamble; ++i) text += "# line " + std::to_string(i) + " of what the logger says" + end;
+    if (!style.jsonLines) line(names);
+    if (style.unitMarks == 3 && !style.jsonLines) line(units);
+    const double typical = trace.timeS[1] - trace.timeS[0];
+    const std::size_t jumpAt = trace.samples() / 2;
+    for (std::size_t row = 0; row < trace.samples(); ++row) {
+        double timeS = trace.timeS[row];
+        if (style.gap && timeS > 100 && timeS < 190) continue;
+        if (style.jump && row >= jumpAt) timeS -= 3600;
+        std::vector<std::string> fields = stampCells(style, timeS, *trace.start);
+        for (const Channel& channel : trace.channels) fields.push_back(valueCell(channel.values[row], channel, style));
+        if (style.sameNames) {
+            fields.emplace_back(decimal("12.1", style));
+            fields.emplace_back(decimal("5.0", style));
+        }
+        if (style.headerAgain && row == trace.samples() / 3) line(names);
+        for (int copy = 0; copy < (style.duplicates && row % 97 == 5 ? 2 : 1); ++copy) {
+            if (!style.jsonLines) {
+                line(fields);
+                continue;
+            }
+            text += "{";
+            for (std::size_t i = 0; i < fields.size(); ++i) {
+                const bool number = !fields[i].empty() && fields[i].find_first_not_of("0123456789.-") == std::string::npos
+                                    && std::count(fields[i].begin(), fields[i].end(), '-') <= 1 && fields[i].rfind('-') + 1 <= 1;
+                text += fmt::format("{}\"{}\": {}{}{}", i > 0 ? ", " : "", names[i], number ? "" : "\"", fields[i],
+                                    number ? "" : "\"");
+            }
+            text += "}" + end;
+        }
+    }
+    static_cast<void>(typical);
+    if (style.footer) {
+        text += end;
+        line(std::vector<std::string>(names.size(), "Average"));
+        text += "End of log" + end;
+    }
+    if (style.cutOff && !style.footer) text.resize(text.size() - text.substr(text.rfind('\n', text.size() - 3)).size() / 2);
+    return encoded(text, style.encoding);
+}
+
+} // namespace ibuki::story

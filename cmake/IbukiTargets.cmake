@@ -24,9 +24,10 @@ endfunction()
 # Tests spend their time in the libraries they link: their own code is compiled quickly rather than for speed.
 set(IBUKI_TEST_OPTIONS $<$<CONFIG:Release>:-O1>)
 
-# ibuki_test(NAME tst_x SOURCES … LIBRARIES …): one Qt Test program, run without a display.
+# ibuki_test(NAME tst_x SOURCES … LIBRARIES … [NO_COMMAND]): one Qt Test program, run without a display.
+# NO_COMMAND: it does not run ibuki-cli.
 function(ibuki_test)
-  cmake_parse_arguments(T "" "NAME" "SOURCES;LIBRARIES" ${ARGN})
+  cmake_parse_arguments(T "NO_COMMAND" "NAME" "SOURCES;LIBRARIES" ${ARGN})
   add_executable(${T_NAME} ${T_SOURCES})
   set_target_properties(${T_NAME} PROPERTIES AUTOMOC ON)
   target_include_directories(${T_NAME} PRIVATE ${CMAKE_SOURCE_DIR}/src ${CMAKE_SOURCE_DIR}/tests)
@@ -40,9 +41,11 @@ function(ibuki_test)
   target_compile_definitions(${T_NAME} PRIVATE
     IBUKI_TEST_DATA="${CMAKE_SOURCE_DIR}/tests/data"
     IBUKI_SOURCE_DIR="${CMAKE_SOURCE_DIR}"
-    IBUKI_CLI="$<TARGET_FILE:ibuki-cli>"
+    $<$<NOT:$<BOOL:${T_NO_COMMAND}>>:IBUKI_CLI="$<TARGET_FILE:ibuki-cli>">
     IBUKI_SAMPLE_PROJECT="${IBUKI_SAMPLE_PROJECT}")
-  add_dependencies(${T_NAME} ibuki-cli)
+  if(NOT T_NO_COMMAND)
+    add_dependencies(${T_NAME} ibuki-cli)
+  endif()
   add_test(NAME ${T_NAME} COMMAND ${T_NAME})
   set_tests_properties(${T_NAME} PROPERTIES TIMEOUT 600
     ENVIRONMENT "QT_QPA_PLATFORM=offscreen;LC_ALL=C.UTF-8;XDG_CONFIG_HOME=${CMAKE_BINARY_DIR}/test-config")

@@ -1,21 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/bench/card_sheet.h"
 #include "app/paper/printer.h"
-#include "app/question/question_view.h"
-#include "app/shelf/cut_page.h"
-#include "app/shelf/shelf_view.h"
+#include "app/pictures.h"
 #include "app/shell/main_window.h"
 #include "core/domain/input_error.h"
-#include "core/record/plan_setup.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
-#include <QDir>
 #include <QFileInfo>
 #include <QIcon>
 #include <QSettings>
 #include <QTemporaryDir>
-#include <QThread>
 #include <cstdio>
 #include <ctime>
 #include <fstream>
@@ -55,92 +49,6 @@ int printToPdf(const QString& project, const QString& output) {
         std::fprintf(stderr, "%s\n", ibuki::sentence(error).c_str());
         return 1;
     }
-}
-
-/// `usual` with another material, and with another bench where that is not the usual one.
-ibuki::Selection selectionOf(const ibuki::Document& document, const ibuki::Selection& usual,
-                             const std::string& bench, const std::string& material) {
-    ibuki::Selection selection = usual;
-    for (const auto& [id, one] : document.all<ibuki::Material>())
-        if (one.name == material) selection.material = id;
-    for (const auto& [id, one] : document.all<ibuki::Bench>()) {
-        if (one.name != bench || id == usual.bench) continue;
-        selection.bench = id;
-        selection.study.reset();
-        selection.mount.reset();
-    }
-    return selection;
-}
-
-/// Every main view of the demo project as a picture of 1280 × 800.
-int pictureViews(ibuki::MainWindow& window, const QString& folder, const QString& suffix) {
-    QDir().mkpath(folder);
-    using Page = ibuki::ShelfView::Page;
-    using Asked = ibuki::QuestionView::Page;
-    struct View {
-        const char* name;
-        ibuki::Stage stage;
-        Page page = Page::shelf; ///< of Shelf
-        const char* bench = "node-2";
-        const char* material = "Tern 11";
-        Asked asked = Asked::asked; ///< of Question
-        bool next = false;          ///< with what to do next chosen
-    };
-    const View views[] = {
-        {"question", ibuki::Stage::question},
-        {"chances", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::chances},
-        {"order", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::order},
-        {"evenings", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::evenings},
-        {"protocol", ibuki::Stage::question, Page::shelf, "node-2", "Tern 11", Asked::protocol},
-        {"shelf", ibuki::Stage::shelf},
-        {"dose", ibuki::Stage::shelf, Page::dose},
-        {"cut", ibuki::Stage::shelf, Page::cut, "render-1", "Basalt 2.0"},
-        {"gap", ibuki::Stage::shelf, Page::gap, "render-1", "Basalt 2.0"},
-        {"bench", ibuki::Stage::bench},
-        {"next", ibuki::Stage::bench, Page::shelf, "node-2", "Tern 11", Asked::asked, true},
-        {"verdict", ibuki::Stage::verdict},
-        {"paper", ibuki::Stage::paper}};
-    window.resize(1280, 800);
-    window.show();
-    const auto& mounts = window.session().document().all<ibuki::Mount>();
-    for (const auto& [id, mount] : mounts)
-        if (mount.name == "Tern 11 2") window.session().selectMount(id);
-    const ibuki::Selection usual = window.session().selection();
-    for (const View& view : views) {
-        ibuki::Selection selection =
-            selectionOf(window.session().document(), usual, view.bench, view.material);
-        if (view.next && selection.study)
-            for (const ibuki::Slot* slot :
-                 ibuki::plannedSlots(window.session().document(), *selection.study)) {
-                selection.slot = slot->id;
-                selection.mount.reset();
-                break;
-            }
-        window.session().select(selection);
-        window.showStage(view.stage);
-        window.questionView().showPage(view.asked);
-        window.shelfView().showPage(view.page);
-        for (int i = 0; i < 10 || (i < 500 && window.shelfView().cutPage().isWorking()); ++i) {
-            QCoreApplication::processEvents(); // before exec(): there is no other loop to nest in
-            QThread::msleep(20);
-        }
-        const QString file = folder + "/" + view.name + suffix + ".png";
-        if (!window.grab().save(file)) {
-            std::fprintf(stderr,
-                         "%s: the picture cannot be written. Choose a folder that you may write to.\n",
-                         qPrintable(file));
-            return 1;
-        }
-        std::printf("%s\n", qPrintable(file));
-        if (view.next && selection.slot) {
-            ibuki::CardSheet card(window.session(), *selection.slot);
-            card.resize(760, 800);
-            card.show();
-            QCoreApplication::processEvents();
-            card.grab().save(folder + "/card" + suffix + ".png");
-        }
-    }
-    return 0;
 }
 
 } // namespace
@@ -192,7 +100,7 @@ int main(int argc, char** argv) {
     if (picturing) {
         const QTemporaryDir folder;
         return window.openDemo(folder.filePath("kittiwake.ibuki"))
-                   ? pictureViews(window, parser.value("views"), parser.value("suffix"))
+                   ? ibuki::pictureViews(window, parser.value("views"), parser.value("suffix"))
                    : 1;
     }
     window.restoreGeometry(settings.value("geometry").toByteArray());

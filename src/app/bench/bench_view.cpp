@@ -36,7 +36,7 @@ QString steadyText(const Steady& steady) {
 } // namespace
 
 BenchView::BenchView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), job_(new JobRunner(this)) {
+    : QWidget(parent), session_(session), job_(new JobRunner(this)), keeper_(new JobRunner(this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(makeHead());
@@ -67,6 +67,8 @@ BenchView::BenchView(Session& session, QWidget* parent)
     plannedLayout->addWidget(planned_);
     plannedCard_ = card(plannedLayout);
     layout->addWidget(plannedCard_, 1);
+    connect(keeper_, &JobRunner::cancelled, this,
+            [this] { session_.post("The other channels were not all kept. The figures do not need them."); });
     connect(job_, &JobRunner::cancelled, this,
             [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
     refresh();
@@ -396,6 +398,32 @@ void BenchView::bringIn(const QStringList& files) {
     showProgress(*job_, "Reading logs", this);
 }
 
+/// Channels without a role go into the project while the user goes on; the figures are there already.
+void BenchView::keepChannels(std::vector<KeepTask> tasks) {
+    if (keeper_->isRunning()) { // one after the other: a newer job would end the older
+        waiting_.insert(waiting_.end(), tasks.begin(), tasks.end());
+        return;
+    }
+    if (tasks.empty()) return;
+    keeper_->start<int>(
+        [project = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop, const Progress& progress) {
+            int kept = 0;
+            for (KeepTask task : tasks) {
+                task.options.stop = stop;
+                task.options.progress = [&](double share) { progress((kept + share) / static_cast<double>(tasks.size())); };
+                keepOtherChannels(project, task);
+                ++kept;
+            }
+            return kept;
+        },
+        [this](int) { keepChannels(std::exchange(waiting_, {})); },
+        [this](const InputError& error) {
+            session_.post(error);
+            keepChannels(std::exchange(waiting_, {}));
+        });
+    showProgress(*keeper_, "Keeping the other channels", this, true);
+}
+
 void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {
     if (batch.logs.empty()) {
         session_.post(batch.refused.empty() ? QString("There was no log among the files.")
@@ -403,7 +431,8 @@ void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {
         return;
     }
     auto* dialog = new ImportDialog(session_, std::move(batch), rules, this);
-    connect(dialog, &QDialog::accepted, this, [this] {
+    connect(dialog, &QDialog::accepted, this, [this, dialog] {
+        keepChannels(dialog->toKeep());
         const auto mounts = session_.bench() ? mountsOf(session_.document(), session_.bench()->id)
                                              : std::vector<const Mount*>{};
         if (!mounts.empty()) session_.selectMount(mounts.back()->id);

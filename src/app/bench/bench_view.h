@@ -4,6 +4,7 @@
 #include "app/bench/log_batch.h"
 #include "app/shell/session.h"
 #include "core/plan/caution.h"
+#include "store/project/channel_keeper.h"
 
 #include <QWidget>
 
@@ -44,10 +45,13 @@ private:
     void openApplication();
     void openCautions();
     CautionSubject subjectOf(const Mount& mount) const;
+    void keepChannels(std::vector<KeepTask> tasks);
     void logsRead(LogBatch batch, const BatchRules& rules);
 
     Session& session_;
     JobRunner* job_;
+    JobRunner* keeper_;
+    std::vector<KeepTask> waiting_; ///< for the keeper
     QLabel* big_ = nullptr;
     QLabel* unit_ = nullptr;
     QLabel* title_ = nullptr;

@@ -310,6 +310,8 @@ void ImportDialog::accept() {
         for (const auto& [index, id] : changes.recordings)
             recordings.push_back({id, batch_.logs[index].trace});
         if (!session_.perform(changes.set, std::move(recordings))) return;
+        for (const auto& [index, id] : changes.recordings)
+            keep_.push_back({id, batch_.sources[index].path, batch_.logs[index].sha256, batch_.sources[index].options});
     } catch (const InputError& error) {
         problems_->setText(qtext(sentence(error)));
         problems_->show();

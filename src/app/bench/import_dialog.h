@@ -3,6 +3,7 @@
 
 #include "app/bench/log_batch.h"
 #include "app/shell/session.h"
+#include "store/project/channel_keeper.h"
 
 #include <QDialog>
 
@@ -23,6 +24,8 @@ public:
 
     void accept() override;
     const std::vector<ImportRow>& rows() const { return rows_; }
+    /// After accepting: the logs whose other channels are still to be kept.
+    const std::vector<KeepTask>& toKeep() const { return keep_; }
 
 private:
     void showReading();
@@ -44,6 +47,7 @@ private:
     BatchRules rules_;
     JobRunner* job_;
     std::vector<ImportRow> rows_;
+    std::vector<KeepTask> keep_;
     LogReadingPanel* reading_;
     QTableWidget* table_;
     QLabel* problems_;

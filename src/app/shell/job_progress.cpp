@@ -7,10 +7,10 @@
 
 namespace ibuki {
 
-void showProgress(JobRunner& job, const QString& title, QWidget* parent) {
+void showProgress(JobRunner& job, const QString& title, QWidget* parent, bool beside) {
     auto* dialog = new QProgressDialog(title, "Call off", 0, 100, parent);
     dialog->setWindowTitle(title);
-    dialog->setWindowModality(Qt::WindowModal);
+    dialog->setWindowModality(beside ? Qt::NonModal : Qt::WindowModal);
     dialog->setAutoClose(false);
     dialog->setAutoReset(false);
     dialog->setMinimumDuration(300);

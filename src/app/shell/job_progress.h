@@ -10,6 +10,7 @@ class JobRunner;
 
 /// Shows how far the job that was just started has come, with a button that calls it off; only when it takes
 /// longer than a blink. Gone when the job has ended.
-void showProgress(JobRunner& job, const QString& title, QWidget* parent);
+/// beside: the window stays free for other work meanwhile.
+void showProgress(JobRunner& job, const QString& title, QWidget* parent, bool beside = false);
 
 } // namespace ibuki

@@ -5,6 +5,7 @@
 #include "core/reduce/limit.h"
 #include "core/reduce/steady.h"
 #include "core/stats/autocorrelation.h"
+#include "core/stats/detrend.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
@@ -85,20 +86,31 @@ double sensorStep(const ChipChannels& chip) {
     return step;
 }
 
-/// Standard error of a window mean: autocorrelation, and the resolution term of JCGM 100:2008 F.2.2.1 with
-/// the dither rule of Widrow & Kollár 2008 (docs/methods.md, "Resolution").
-std::optional<double> standardError(std::span<const double> window, double step) {
+/// Where the noise of a window is judged: over a stretch that holds it, with the time constant it settles by.
+struct NoiseStretch {
+    Segment segment;
+    std::optional<double> tauS;
+};
+
+/// Standard error of a window mean: correlated noise as the whole stretch shows it, and the resolution term of
+/// JCGM 100:2008 F.2.2.1 with the dither rule of Widrow & Kollár 2008 (docs/methods.md, "Resolution").
+std::optional<double> standardError(std::span<const double> timeS, std::span<const double> series, Segment window,
+                                    const NoiseStretch& stretch, double step) {
+    const auto part = [&](std::span<const double> x, Segment s) { return x.subspan(s.begin, s.size()); };
     std::vector<double> finite;
-    for (double v : window)
+    for (double v : part(series, window))
         if (std::isfinite(v)) finite.push_back(v);
-    const auto statistical = meanStandardError(finite);
-    if (!statistical) return std::nullopt;
-    const double sd = sampleSd(finite).value_or(0);
-    const double resolution = sd >= 0.3 * step ? 0.05 * step : 0.5 * step / std::sqrt(3.0);
-    return std::hypot(*statistical, resolution);
+    const auto sd = sampleSd(finite);
+    if (!sd) return std::nullopt;
+    const Residuals residuals = detrended(part(timeS, stretch.segment), part(series, stretch.segment), stretch.tauS);
+    const auto noise = noiseLevel(residuals.values, residuals.parameters);
+    const double statistical =
+        noise ? meanStandardError(*noise, std::max<std::size_t>(1, finite.size() / residuals.block)) : 0.0;
+    const double resolution = *sd >= 0.3 * step ? 0.05 * step : 0.5 * step / std::sqrt(3.0);
+    return std::hypot(statistical, resolution);
 }
 
-MetricTable metricTable(const Shared& shared, Segment segment) {
+MetricTable metricTable(const Shared& shared, Segment segment, const NoiseStretch& stretch) {
     MetricTable table;
     const double step = sensorStep(shared.chip);
     for (Metric metric : allMetrics) {
@@ -108,9 +120,9 @@ MetricTable metricTable(const Shared& shared, Segment segment) {
         if (!shared.ambient.valuesC.empty())
             value.deltaK = metricOver(shared.trace, shared.chip, metric, segment, shared.ambient.valuesC);
         std::vector<double> series = metricSeries(shared.trace, shared.chip, metric);
-        for (std::size_t i = segment.begin; i < segment.end && !shared.ambient.valuesC.empty(); ++i)
+        for (std::size_t i = stretch.segment.begin; i < segment.end && !shared.ambient.valuesC.empty(); ++i)
             series[i] -= shared.ambient.valuesC[i];
-        value.seK = standardError(std::span(series).subspan(segment.begin, segment.size()), step);
+        value.seK = standardError(shared.trace.timeS, series, segment, stretch, step);
         if (value.seK && shared.settings.ambient)
             value.seK = std::hypot(*value.seK, shared.settings.ambient->uncertaintyK);
         table.emplace(metric, value);
@@ -235,10 +247,19 @@ WindowChoice windowFor(LoadReduction& load, const Shared& shared, Segment segmen
     const HandMarks& hand = shared.settings.hand;
     if (!hand.movesWindow() || !isMeant(hand, load.index, shared.longest)) return choice;
     load.foundWindow = windowPhase(trace, choice.window);
+    choice.tail.reset();
     choice.window = movedBy(trace.timeS, choice.window, hand.windowStartS, hand.windowEndS, segment);
     const double length = trace.timeS[choice.window.end - 1] - trace.timeS[choice.window.begin];
     choice.isShort = length < 0.95 * shared.settings.windowMinS;
     return choice;
+}
+
+/// The tail where its course is known; else the window, with as much again before it.
+NoiseStretch noiseStretch(std::span<const double> timeS, Segment load, Segment window, std::optional<double> tauS) {
+    const Segment tail = tailOf(timeS, load, window);
+    if (tauS && tail.size() > window.size()) return {{std::min(tail.begin, window.begin), window.end}, tauS};
+    const std::size_t before = std::min(window.size(), window.begin - std::min(window.begin, tail.begin));
+    return {{window.begin - before, window.end}, {}};
 }
 
 LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads, std::size_t index) {
@@ -254,8 +275,8 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
     const WindowChoice choice = windowFor(load, shared, loads[index]);
     const Segment window = choice.window;
     load.window = windowPhase(trace, window);
-    load.metrics = metricTable(shared, window);
     load.steady = judgeSteady(trace.timeS, shared.response, loads[index], choice, settings);
+    load.metrics = metricTable(shared, window, noiseStretch(trace.timeS, loads[index], window, load.steady.tauS));
     load.ambient = summarise(shared.ambient, window);
     if (trace.probe && shared.ambient.source == AmbientSource::probe) {
         load.ambient.probeShiftS = trace.probe->shiftS;
@@ -411,7 +432,10 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
     for (std::size_t i = 0; i < loads.size(); ++i) result.loads.push_back(reduceLoad(shared, loads, i));
     result.longest = longest;
     const std::size_t before = longest == 0 ? 0 : loads[longest - 1].end;
-    if (loads[longest].begin > before) result.idle = metricTable(shared, {before, loads[longest].begin});
+    if (loads[longest].begin > before) {
+        const Segment idle{before, loads[longest].begin};
+        result.idle = metricTable(shared, idle, {idle, {}});
+    }
     for (const Flag& flag : result.loads[longest].flags) raise(result.flags, flag);
     return result;
 }

@@ -36,6 +36,7 @@ struct Steady {
     std::optional<double> asymptoteK;
     std::optional<Interval> asymptoteIntervalK; ///< 95 %, profile
     std::optional<double> remainingK;
+    std::optional<double> tauS; ///< time constant of the tail, where it could be told
     bool operator==(const Steady&) const = default;
 };
 

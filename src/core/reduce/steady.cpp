@@ -61,6 +61,18 @@ Points thinned(const Points& points, std::size_t target) {
     return thin;
 }
 
+std::optional<TailFit> fitTailOf(std::span<const double> timeS, std::span<const double> series, Segment tail) {
+    if (tail.begin >= tail.end) return std::nullopt;
+    const Points points = thinned(finitePoints(timeS, series, tail), 250);
+    return fitCorrelatedTail(points.t, points.x);
+}
+
+/// How far the fitted tail's mean over its last `length` seconds lies below its end.
+double meanRise(const TailFit& tail, double length) {
+    const double x = length / tail.tau;
+    return tail.remaining * ((std::expm1(x) / x) - 1);
+}
+
 } // namespace
 
 WindowChoice chooseWindow(std::span<const double> timeS, std::span<const double> series, Segment load,
@@ -80,17 +92,35 @@ WindowChoice chooseWindow(std::span<const double> timeS, std::span<const double>
         choice.isShort = true;
         return choice;
     }
+    choice.tail = fitTailOf(timeS, series, tailOf(timeS, load, {load.begin, end}));
     const double longest = std::min(settings.windowMaxS, available);
-    for (double length = longest; length >= settings.windowMinS; length -= 30) {
-        const Segment candidate = window(length);
+    const auto isSteady = [&](Segment candidate, double bias) {
         const auto fit = slopeOver(timeS, series, candidate);
-        if (!fit) continue;
-        const bool flat = perHour(*fit).within(settings.slopeLimitKPerH);
-        const bool unbiased = std::abs(fit->slope) * length / 2 <= settings.windowBiasK;
-        if (flat && unbiased) return {candidate, true, false};
+        return fit && perHour(*fit).within(settings.slopeLimitKPerH)
+               && std::abs(fit->slope) * (endS - timeS[candidate.begin]) / 2 <= bias;
+    };
+    if (choice.tail && choice.tail->identified) {
+        double length = longest;
+        while (length > settings.windowMinS && std::abs(meanRise(*choice.tail, length)) > settings.windowBiasK) length -= 10;
+        choice.window = window(std::max(length, settings.windowMinS));
+        // The tail may be no picture of this load: then the window's own slope says so.
+        choice.steady = isSteady(choice.window, 3 * settings.windowBiasK);
+        if (choice.steady) return choice;
+    }
+    for (double length = longest; length >= settings.windowMinS; length -= 30) {
+        choice.window = window(length);
+        choice.steady = isSteady(choice.window, settings.windowBiasK);
+        if (choice.steady) return choice;
     }
     choice.window = window(settings.windowMinS);
     return choice;
+}
+
+Segment tailOf(std::span<const double> timeS, Segment load, Segment window) {
+    const double startS = timeS[load.begin];
+    const double skipS = std::max(60.0, 0.15 * (timeS[window.end - 1] - startS));
+    const std::size_t begin = firstAtOrAfter(timeS, load, startS + skipS);
+    return {std::min(begin, window.end), window.end};
 }
 
 Steady judgeSteady(std::span<const double> timeS, std::span<const double> series, Segment load,
@@ -101,16 +131,12 @@ Steady judgeSteady(std::span<const double> timeS, std::span<const double> series
         steady.slopeKPerH = slope->slope * 3600;
         steady.slopeIntervalKPerH = perHour(*slope);
     }
-    // The first part of the load belongs to the fast time constants of die and lid.
-    const double startS = timeS[load.begin];
-    const double skipS = std::max(60.0, 0.15 * (timeS[choice.window.end - 1] - startS));
-    const Segment tail{firstAtOrAfter(timeS, load, startS + skipS), choice.window.end};
-    const Points points = tail.begin < tail.end ? thinned(finitePoints(timeS, series, tail), 250) : Points{};
-    const auto fit = fitCorrelatedTail(points.t, points.x);
+    const auto fit = choice.tail ? choice.tail : fitTailOf(timeS, series, tailOf(timeS, load, choice.window));
     if (fit && fit->identified) {
         steady.asymptoteK = fit->asymptote;
         steady.asymptoteIntervalK = fit->asymptoteInterval;
         steady.remainingK = fit->remaining;
+        steady.tauS = fit->tau;
     }
     if (!slope) return steady;
     if (fit && fit->identified) {

@@ -22,13 +22,60 @@ double autocorrelation(std::span<const double> x, std::size_t lag) {
     return square > 0 ? product / square : 0;
 }
 
-double integratedAutocorrelationTime(std::span<const double> x) {
+namespace {
+
+struct IntegratedTime {
     double time = 1;
-    for (std::size_t lag = 1; lag < x.size(); ++lag) {
-        time += 2 * autocorrelation(x, lag);
-        if (static_cast<double>(lag) >= 5 * time) break;
+    std::size_t window = 0; ///< M
+};
+
+IntegratedTime integrate(std::span<const double> x) {
+    const double m = mean(x);
+    std::vector<double> centred(x.begin(), x.end());
+    double square = 0;
+    for (double& v : centred) {
+        v -= m;
+        square += v * v;
     }
-    return std::max(1.0, time);
+    IntegratedTime result;
+    if (!(square > 0)) return result;
+    for (std::size_t lag = 1; lag < x.size(); ++lag) {
+        double product = 0;
+        for (std::size_t i = 0; i + lag < centred.size(); ++i) product += centred[i] * centred[i + lag];
+        result.time += 2 * product / square;
+        result.window = lag;
+        if (static_cast<double>(lag) >= 5 * result.time) break;
+    }
+    result.time = std::max(1.0, result.time);
+    return result;
+}
+
+} // namespace
+
+double integratedAutocorrelationTime(std::span<const double> x) { return integrate(x).time; }
+
+std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, int parameters) {
+    if (residuals.size() < 8) return std::nullopt;
+    const auto n = static_cast<double>(residuals.size());
+    double rss = 0;
+    for (double r : residuals) rss += r * r;
+    if (!(rss > 0)) return std::nullopt;
+    const IntegratedTime raw = integrate(residuals);
+    NoiseLevel noise;
+    noise.tau = raw.time;
+    if (raw.time > 1) // every fitted parameter takes some of the slow noise away
+        noise.tau *= 1 + parameters * (2 * static_cast<double>(raw.window) + 1) / n;
+    noise.tau = std::min(noise.tau, n / 4);
+    noise.df = std::max(2.0, n / std::max(1.0, static_cast<double>(raw.window)) - parameters);
+    noise.sd = std::sqrt(rss / std::max(n / 2, n - parameters * noise.tau));
+    return noise;
+}
+
+double meanStandardError(const NoiseLevel& noise, std::size_t n) {
+    const auto count = static_cast<double>(n);
+    const double shortened = 1 - std::min(0.5, noise.tau > 1 ? noise.tau / (2 * count) : 0.0);
+    const double student = boost::math::quantile(boost::math::students_t(noise.df), 0.975);
+    return noise.sd * std::sqrt(noise.tau / count * shortened) * student / 1.959963984540054;
 }
 
 std::optional<double> meanStandardError(std::span<const double> x) {

@@ -17,6 +17,20 @@ double autocorrelation(std::span<const double> x, std::size_t lag);
 /// at least 1 (negative correlation is not credited).
 double integratedAutocorrelationTime(std::span<const double> x);
 
+/// Correlated noise as residuals of a fit tell it, its small-sample biases taken out.
+struct NoiseLevel {
+    double sd = 0;  ///< σ² = RSS / (n − p τ)
+    double tau = 1; ///< integrated autocorrelation time, samples, raised by 1 + p (2M+1)/n
+    double df = 0;  ///< n/M − p: of a spectral estimate at frequency 0 with a lag window of M
+};
+
+/// p: parameters of the fit. Nothing for fewer than 8 residuals or none that vary.
+std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, int parameters);
+
+/// Of a mean over n samples with such noise: σ √(τ/n (1 − τ/2n)) t/z, so that ± 1.96 of it hold the truth in
+/// 95 % although τ and σ are themselves estimates (t: Student's 0.975 quantile at df, z: the normal one).
+double meanStandardError(const NoiseLevel& noise, std::size_t n);
+
 /// s √(τ/n); nothing for n < 2.
 std::optional<double> meanStandardError(std::span<const double> x);
 

@@ -101,8 +101,9 @@ double profileLimit(Projection& projection, double from, double step, double thr
     return 0.5 * (inner + outer);
 }
 
+/// studentDf: of the interval's quantile; fewer than n − 3 where residuals are correlated.
 std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double> x, double confidence,
-                               double varianceInflation, bool withInterval) {
+                               double varianceInflation, bool withInterval, std::optional<double> studentDf = {}) {
     const std::size_t n = t.size();
     if (n < 6 || x.size() != n || !(t.back() > t.front())) return std::nullopt;
     Projection projection(t, x);
@@ -135,7 +136,7 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     fit.remaining = fit.amplitude * eEnd;
     fit.remainingStandardError = std::sqrt(std::max(0.0, gradient.dot(covariance * gradient)));
 
-    const double student = boost::math::quantile(boost::math::students_t(fit.df), 0.5 + confidence / 2);
+    const double student = boost::math::quantile(boost::math::students_t(studentDf.value_or(fit.df)), 0.5 + confidence / 2);
     const double margin = 1e-3 * (logHi - logLo);
     const double amplitudeError = std::sqrt(std::max(0.0, covariance(1, 1)));
     fit.identified = logTau > logLo + margin && logTau < logHi - margin
@@ -168,7 +169,11 @@ std::optional<TailFit> fitCorrelatedTail(std::span<const double> t, std::span<co
     for (std::size_t i = 0; i < t.size(); ++i)
         residuals[i] =
             x[i] - plain->asymptote + plain->amplitude * std::exp(-(t[i] - t.front()) / plain->tau);
-    return fitTail(t, x, confidence, integratedAutocorrelationTime(residuals));
+    const auto noise = noiseLevel(residuals, 3);
+    if (!noise) return fitTail(t, x, confidence);
+    // RSS / (n − 3) is too small where few residuals are independent.
+    const double inflation = noise->tau * noise->sd * noise->sd * plain->df / plain->rss;
+    return fitWith(t, x, confidence, inflation, true, std::min(plain->df, std::max(2.0, noise->df)));
 }
 
 } // namespace ibuki

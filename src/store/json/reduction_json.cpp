@@ -58,7 +58,8 @@ Json steadyJson(const Steady& steady) {
             {"slope_ci_K_per_h", orNull(steady.slopeIntervalKPerH)},
             {"asymptote_K", orNull(steady.asymptoteK)},
             {"asymptote_ci_K", orNull(steady.asymptoteIntervalK)},
-            {"remaining_K", orNull(steady.remainingK)}};
+            {"remaining_K", orNull(steady.remainingK)},
+            {"tau_s", orNull(steady.tauS)}};
 }
 
 Json ambientJson(const AmbientSummary& ambient) {
@@ -132,6 +133,7 @@ Steady steadyFrom(const Json& json) {
     steady.asymptoteK = number(json.at("asymptote_K"));
     steady.asymptoteIntervalK = interval(json.at("asymptote_ci_K"));
     steady.remainingK = number(json.at("remaining_K"));
+    if (json.contains("tau_s")) steady.tauS = number(json.at("tau_s"));
     return steady;
 }
 

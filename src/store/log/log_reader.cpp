@@ -40,7 +40,68 @@ public:
         return finish();
     }
 
+    /// After run() over the same text: the other channels of the rows that were kept, block by block.
+    void stream(std::size_t blockRows, const std::function<void(const ChannelBlock&)>& sink) {
+        wanted_.clear();
+        for (std::size_t i = 0; i < roles_.size(); ++i) {
+            channels_[i] = {};
+            channels_[i].fileUnit = units_[i];
+            if (roles_[i] == Role::ignore) wanted_.push_back(i);
+        }
+        for (std::size_t i = 0; i < fieldOf_.size(); ++i) fieldOf_[i] = i;
+        blocks_ = {blockRows, sink, {}, 0, 0};
+        blocks_->numeric = numericColumns();
+        stamps_.clear();
+        lines_.clear();
+        report_.problems.clear();
+        scanRows();
+        flushBlocks();
+    }
+
 private:
+    struct Blocks {
+        std::size_t rows = 0; ///< in a whole block
+        std::function<void(const ChannelBlock&)> sink;
+        std::vector<bool> numeric;
+        std::size_t row = 0;  ///< of the log, kept or not
+        std::size_t done = 0; ///< blocks handed over
+    };
+
+    /// A column with any number in the sample is one of numbers.
+    std::vector<bool> numericColumns() const {
+        std::vector<bool> numeric(roles_.size(), false);
+        for (const auto& row : sample_)
+            for (std::size_t i = 0; i < numeric.size() && i < row.size(); ++i)
+                if (!numeric[i]) numeric[i] = looseNumber(row[i], sampleDecimal_).has_value();
+        return numeric;
+    }
+
+    void flushBlocks() {
+        for (std::size_t i : wanted_) {
+            Channel& channel = channels_[i];
+            if (channel.values.empty() && channel.words.empty()) continue;
+            blocks_->sink({i, blocks_->done, channel.values, channel.words});
+            channel.values.clear();
+            channel.words.clear();
+        }
+        ++blocks_->done;
+        gathered_ = 0;
+    }
+
+    void takeBlockRow() {
+        if (!keep_[blocks_->row++]) return;
+        for (std::size_t i : wanted_) {
+            const std::string_view field = fields_[fieldOf_[i]];
+            if (!blocks_->numeric[i]) {
+                channels_[i].words.emplace_back(trim(field));
+                continue;
+            }
+            const auto number = parseNumber(field, sampleDecimal_);
+            channels_[i].values.push_back(number ? toCanonical(*number, channels_[i].fileUnit) : otherwise(channels_[i], field));
+        }
+        if (++gathered_ == blocks_->rows) flushBlocks();
+    }
+
     [[noreturn]] void refuse(const char* code, const std::string& what, const std::string& mend,
                              std::optional<long> line = {}, std::optional<long> column = {}) const {
         if (line) line = std::max(1L, *line + lineShift_);
@@ -193,7 +254,7 @@ private:
 
     void scanRows() {
         const std::string_view body = text_.substr(dialect_.bodyOffset);
-        reserve(body);
+        if (!blocks_) reserve(body);
         needed_ = fieldsNeeded();
         StampReader stamps(time_, dialect_.decimal);
         std::string_view rest = body;
@@ -219,6 +280,7 @@ private:
             else
                 lineWithoutTime(text);
         }
+        if (blocks_) return;
         start_ = stamps.start();
         if (oddLines_ > 5 && oddLines_ * 20 > static_cast<long>(stamps_.size()))
             refuse("log-ragged",
@@ -305,6 +367,10 @@ private:
     }
 
     void takeRow(double stamp) {
+        if (blocks_) {
+            takeBlockRow();
+            return;
+        }
         stamps_.push_back(stamp);
         lines_.push_back(static_cast<std::uint32_t>(line_));
         for (std::size_t i : wanted_) {
@@ -328,6 +394,7 @@ private:
     LogReading finish() {
         TimeAxis axis = repairTimeAxis(stamps_, time_.clockOnly, witness());
         if (axis.keep.empty()) refuseWithoutSamples();
+        rememberFor(axis);
         for (const TimeAxisEvent& event : axis.events) problem(lines_[event.row], eventText(event));
         Trace trace;
         trace.timeS = std::move(axis.timeS);
@@ -361,10 +428,21 @@ private:
         std::stable_sort(report_.problems.begin(), report_.problems.end(),
                          [](const LogProblem& a, const LogProblem& b) { return a.line < b.line; });
         report_.fingerprint = headerFingerprint(dialect_.columns);
-        report_.dialect = std::move(dialect_);
+        report_.dialect = dialect_;
         report_.dialect.headerLine += lineShift_;
         report_.time = time_;
         return {std::move(trace), std::move(report_)};
+    }
+
+    /// What a later stream over the same text needs.
+    void rememberFor(const TimeAxis& axis) {
+        keep_.assign(stamps_.size(), false);
+        for (std::size_t row : axis.keep) keep_[row] = true;
+        for (const Channel& channel : channels_) {
+            roles_.push_back(channel.role);
+            units_.push_back(channel.fileUnit);
+        }
+        sampleDecimal_ = dialect_.decimal;
     }
 
     /// A temperature that tells whether the chip went on while the clock jumped.
@@ -425,19 +503,45 @@ private:
     long oddLines_ = 0;
     long timeless_ = 0;
     std::optional<long> firstOddLine_;
+    // Of a stream only.
+    std::optional<Blocks> blocks_;
+    std::vector<bool> keep_;
+    std::vector<Role> roles_;
+    std::vector<Unit> units_;
+    char sampleDecimal_ = '.';
+    std::size_t gathered_ = 0;
+};
+
+/// The text of a log as it is scanned: its own, or that of its objects.
+struct ScannedText {
+    DecodedText text;
+    std::string table; ///< of JSON Lines
+    LogOptions options;
+    bool jsonLines = false;
+
+    ScannedText(std::string_view bytes, const std::string& fileName, const LogOptions& given)
+        : text(decodeText(bytes, fileName)), options(given), jsonLines(looksLikeJsonLines(text.view())) {
+        if (!jsonLines) return;
+        table = separatedFromJsonLines(text.view(), fileName);
+        options.dialect = {'\t', '.', 1}; // ours, whatever is wished of a log with separators
+    }
+    std::string_view view() const { return jsonLines ? std::string_view(table) : text.view(); }
 };
 
 } // namespace
 
 LogReading readLogReported(std::string_view bytes, const std::string& fileName, const LogOptions& options) {
-    const DecodedText text = decodeText(bytes, fileName);
-    if (looksLikeJsonLines(text.view())) {
-        const std::string table = separatedFromJsonLines(text.view(), fileName);
-        LogOptions tabbed = options;
-        tabbed.dialect = {'\t', '.', 1}; // ours, whatever is wished of a log with separators
-        return LogScan(table, fileName, tabbed, true).run();
-    }
-    return LogScan(text.view(), fileName, options, false).run();
+    const ScannedText text(bytes, fileName, options);
+    return LogScan(text.view(), fileName, text.options, text.jsonLines).run();
+}
+
+void streamOtherChannels(std::string_view bytes, const std::string& fileName, const LogOptions& options,
+                         std::size_t blockRows, const std::function<void(const ChannelBlock&)>& sink) {
+    ScannedText text(bytes, fileName, options);
+    text.options.allChannels = false;
+    LogScan scan(text.view(), fileName, text.options, text.jsonLines);
+    scan.run();
+    scan.stream(blockRows, sink);
 }
 
 Trace readLog(std::string_view bytes, const std::string& fileName, const LogOptions& options) {

@@ -59,6 +59,19 @@ LogReading readLogReported(std::string_view bytes, const std::string& fileName, 
 Trace readLog(std::string_view bytes, const std::string& fileName, const LogOptions& options = {});
 Trace readLogFile(const std::filesystem::path& path, const LogOptions& options = {});
 
+/// Rows of one channel that stand together.
+struct ChannelBlock {
+    std::size_t channel = 0; ///< place among the trace's channels
+    std::size_t block = 0;   ///< from 0
+    std::vector<double> values;
+    std::vector<std::string> words; ///< of a column without numbers; then values is empty
+};
+
+/// The channels that readLog leaves out (those without a role), block by block over the same rows, so that no
+/// more than `blockRows` rows of them are ever in memory. Throws what readLog throws.
+void streamOtherChannels(std::string_view bytes, const std::string& fileName, const LogOptions& options,
+                         std::size_t blockRows, const std::function<void(const ChannelBlock&)>& sink);
+
 /// "semicolons, decimal comma, header in line 4, date and clock apart, day.month.year": how it was read.
 std::string readAsText(const LogReport& report);
 

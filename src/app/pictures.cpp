@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/pictures.h"
+
+#include "app/bench/card_sheet.h"
+#include "app/bench/import_dialog.h"
+#include "app/question/question_view.h"
+#include "app/shelf/cut_page.h"
+#include "app/shelf/shelf_view.h"
+#include "app/shell/main_window.h"
+#include "core/evidence/response.h"
+#include "core/physics/simulated_bench.h"
+#include "core/record/plan_setup.h"
+#include "store/log/log_writer.h"
+
+#include <QCoreApplication>
+#include <QDir>
+#include <QTemporaryDir>
+#include <QThread>
+#include <cstdio>
+#include <fstream>
+
+namespace ibuki {
+namespace {
+
+/// `usual` with another material, and with another bench where that is not the usual one.
+Selection selectionOf(const Document& document, const Selection& usual,
+                             const std::string& bench, const std::string& material) {
+    Selection selection = usual;
+    for (const auto& [id, one] : document.all<Material>())
+        if (one.name == material) selection.material = id;
+    for (const auto& [id, one] : document.all<Bench>()) {
+        if (one.name != bench || id == usual.bench) continue;
+        selection.bench = id;
+        selection.study.reset();
+        selection.mount.reset();
+    }
+    return selection;
+}
+
+/// Logs as three loggers would have written them: one without a room, the probe that read it by another clock,
+/// one with a header that nobody named for us.
+QStringList sampleLogs(const QString& folder) {
+    SimulatedBench bench;
+    bench.roomSwingK = 0.6;
+    bench.roomSwingPeriodS = 900;
+    SimulatedProtocol protocol;
+    protocol.start = *makeInstant(2031, 3, 11, 18 * 3'600'000LL + 12 * 60'000LL);
+    Trace log = simulate(bench, protocol, 81).trace;
+    Trace probe;
+    probe.start = Instant{protocol.start->ms - 45'000}; // its clock is slow
+    for (std::size_t i = 0; i < log.samples(); i += 10) probe.timeS.push_back(log.timeS[i]);
+    std::vector<Channel> others;
+    for (const Channel& channel : log.channels) {
+        if (channel.role != Role::ambient) {
+            others.push_back(channel);
+            continue;
+        }
+        Channel room = channel;
+        room.column = "Probe T1 [°C]";
+        room.values.clear();
+        for (std::size_t i = 0; i < log.samples(); i += 10) room.values.push_back(channel.values[i]);
+        probe.channels.push_back(std::move(room));
+    }
+    log.channels = std::move(others);
+    protocol.start = *makeInstant(2031, 3, 12, 19 * 3'600'000LL);
+    std::string other = logText(simulate(bench, protocol, 82).trace);
+    const std::pair<const char*, const char*> words[] = {
+        {"Package Power", "Leistung Gehäuse"}, {"Package", "Gehäuse"}, {"Ambient", "Fühler 3"}, {"Timestamp", "Uhrzeit"}};
+    for (const auto& [from, to] : words)
+        if (const auto at = other.find(from); at != std::string::npos) other.replace(at, std::string(from).size(), to);
+    other += "Average,61.2\n";
+    const std::pair<const char*, std::string> files[] = {
+        {"tern-11_8.csv", logText(log)}, {"room.csv", logText(probe)}, {"evening-7.csv", other}};
+    QStringList paths;
+    for (const auto& [name, text] : files) {
+        paths << folder + "/" + name;
+        std::ofstream(paths.back().toStdString()) << text;
+    }
+    return paths;
+}
+
+void pictureImport(Session& session, const QString& file) {
+    const QTemporaryDir folder;
+    std::vector<std::string> paths;
+    for (const QString& path : sampleLogs(folder.path())) paths.push_back(path.toStdString());
+    const BatchRules rules{settingsFor(session.configuration(), session.question()), {}};
+    ImportDialog dialog(session, readLogBatch(paths, rules, {}, [](double) {}), rules);
+    dialog.resize(1240, 780);
+    dialog.show();
+    for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
+    dialog.grab().save(file);
+    dialog.reject();
+}
+
+} // namespace
+
+int pictureViews(MainWindow& window, const QString& folder, const QString& suffix) {
+    QDir().mkpath(folder);
+    using Page = ShelfView::Page;
+    using Asked = QuestionView::Page;
+    struct View {
+        const char* name;
+        Stage stage;
+        Page page = Page::shelf; ///< of Shelf
+        const char* bench = "node-2";
+        const char* material = "Tern 11";
+        Asked asked = Asked::asked; ///< of Question
+        bool next = false;          ///< with what to do next chosen
+    };
+    const View views[] = {
+        {"question", Stage::question},
+        {"chances", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::chances},
+        {"order", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::order},
+        {"evenings", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::evenings},
+        {"protocol", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::protocol},
+        {"shelf", Stage::shelf},
+        {"dose", Stage::shelf, Page::dose},
+        {"cut", Stage::shelf, Page::cut, "render-1", "Basalt 2.0"},
+        {"gap", Stage::shelf, Page::gap, "render-1", "Basalt 2.0"},
+        {"bench", Stage::bench},
+        {"next", Stage::bench, Page::shelf, "node-2", "Tern 11", Asked::asked, true},
+        {"verdict", Stage::verdict},
+        {"paper", Stage::paper}};
+    window.resize(1280, 800);
+    window.show();
+    const auto& mounts = window.session().document().all<Mount>();
+    for (const auto& [id, mount] : mounts)
+        if (mount.name == "Tern 11 2") window.session().selectMount(id);
+    const Selection usual = window.session().selection();
+    for (const View& view : views) {
+        Selection selection =
+            selectionOf(window.session().document(), usual, view.bench, view.material);
+        if (view.next && selection.study)
+            for (const Slot* slot :
+                 plannedSlots(window.session().document(), *selection.study)) {
+                selection.slot = slot->id;
+                selection.mount.reset();
+                break;
+            }
+        window.session().select(selection);
+        window.showStage(view.stage);
+        window.questionView().showPage(view.asked);
+        window.shelfView().showPage(view.page);
+        for (int i = 0; i < 10 || (i < 500 && window.shelfView().cutPage().isWorking()); ++i) {
+            QCoreApplication::processEvents(); // before exec(): there is no other loop to nest in
+            QThread::msleep(20);
+        }
+        const QString file = folder + "/" + view.name + suffix + ".png";
+        if (!window.grab().save(file)) {
+            std::fprintf(stderr,
+                         "%s: the picture cannot be written. Choose a folder that you may write to.\n",
+                         qPrintable(file));
+            return 1;
+        }
+        std::printf("%s\n", qPrintable(file));
+        if (view.next && selection.slot) {
+            CardSheet card(window.session(), *selection.slot);
+            card.resize(760, 800);
+            card.show();
+            QCoreApplication::processEvents();
+            card.grab().save(folder + "/card" + suffix + ".png");
+        }
+    }
+    window.session().select(usual);
+    pictureImport(window.session(), folder + "/import" + suffix + ".png");
+    return 0;
+}
+
+} // namespace ibuki

@@ -1,0 +1,223 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// From logs to figures, through the real widgets: how a log was read and putting that right, a room probe with
+// its own clock, borders moved by mouse and keys, the asymptote, the uncertainty budget, other rules tried on
+// the whole study.
+
+#include "app/bench/bench_view.h"
+#include "app/bench/budget_sheet.h"
+#include "app/bench/import_dialog.h"
+#include "app/bench/rules_sheet.h"
+#include "app/bench/trace_plot.h"
+#include "core/evidence/response.h"
+#include "store/log/log_writer.h"
+#include "support/demo_window.h"
+#include "support/story.h"
+#include "support/widget_story.h"
+
+#include <QCheckBox>
+#include <QClipboard>
+#include <QComboBox>
+#include <QListWidget>
+#include <QTableWidget>
+#include <QTemporaryDir>
+#include <fstream>
+
+using namespace ibuki;
+
+class TestReadingStory : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+    std::unique_ptr<MainWindow> window_;
+
+    Session& session() { return window_->session(); }
+    const Document& document() { return session().document(); }
+    template <class W> W* find(const char* name) { return story::visible<W>(*window_, name); }
+    QString path(const char* name) { return folder_.filePath(name); }
+    TracePlot* plot() { return window_->benchView().findChild<TracePlot*>(); }
+    const Run& run() { return *runsOf(document(), session().mount()->id).front(); }
+    const LoadReduction& load() { return *reductionOf(document(), run().id)->main(); }
+    void write(const char* name, const std::string& text) { std::ofstream(path(name).toStdString()) << text; }
+    ImportDialog* bringIn(const QStringList& files) {
+        window_->benchView().bringIn(files);
+        return story::sheet<ImportDialog>();
+    }
+
+private slots:
+    void initTestCase() {
+        window_ = story::demoWindow("reading-story", folder_.filePath("demo.ibuki"));
+        QVERIFY(window_);
+        window_->showStage(Stage::bench);
+        for (const auto& [id, mount] : document().all<Mount>())
+            if (mount.name == "Tern 11 2") session().selectMount(id);
+        QTRY_VERIFY(session().mount() && plot());
+    }
+    void cleanupTestCase() { window_.reset(); }
+
+    void keysMoveABorder() {
+        const Phase before = *load().window;
+        plot()->setFocus();
+        QTRY_VERIFY(plot()->accessibleDescription().contains("start of the window"));
+        QTest::keyClick(plot(), Qt::Key_Right, Qt::ShiftModifier);
+        QTRY_VERIFY(run().windowStartS.has_value()); // once the keys rest
+        QVERIFY(std::abs(*run().windowStartS - before.startS - 60) < 1);
+        QTRY_VERIFY(load().foundWindow.has_value());
+        QCOMPARE(load().foundWindow->startS, before.startS); // what was found stays on record
+        QVERIFY(load().window->startS > before.startS + 50);
+        QVERIFY(hasFlag(load().flags, "set-by-hand"));
+        QTRY_VERIFY(plot()->accessibleDescription().contains("by hand"));
+        session().undoStack().undo();
+        QVERIFY(!run().windowStartS);
+        QCOMPARE(*load().window, before);
+    }
+    void theMouseMovesABorder() {
+        QWidget* canvas = nullptr;
+        for (QWidget* child : plot()->findChildren<QWidget*>())
+            if (child->inherits("QCustomPlot")) canvas = child;
+        QVERIFY(canvas);
+        QTRY_VERIFY(plot()->isVisible());
+        std::optional<int> border; // from the right: the end of the load or of its window
+        for (int x = canvas->width() - 60; x > 60 && !border; --x) {
+            QTest::mouseMove(canvas, QPoint(x, canvas->height() / 2));
+            QMouseEvent move(QEvent::MouseMove, QPointF(x, canvas->height() / 2), canvas->mapToGlobal(QPointF(x, canvas->height() / 2)),
+                             Qt::NoButton, Qt::NoButton, Qt::NoModifier);
+            QApplication::sendEvent(canvas, &move);
+            if (canvas->cursor().shape() == Qt::SplitHCursor) border = x;
+        }
+        QVERIFY(border);
+        const QPoint from(*border - 2, canvas->height() / 2);
+        const QPoint to = from - QPoint(40, 0);
+        QTest::mousePress(canvas, Qt::LeftButton, {}, from);
+        QMouseEvent drag(QEvent::MouseMove, QPointF(to), canvas->mapToGlobal(QPointF(to)), Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(canvas, &drag);
+        QTest::mouseRelease(canvas, Qt::LeftButton, {}, to);
+        QTRY_VERIFY(run().loadEndS || run().windowEndS);
+        QTRY_VERIFY(hasFlag(load().flags, "set-by-hand"));
+        QVERIFY(story::press(*window_, "As found"));
+        QTRY_VERIFY(!run().loadEndS && !run().windowEndS);
+        QTRY_VERIFY(!hasFlag(load().flags, "set-by-hand"));
+        session().undoStack().undo();
+        session().undoStack().undo();
+    }
+    void theAsymptoteCountsWhenTheUserSaysSo() {
+        auto* box = find<QCheckBox>("Count where its tail leads");
+        QVERIFY(box);
+        if (!load().steady.asymptoteK) QSKIP("this run's tail tells no time constant");
+        const double mean = *responseOf(load(), *session().question());
+        QTest::mouseClick(box, Qt::LeftButton, {}, QPoint(8, box->height() / 2));
+        QTRY_VERIFY(run().useAsymptote && load().extrapolated);
+        QVERIFY(hasFlag(load().flags, "extrapolated"));
+        QCOMPARE(*responseOf(load(), *session().question()), *load().steady.asymptoteK);
+        session().undoStack().undo();
+        QCOMPARE(*responseOf(load(), *session().question()), mean);
+    }
+    void theUncertaintyIsATable() {
+        QVERIFY(story::press(*window_, "Uncertainty…"));
+        auto* sheet = story::sheet<BudgetSheet>();
+        QVERIFY(sheet);
+        QVERIFY(sheet->findChild<QLabel*>("Budget head")->text().contains("±"));
+        auto* table = sheet->findChild<QTableWidget*>("Uncertainty budget");
+        QVERIFY(table->rowCount() >= 3);
+        QCOMPARE(table->item(0, 0)->text(), QString("re-mounting"));
+        QVERIFY(story::press(*sheet, "Copy"));
+        QVERIFY(QApplication::clipboard()->text().contains("re-mounting\t"));
+        sheet->close();
+    }
+    void rulesAreTriedBeforeTheyAreTaken() {
+        QVERIFY(story::press(*window_, "Rules…"));
+        auto* sheet = story::sheet<RulesSheet>();
+        QVERIFY(sheet);
+        auto* most = sheet->findChild<QLineEdit*>("Window at most, s");
+        story::type(most, "a while");
+        QVERIFY(story::press(*sheet, "Try on all runs"));
+        QVERIFY(sheet->findChild<QLabel*>("Rules words")->text().contains("is no number"));
+        story::type(most, "200");
+        QVERIFY(story::press(*sheet, "Try on all runs"));
+        auto* list = sheet->findChild<QTableWidget*>("Before and after");
+        QTRY_VERIFY_WITH_TIMEOUT(list->rowCount() >= 20, 20'000);
+        QVERIFY(document().all<ReductionRules>().empty()); // nothing is changed yet
+        const double before = load().window->endS - load().window->startS;
+        QVERIFY(before > 250);
+        QVERIFY(story::press(*sheet, "Take over"));
+        QCOMPARE(document().all<ReductionRules>().size(), std::size_t{1});
+        QVERIFY(load().window->endS - load().window->startS <= 201);
+        for (const auto& [id, stored] : document().all<RunReduction>())
+            if (stored.run == run().id) QCOMPARE(stored.settings.windowMaxS, 200.0);
+        sheet->close();
+        session().undoStack().undo();
+        QVERIFY(document().all<ReductionRules>().empty());
+        QCOMPARE(load().window->endS - load().window->startS, before);
+    }
+    void aLogIsReadAnewAsTheUserSays() {
+        std::string text = logText(story::trace("Tern 11", 1));
+        const auto at = text.find("Ambient");
+        QVERIFY(at != std::string::npos);
+        text.replace(at, std::string("Ambient").size(), "Sensor 3"); // nobody can know
+        text += "Average,1\n";
+        write("tern-11_7.csv", text);
+        ImportDialog* dialog = bringIn({path("tern-11_7.csv")});
+        QVERIFY(dialog);
+        QVERIFY(dialog->rows()[0].level.has_value());
+        auto* columns = dialog->findChild<QTableWidget*>("Columns");
+        auto* figures = dialog->findChildren<QTableWidget*>().front();
+        int row = -1;
+        for (int i = 0; i < columns->rowCount(); ++i)
+            if (columns->item(i, 0)->text().startsWith("Sensor 3")) row = i;
+        QVERIFY(row >= 0);
+        QCOMPARE(figures->item(0, 2)->text(), QString("no room"));
+        QVERIFY(dialog->findChild<QListWidget*>("Mended lines")->item(0)->text().startsWith("Line "));
+        QVERIFY(dialog->findChild<QTableWidget*>("Rows read")->rowCount() > 10);
+        auto* is = qobject_cast<QComboBox*>(columns->cellWidget(row, 2));
+        is->setCurrentText("ambient");
+        emit is->activated(is->currentIndex());
+        QTRY_VERIFY(figures->item(0, 2)->text().contains("K"));
+        auto* separator = dialog->findChild<QComboBox*>("Fields apart by");
+        separator->setCurrentText("tab");
+        emit separator->activated(separator->currentIndex());
+        QTRY_VERIFY(separator->currentIndex() == 0); // refused: what holds is shown again
+        QTest::mouseClick(dialog->findChild<QPushButton*>("accept"), Qt::LeftButton);
+        QTRY_VERIFY(!document().all<HeaderRole>().empty());
+        // The next log of that header is known.
+        write("tern-11_8.csv", text + "# another evening\n");
+        dialog = bringIn({path("tern-11_8.csv")});
+        QVERIFY(dialog);
+        QVERIFY(dialog->findChildren<QTableWidget*>().front()->item(0, 2)->text().contains("K"));
+        dialog->reject();
+        session().undoStack().undo();
+        QVERIFY(document().all<HeaderRole>().empty());
+    }
+    void aRoomProbeIsLaidBesideItsLog() {
+        const QString logs = IBUKI_TEST_DATA "/logs/";
+        const auto recordings = document().all<Recording>().size();
+        ImportDialog* dialog = bringIn({logs + "probe.csv", logs + "probe-room.csv"});
+        QVERIFY(dialog);
+        QCOMPARE(dialog->rows()[1].probeOf, std::optional<std::size_t>(0));
+        QVERIFY(dialog->findChildren<QTableWidget*>().front()->item(0, 2)->text().contains("K"));
+        for (QComboBox* box : dialog->findChildren<QComboBox*>())
+            if (box->accessibleName() == "Level of probe.csv") box->setCurrentIndex(1);
+        QTest::mouseClick(dialog->findChild<QPushButton*>("accept"), Qt::LeftButton);
+        QTRY_COMPARE(document().all<Recording>().size(), recordings + 2);
+        const Recording* joined = nullptr;
+        for (const auto& [id, recording] : document().all<Recording>())
+            if (recording.probe) joined = &recording;
+        QVERIFY(joined);
+        const auto runs = document().where(&Run::recording, joined->id);
+        QCOMPARE(runs.size(), std::size_t{1});
+        session().selectMount(runs.front()->mount);
+        QTRY_VERIFY(find<QPushButton>("Probe's clock…"));
+        QCOMPARE(load().ambient.source, AmbientSource::probe);
+        story::answerNext(this, "soon");
+        QVERIFY(story::press(*window_, "Probe's clock…"));
+        QVERIFY(story::notice(*window_).contains("no number of seconds"));
+        story::answerNext(this, "37");
+        QVERIFY(story::press(*window_, "Probe's clock…"));
+        QTRY_COMPARE(load().ambient.probeShiftS, std::optional(37.0));
+        session().undoStack().undo();
+        QVERIFY(load().ambient.probeShiftS != std::optional(37.0));
+        session().undoStack().undo();
+        QCOMPARE(document().all<Mount>().size(), std::size_t{24});
+    }
+};
+
+QTEST_MAIN(TestReadingStory)
+#include "tst_reading_story.moc"

@@ -99,12 +99,29 @@ void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels)
     }
 }
 
+/// How well the sensors of the bench read, by role: accuracy, step, share of the reading.
+void describeSensors(Edit& edit, Id<Configuration> configuration, const json& source) {
+    std::vector<Sensor> sensors;
+    for (const Sensor* sensor : edit.document().where(&Sensor::configuration, configuration)) sensors.push_back(*sensor);
+    for (Sensor& sensor : sensors) {
+        const std::string role(roleName(sensor.role));
+        if (!source.contains(role)) continue;
+        const json& known = source[role];
+        if (known.contains("accuracy_K")) sensor.accuracy = Kelvin{known["accuracy_K"].get<double>()};
+        if (known.contains("step_K")) sensor.resolution = Kelvin{known["step_K"].get<double>()};
+        if (known.contains("accuracy_share")) sensor.accuracyShare = known["accuracy_share"].get<double>();
+        edit.put(sensor);
+    }
+}
+
 void describeBench(Edit& edit, Id<Bench> bench, const json& source) {
     Configuration configuration = *currentConfiguration(edit.document(), bench);
     configuration.cooler = source["cooler"];
     configuration.fanNote = source["fan_note"];
     configuration.temperatureLimit = Celsius{source["limit_C"].get<double>()};
+    configuration.roomGradient = Kelvin{source["room_gradient_K"].get<double>()};
     edit.put(configuration);
+    describeSensors(edit, configuration.id, source["sensors"]);
     std::vector<Layer> layers;
     for (const Layer* layer : layersOf(edit.document(), configuration.id)) layers.push_back(*layer);
     const auto sized = [&](LayerKind kind, const json& mm) {

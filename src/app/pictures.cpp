@@ -65,7 +65,7 @@ QStringList sampleLogs(const QString& folder) {
     protocol.start = *makeInstant(2031, 3, 12, 19 * 3'600'000LL);
     std::string other = logText(simulate(bench, protocol, 82).trace);
     const std::pair<const char*, const char*> words[] = {
-        {"Package Power", "Leistung Gehäuse"}, {"Package", "Gehäuse"}, {"Ambient", "Fühler 3"}, {"Timestamp", "Uhrzeit"}};
+        {"Package Power", "Leistung Gehäuse"}, {"Package", "Gehäuse"}, {"Room", "Fühler 3"}, {"Timestamp", "Uhrzeit"}};
     for (const auto& [from, to] : words)
         if (const auto at = other.find(from); at != std::string::npos) other.replace(at, std::string(from).size(), to);
     other += "Average,61.2\n";

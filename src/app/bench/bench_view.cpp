@@ -47,6 +47,7 @@ BenchView::BenchView(Session& session, QWidget* parent)
     plot_->setMovable(true);
     bar_ = new RunBar(session);
     connect(plot_, &TracePlot::bordersMoved, bar_, &RunBar::moveBorders);
+    connect(plot_, &TracePlot::probeMoved, bar_, [this](double shiftS) { bar_->putProbeShift(shiftS); });
     connect(bar_, &RunBar::runChosen, this, [this](qlonglong id) {
         chosenRun_ = Id<Run>{id};
         refresh();

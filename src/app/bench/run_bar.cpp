@@ -84,9 +84,15 @@ void RunBar::setProbeShift() {
         session_.refuse(QString("\"%1\" is no number of seconds. Write digits, such as 37.").arg(typed));
         return;
     }
+    putProbeShift(value);
+}
+
+void RunBar::putProbeShift(std::optional<double> shiftS) {
+    const Recording* recording = run() ? session_.document().find(run()->recording) : nullptr;
+    if (!recording || !recording->probe) return;
     Edit edit(session_.document(), "Set the room probe's clock");
     Recording changed = *recording;
-    changed.probeShiftS = value;
+    changed.probeShiftS = shiftS;
     edit.put(changed);
     std::vector<const Run*> runs = edit.document().where(&Run::recording, changed.id);
     auto tasks = reductionTasks(edit.document(), runs, session_.question());

@@ -23,6 +23,8 @@ public:
     /// load: of the run; may be nullptr.
     void show(const Run& run, const LoadReduction* load);
     void moveBorders(const HandMarks& marks);
+    /// Of the shown run's room probe; nothing: as found from the data.
+    void putProbeShift(std::optional<double> shiftS);
 
 signals:
     void runChosen(qlonglong id);

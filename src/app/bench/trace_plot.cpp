@@ -8,6 +8,7 @@
 #include <QMouseEvent>
 #include <QVBoxLayout>
 #include <qcustomplot.h>
+#include <utility>
 
 namespace ibuki {
 namespace {
@@ -50,7 +51,12 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) 
     setFocusPolicy(Qt::StrongFocus);
     rest_.setSingleShot(true);
     rest_.setInterval(restMs);
-    connect(&rest_, &QTimer::timeout, this, &TracePlot::tell);
+    connect(&rest_, &QTimer::timeout, this, [this] {
+        if (probeMovedS_ != 0)
+            tellProbe();
+        else
+            tell();
+    });
     plot_->setMinimumHeight(150);
     plot_->xAxis->setLabel("minutes");
     plot_->yAxis->setLabel("°C");
@@ -78,6 +84,8 @@ void TracePlot::restyle() {
 void TracePlot::clear() {
     rest_.stop();
     hasBorders_ = false;
+    room_ = nullptr;
+    probeShiftS_.reset();
     plot_->clearItems();
     plot_->clearGraphs();
     plot_->legend->setVisible(false);
@@ -100,6 +108,9 @@ void TracePlot::shade(double from, double to, const QColor& colour, bool framed)
 void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metric, std::optional<std::size_t> index) {
     rest_.stop();
     hasBorders_ = false;
+    room_ = nullptr;
+    probeShiftS_ = trace.probe ? std::optional(trace.probe->shiftS) : std::nullopt;
+    probeMovedS_ = 0;
     plot_->clearItems();
     plot_->clearGraphs();
     stepS_ = std::max(reduction.intervalS, 1.0);
@@ -137,8 +148,10 @@ void TracePlot::addCurves(const Trace& trace, Metric metric) {
     if (power) add(power->values, "power", QPen(c.quiet, 1, Qt::DotLine), plot_->yAxis2);
     plot_->yAxis2->setVisible(power != nullptr);
     add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6), plot_->yAxis);
-    if (const Channel* room = firstChannel(trace, Role::ambient))
+    if (const Channel* room = firstChannel(trace, Role::ambient)) {
         add(room->values, trace.probe ? "room, probe" : "room", QPen(c.cold, 1.6), plot_->yAxis);
+        if (trace.probe && !room->values.empty()) room_ = plot_->graph(plot_->graphCount() - 1);
+    }
 }
 
 void TracePlot::addBorders(const LoadReduction& load) {
@@ -231,6 +244,23 @@ void TracePlot::tell() {
     emit bordersMoved(hand);
 }
 
+/// The curve moves at once; what follows from it waits until the user rests.
+void TracePlot::moveProbe(double byS) {
+    if (!room_ || !probeShiftS_) return;
+    probeMovedS_ += byS;
+    QVector<QCPGraphData> moved;
+    for (const QCPGraphData& point : *room_->data()) moved << QCPGraphData(point.key + byS / 60, point.value);
+    room_->data()->set(moved, true);
+    setAccessibleDescription(QString("room probe's clock moved by %1 s").arg(*probeShiftS_ + probeMovedS_, 0, 'f', 0));
+    plot_->replot();
+}
+
+void TracePlot::tellProbe() {
+    if (!probeShiftS_ || probeMovedS_ == 0) return;
+    const double shift = *probeShiftS_ + std::exchange(probeMovedS_, 0.0);
+    emit probeMoved(std::round(10 * shift) / 10);
+}
+
 bool TracePlot::eventFilter(QObject* watched, QEvent* event) {
     if (watched != plot_ || !movable_) return QWidget::eventFilter(watched, event);
     const auto* mouse = event->type() == QEvent::MouseButtonPress || event->type() == QEvent::MouseMove
@@ -240,8 +270,19 @@ bool TracePlot::eventFilter(QObject* watched, QEvent* event) {
     if (!mouse) return QWidget::eventFilter(watched, event);
     if (event->type() == QEvent::MouseButtonPress) {
         setFocus();
+        if (mouse->modifiers().testFlag(Qt::AltModifier) && room_) {
+            probeDraggedFrom_ = timeAt(mouse->position().x());
+            return true;
+        }
         dragged_ = borderAt(mouse->position().x());
         if (dragged_) moveTo(*dragged_, marks_[*dragged_].nowS);
+    } else if (event->type() == QEvent::MouseMove && probeDraggedFrom_) {
+        const double now = timeAt(mouse->position().x());
+        moveProbe(now - *probeDraggedFrom_);
+        probeDraggedFrom_ = now;
+    } else if (event->type() == QEvent::MouseButtonRelease && probeDraggedFrom_) {
+        probeDraggedFrom_.reset();
+        tellProbe();
     } else if (event->type() == QEvent::MouseMove && dragged_) {
         moveTo(*dragged_, timeAt(mouse->position().x()));
     } else if (event->type() == QEvent::MouseMove) {
@@ -267,6 +308,12 @@ void TracePlot::keyPressEvent(QKeyEvent* event) {
         break;
     case Qt::Key_Left:
     case Qt::Key_Right:
+        if (event->modifiers().testFlag(Qt::AltModifier)) {
+            const double by = event->modifiers().testFlag(Qt::ShiftModifier) ? 30 : 1;
+            moveProbe(event->key() == Qt::Key_Right ? by : -by);
+            rest_.start();
+            break;
+        }
         moveTo(chosen_, marks_[chosen_].nowS + (event->key() == Qt::Key_Right ? step : -step));
         rest_.start();
         break;
@@ -288,7 +335,10 @@ void TracePlot::focusOutEvent(QFocusEvent* event) {
     QWidget::focusOutEvent(event);
     if (rest_.isActive()) { // what the keys did counts at once when the user goes on elsewhere
         rest_.stop();
-        tell();
+        if (probeMovedS_ != 0)
+            tellProbe();
+        else
+            tell();
     }
     drawBorders();
 }

@@ -7,6 +7,7 @@
 #include <QWidget>
 #include <array>
 
+class QCPGraph;
 class QCPItemLine;
 class QCustomPlot;
 
@@ -14,7 +15,8 @@ namespace ibuki {
 
 /// The chosen metric and the room over time, load and steady window shaded, power on a second axis. The four
 /// borders can be moved by mouse, or by the arrow keys: up and down choose one, left and right move it, with
-/// Shift further, Backspace puts it back. What was found stays visible as a dashed frame.
+/// Shift further, Backspace puts it back. What was found stays visible as a dashed frame. A room probe's curve is moved
+/// with Alt, by dragging or by the left and right keys.
 class TracePlot : public QWidget {
     Q_OBJECT
 
@@ -30,6 +32,8 @@ public:
 signals:
     /// The user moved borders and rests; times in seconds, empty where as found.
     void bordersMoved(const ibuki::HandMarks& marks);
+    /// The user laid the room probe's curve where it belongs: seconds to add to its clock.
+    void probeMoved(double shiftS);
 
 protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -55,6 +59,8 @@ private:
     std::optional<Border> borderAt(double x) const;
     double timeAt(double x) const;
     void tell();
+    void tellProbe();
+    void moveProbe(double byS);
 
     QCustomPlot* plot_;
     std::array<Mark, 4> marks_;
@@ -66,6 +72,10 @@ private:
     std::optional<Border> dragged_;
     Border chosen_ = windowStart;
     QTimer rest_; ///< runs while keys are still being pressed
+    std::optional<double> probeShiftS_; ///< of the trace shown, when it has a room probe
+    double probeMovedS_ = 0;            ///< by the user, not told yet
+    std::optional<double> probeDraggedFrom_; ///< s
+    QCPGraph* room_ = nullptr;
 };
 
 } // namespace ibuki

@@ -36,7 +36,7 @@ std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<
     std::vector<RunReduction> fresh;
     for (const ReductionTask& task : tasks) {
         if (stop.stop_requested()) return {};
-        fresh.push_back({task.reduction, task.run, reduce(project.loadWithProbe(task.recording), task.settings), task.settings});
+        fresh.push_back({task.reduction, task.run, reduce(project.loadWithProbe(task.recording, task.probeShiftS), task.settings), task.settings});
         progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
     }
     return fresh;
@@ -171,7 +171,8 @@ void Session::record(std::function<ChangeSet(const Document&)> fact) {
 std::optional<Trace> Session::trace(Id<Recording> recording) {
     if (!project_) return std::nullopt;
     try {
-        return project_->loadWithProbe(recording);
+        const Recording* stored = document().find(recording);
+        return project_->loadWithProbe(recording, stored ? stored->probeShiftS : std::nullopt);
     } catch (const InputError& error) {
         post(error);
         return std::nullopt;

@@ -10,8 +10,11 @@ std::vector<ReductionTask> reductionTasks(const Document& document, std::span<co
                                           const Question* question) {
     std::vector<ReductionTask> tasks;
     for (const Run* run : runs)
-        for (const RunReduction* stored : document.where(&RunReduction::run, run->id))
-            tasks.push_back({stored->id, run->id, run->recording, settingsFor(document, *run, question)});
+        for (const RunReduction* stored : document.where(&RunReduction::run, run->id)) {
+            const Recording* recording = document.find(run->recording);
+            tasks.push_back({stored->id, run->id, run->recording, settingsFor(document, *run, question),
+                             recording ? recording->probeShiftS : std::nullopt});
+        }
     return tasks;
 }
 

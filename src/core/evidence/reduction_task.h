@@ -16,6 +16,7 @@ struct ReductionTask {
     Id<Run> run;
     Id<Recording> recording;
     ReduceSettings settings;
+    std::optional<double> probeShiftS; ///< of the recording's room probe, where it is stated
 };
 
 /// One task for each stored reduction of these runs, under the question's settings (may be nullptr).

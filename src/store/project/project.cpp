@@ -404,13 +404,13 @@ Trace Project::loadTrace(Id<Recording> id) const {
     }
 }
 
-Trace Project::loadWithProbe(Id<Recording> id) const {
+Trace Project::loadWithProbe(Id<Recording> id, std::optional<double> statedShiftS) const {
     Trace trace = loadTrace(id);
     const Recording* recording = document().find(id);
     const Recording* room = recording ? document().find(recording->probe) : nullptr;
     if (!room || room->withdrawn) return trace;
     const Trace probe = loadTrace(room->id);
-    const ProbeAlignment alignment = alignmentFor(trace, probe, recording->probeShiftS);
+    const ProbeAlignment alignment = alignmentFor(trace, probe, statedShiftS);
     return withProbe(std::move(trace), probe, alignment);
 }
 

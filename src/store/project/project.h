@@ -54,8 +54,8 @@ public:
                Direction direction = Direction::forward);
 
     Trace loadTrace(Id<Recording> id) const;
-    /// The same with the recording's room probe laid beside it, by the stated shift or as found.
-    Trace loadWithProbe(Id<Recording> id) const;
+    /// The same with the recording's room probe laid beside it, by the stated shift or, without one, as found.
+    Trace loadWithProbe(Id<Recording> id, std::optional<double> statedShiftS) const;
     std::vector<HistoryLine> history() const;
 
     /// A finished file, written beside and put in place at once. Refuses the project's own path.

@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/trace/plausible.h"
+
+#include <QtTest>
+#include <cmath>
+
+using namespace ibuki;
+
+class TestPlausible : public QObject {
+    Q_OBJECT
+
+    static Trace traceOf(Role role, std::vector<double> values) {
+        Trace trace;
+        for (std::size_t i = 0; i < values.size(); ++i) trace.timeS.push_back(static_cast<double>(i));
+        trace.channels.push_back({"x", Unit::none, role, 0, std::move(values), {}});
+        return trace;
+    }
+    static std::vector<std::size_t> blanked(Role role, std::vector<double> values) {
+        Trace trace = traceOf(role, std::move(values));
+        blankImpossible(trace);
+        std::vector<std::size_t> rows;
+        for (std::size_t i = 0; i < trace.samples(); ++i)
+            if (std::isnan(trace.channels.front().values[i])) rows.push_back(i);
+        return rows;
+    }
+
+private slots:
+    void whatNoSensorReadsIsBlanked() {
+        using Rows = std::vector<std::size_t>;
+        QCOMPARE(blanked(Role::core, {60, 60, 255, 60, -273.15, 60}), (Rows{2, 4}));
+        QCOMPARE(blanked(Role::core, {60, 61, 0, 60, 61}), (Rows{2}));      // dropped out
+        QCOMPARE(blanked(Role::core, {2, 1, 0, -1, 1}), (Rows{}));          // a cold room may be at 0
+        QCOMPARE(blanked(Role::core, {60, 60, 127, 60, 60}), (Rows{2}));    // a spike
+        QCOMPARE(blanked(Role::core, {60, 60, 127, 126, 60, 60}), (Rows{2, 3}));
+        QCOMPARE(blanked(Role::ambient, {22, 22, 40, 22}), (Rows{2}));
+        QCOMPARE(blanked(Role::packagePower, {150, -1, 151, 65535}), (Rows{1, 3}));
+        QCOMPARE(blanked(Role::fan, {1400, 0, 1400}), (Rows{})); // it may stand still
+        QCOMPARE(blanked(Role::ignore, {1e9, -1e9}), (Rows{}));
+    }
+    void aLoadIsNoSpike() {
+        QVERIFY(blanked(Role::core, {35, 35, 80, 82, 84, 60, 40}).empty());
+        QVERIFY(blanked(Role::core, {35, 36, 60, 36, 35}).empty()); // a short burst is real
+    }
+    void theyAreCountedWithTheFirst() {
+        Trace trace = traceOf(Role::core, {60, 255, 60, 250});
+        const auto cells = blankImpossible(trace);
+        QCOMPARE(cells.size(), std::size_t{1});
+        QCOMPARE(cells.front().firstRow, std::size_t{1});
+        QCOMPARE(cells.front().first, 255.0);
+        QCOMPARE(cells.front().count, std::int64_t{2});
+        QCOMPARE(trace.impossible, std::int64_t{2});
+    }
+};
+
+QTEST_GUILESS_MAIN(TestPlausible)
+#include "tst_plausible.moc"

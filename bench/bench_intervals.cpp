@@ -19,8 +19,8 @@ int main(int argc, char** argv) {
         const bool mean = fits(coverage.meanShare());
         all = all && asymptote && mean;
         std::printf("%-36s %8d %8.1f %% of %5d %2s %8.1f %% of %5d %2s\n", noise.name.c_str(), runs,
-                    100 * coverage.asymptoteShare(), coverage.asymptotes, asymptote ? "" : "!", 100 * coverage.meanShare(),
-                    coverage.means, mean ? "" : "!");
+                    100 * coverage.asymptoteShare(), coverage.asymptotes, asymptote ? "" : "!",
+                    100 * coverage.meanShare(), coverage.means, mean ? "" : "!");
     }
     std::puts(all ? "all as asked" : "! outside what is asked");
     return all ? 0 : 1;

@@ -102,7 +102,8 @@ void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels)
 /// How well the sensors of the bench read, by role: accuracy, step, share of the reading.
 void describeSensors(Edit& edit, Id<Configuration> configuration, const json& source) {
     std::vector<Sensor> sensors;
-    for (const Sensor* sensor : edit.document().where(&Sensor::configuration, configuration)) sensors.push_back(*sensor);
+    for (const Sensor* sensor : edit.document().where(&Sensor::configuration, configuration))
+        sensors.push_back(*sensor);
     for (Sensor& sensor : sensors) {
         const std::string role(roleName(sensor.role));
         if (!source.contains(role)) continue;

@@ -1,12 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/pictures.h"
 
+#include "app/bench/budget_sheet.h"
 #include "app/bench/card_sheet.h"
 #include "app/bench/import_dialog.h"
+#include "app/bench/rules_sheet.h"
 #include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
 #include "app/shell/main_window.h"
+#include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/physics/simulated_bench.h"
 #include "core/record/plan_setup.h"
@@ -23,8 +26,8 @@ namespace ibuki {
 namespace {
 
 /// `usual` with another material, and with another bench where that is not the usual one.
-Selection selectionOf(const Document& document, const Selection& usual,
-                             const std::string& bench, const std::string& material) {
+Selection selectionOf(const Document& document, const Selection& usual, const std::string& bench,
+                      const std::string& material) {
     Selection selection = usual;
     for (const auto& [id, one] : document.all<Material>())
         if (one.name == material) selection.material = id;
@@ -37,8 +40,8 @@ Selection selectionOf(const Document& document, const Selection& usual,
     return selection;
 }
 
-/// Logs as three loggers would have written them: one without a room, the probe that read it by another clock,
-/// one with a header that nobody named for us.
+/// Logs as three loggers would have written them: one without a room, the probe that read it by another
+/// clock, one with a header that nobody named for us.
 QStringList sampleLogs(const QString& folder) {
     SimulatedBench bench;
     bench.roomSwingK = 0.6;
@@ -64,10 +67,13 @@ QStringList sampleLogs(const QString& folder) {
     log.channels = std::move(others);
     protocol.start = *makeInstant(2031, 3, 12, 19 * 3'600'000LL);
     std::string other = logText(simulate(bench, protocol, 82).trace);
-    const std::pair<const char*, const char*> words[] = {
-        {"Package Power", "Leistung Gehäuse"}, {"Package", "Gehäuse"}, {"Room", "Fühler 3"}, {"Timestamp", "Uhrzeit"}};
+    const std::pair<const char*, const char*> words[] = {{"Package Power", "Leistung Gehäuse"},
+                                                         {"Package", "Gehäuse"},
+                                                         {"Room", "Fühler 3"},
+                                                         {"Timestamp", "Uhrzeit"}};
     for (const auto& [from, to] : words)
-        if (const auto at = other.find(from); at != std::string::npos) other.replace(at, std::string(from).size(), to);
+        if (const auto at = other.find(from); at != std::string::npos)
+            other.replace(at, std::string(from).size(), to);
     other += "Average,61.2\n";
     const std::pair<const char*, std::string> files[] = {
         {"tern-11_8.csv", logText(log)}, {"room.csv", logText(probe)}, {"evening-7.csv", other}};
@@ -79,6 +85,14 @@ QStringList sampleLogs(const QString& folder) {
     return paths;
 }
 
+/// A sheet as it opens, then gone again.
+void pictureSheet(QDialog& sheet, const QString& file) {
+    sheet.show();
+    for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
+    sheet.grab().save(file);
+    sheet.reject();
+}
+
 void pictureImport(Session& session, const QString& file) {
     const QTemporaryDir folder;
     std::vector<std::string> paths;
@@ -86,10 +100,7 @@ void pictureImport(Session& session, const QString& file) {
     const BatchRules rules{settingsFor(session.configuration(), session.question()), {}};
     ImportDialog dialog(session, readLogBatch(paths, rules, {}, [](double) {}), rules);
     dialog.resize(1240, 780);
-    dialog.show();
-    for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
-    dialog.grab().save(file);
-    dialog.reject();
+    pictureSheet(dialog, file);
 }
 
 } // namespace
@@ -107,20 +118,19 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         Asked asked = Asked::asked; ///< of Question
         bool next = false;          ///< with what to do next chosen
     };
-    const View views[] = {
-        {"question", Stage::question},
-        {"chances", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::chances},
-        {"order", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::order},
-        {"evenings", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::evenings},
-        {"protocol", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::protocol},
-        {"shelf", Stage::shelf},
-        {"dose", Stage::shelf, Page::dose},
-        {"cut", Stage::shelf, Page::cut, "render-1", "Basalt 2.0"},
-        {"gap", Stage::shelf, Page::gap, "render-1", "Basalt 2.0"},
-        {"bench", Stage::bench},
-        {"next", Stage::bench, Page::shelf, "node-2", "Tern 11", Asked::asked, true},
-        {"verdict", Stage::verdict},
-        {"paper", Stage::paper}};
+    const View views[] = {{"question", Stage::question},
+                          {"chances", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::chances},
+                          {"order", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::order},
+                          {"evenings", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::evenings},
+                          {"protocol", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::protocol},
+                          {"shelf", Stage::shelf},
+                          {"dose", Stage::shelf, Page::dose},
+                          {"cut", Stage::shelf, Page::cut, "render-1", "Basalt 2.0"},
+                          {"gap", Stage::shelf, Page::gap, "render-1", "Basalt 2.0"},
+                          {"bench", Stage::bench},
+                          {"next", Stage::bench, Page::shelf, "node-2", "Tern 11", Asked::asked, true},
+                          {"verdict", Stage::verdict},
+                          {"paper", Stage::paper}};
     window.resize(1280, 800);
     window.show();
     const auto& mounts = window.session().document().all<Mount>();
@@ -128,11 +138,9 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         if (mount.name == "Tern 11 2") window.session().selectMount(id);
     const Selection usual = window.session().selection();
     for (const View& view : views) {
-        Selection selection =
-            selectionOf(window.session().document(), usual, view.bench, view.material);
+        Selection selection = selectionOf(window.session().document(), usual, view.bench, view.material);
         if (view.next && selection.study)
-            for (const Slot* slot :
-                 plannedSlots(window.session().document(), *selection.study)) {
+            for (const Slot* slot : plannedSlots(window.session().document(), *selection.study)) {
                 selection.slot = slot->id;
                 selection.mount.reset();
                 break;
@@ -162,6 +170,12 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         }
     }
     window.session().select(usual);
+    if (const Mount* mount = window.session().mount()) {
+        BudgetSheet budget(window.session(), runsOf(window.session().document(), mount->id).front()->id);
+        pictureSheet(budget, folder + "/uncertainty" + suffix + ".png");
+        RulesSheet rules(window.session());
+        pictureSheet(rules, folder + "/rules" + suffix + ".png");
+    }
     pictureImport(window.session(), folder + "/import" + suffix + ".png");
     return 0;
 }

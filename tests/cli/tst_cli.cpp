@@ -168,15 +168,16 @@ private slots:
         QVERIFY(!outcome.err.empty() && outcome.out.empty());
     }
     void aRoomProbeWithItsOwnClockIsLaidBeside() {
-        const Outcome outcome = run({"reduce", logs + "probe.csv", "--probe", logs + "probe-room.csv", "--json"});
+        const Outcome outcome =
+            run({"reduce", logs + "probe.csv", "--probe", logs + "probe-room.csv", "--json"});
         QCOMPARE(outcome.code, 0);
         const auto found = nlohmann::json::parse(outcome.out);
         QCOMPARE(found["ambient"]["source"].get<std::string>(), std::string("probe"));
         QVERIFY(std::abs(found["ambient"]["probe_shift_s"].get<double>() - 37) < 60);
         QVERIFY(found["ambient"]["probe_shift_u_s"].get<double>() > 0);
         QVERIFY(std::abs(found["metrics"]["hottest"]["delta_K"].get<double>() - 42.82) < 0.15);
-        const Outcome stated =
-            run({"reduce", logs + "probe.csv", "--probe", logs + "probe-room.csv", "--probe-shift", "37", "--json"});
+        const Outcome stated = run({"reduce", logs + "probe.csv", "--probe", logs + "probe-room.csv",
+                                    "--probe-shift", "37", "--json"});
         QCOMPARE(nlohmann::json::parse(stated.out)["ambient"]["probe_shift_s"].get<double>(), 37.0);
         QCOMPARE(run({"reduce", logs + "probe.csv", "--probe", logs + "prose.txt"}).code, 1);
     }

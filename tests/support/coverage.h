@@ -31,7 +31,9 @@ struct Coverage {
     int means = 0;
     int meanHits = 0;
 
-    double asymptoteShare() const { return asymptotes > 0 ? static_cast<double>(asymptoteHits) / asymptotes : 0; }
+    double asymptoteShare() const {
+        return asymptotes > 0 ? static_cast<double>(asymptoteHits) / asymptotes : 0;
+    }
     double meanShare() const { return means > 0 ? static_cast<double>(meanHits) / means : 0; }
 };
 

@@ -14,7 +14,20 @@
 
 namespace ibuki::story {
 
-enum class Stamps { elapsedS, elapsedMs, iso, isoZone, dayMonthYear, monthDayYear, dateAndClock, clock, epochS, epochMs, epochUs, serial };
+enum class Stamps {
+    elapsedS,
+    elapsedMs,
+    iso,
+    isoZone,
+    dayMonthYear,
+    monthDayYear,
+    dateAndClock,
+    clock,
+    epochS,
+    epochMs,
+    epochUs,
+    serial
+};
 enum class Tongue { english, german, japanese, chinese, spanish };
 
 struct LogStyle {
@@ -25,7 +38,7 @@ struct LogStyle {
     bool quoted = false;
     bool shuffled = false;
     bool crlf = false;
-    bool trailing = false;  ///< separator at the end of every line
+    bool trailing = false; ///< separator at the end of every line
     bool jsonLines = false;
     bool unitsInCells = false;
     bool footer = false;
@@ -46,13 +59,15 @@ struct LogStyle {
     bool jump = false; ///< the clock goes back an hour
 
     std::string name() const {
-        return fmt::format("sep {} comma {} F {} mW {} quoted {} shuffled {} crlf {} trailing {} json {} cells {} footer {} "
-                           "again {} same {} cut {} preamble {} units {} stamps {} enc {} tongue {} missing {} impossible {} "
-                           "stuck {} dup {} gap {} jump {}",
-                           separator == '\t' ? 't' : separator, decimalComma, fahrenheit, milliwatt, quoted, shuffled, crlf,
-                           trailing, jsonLines, unitsInCells, footer, headerAgain, sameNames, cutOff, preamble, unitMarks,
-                           static_cast<int>(stamps), encoding, static_cast<int>(tongue), missing, impossible, stuck, duplicates,
-                           gap, jump);
+        return fmt::format(
+            "sep {} comma {} F {} mW {} quoted {} shuffled {} crlf {} trailing {} json {} cells {} footer {} "
+            "again {} same {} cut {} preamble {} units {} stamps {} enc {} tongue {} missing {} impossible "
+            "{} "
+            "stuck {} dup {} gap {} jump {}",
+            separator == '\t' ? 't' : separator, decimalComma, fahrenheit, milliwatt, quoted, shuffled, crlf,
+            trailing, jsonLines, unitsInCells, footer, headerAgain, sameNames, cutOff, preamble, unitMarks,
+            static_cast<int>(stamps), encoding, static_cast<int>(tongue), missing, impossible, stuck,
+            duplicates, gap, jump);
     }
 };
 
@@ -88,7 +103,8 @@ inline LogStyle randomStyle(Random& random) {
         style.encoding = std::min(style.encoding, 1);
         style.unitMarks = style.unitMarks == 3 ? 0 : style.unitMarks;
         style.preamble = 0;
-        style.quoted = style.trailing = style.footer = style.headerAgain = style.sameNames = style.decimalComma = false;
+        style.quoted = style.trailing = style.footer = style.headerAgain = style.sameNames =
+            style.decimalComma = false;
     }
     style.missing = oneIn(3);
     style.impossible = oneIn(5);
@@ -109,10 +125,11 @@ inline QString translated(const QString& words, Tongue tongue) {
         const char* english;
         const char* other[4]; ///< German, Japanese, Chinese, Spanish
     };
-    static const Row rows[] = {{"Package Power", {"Leistung Gehäuse", "パッケージ電力", "封装功耗", "Potencia del paquete"}},
-                               {"Package", {"CPU-Gehäuse", "CPU パッケージ", "CPU 封装", "CPU encapsulado"}},
-                               {"Ambient", {"Raumtemperatur", "室温", "环境温度", "Temperatura ambiente"}},
-                               {"Fan1", {"Lüfter 1", "ファン 1", "风扇 1", "Ventilador 1"}}};
+    static const Row rows[] = {
+        {"Package Power", {"Leistung Gehäuse", "パッケージ電力", "封装功耗", "Potencia del paquete"}},
+        {"Package", {"CPU-Gehäuse", "CPU パッケージ", "CPU 封装", "CPU encapsulado"}},
+        {"Ambient", {"Raumtemperatur", "室温", "环境温度", "Temperatura ambiente"}},
+        {"Fan1", {"Lüfter 1", "ファン 1", "风扇 1", "Ventilador 1"}}};
     if (tongue == Tongue::english) return words;
     const auto t = static_cast<std::size_t>(tongue) - 1;
     static const char* coreWords[] = {"Kern", "コア", "核心", "Núcleo"};
@@ -125,7 +142,8 @@ inline QString translated(const QString& words, Tongue tongue) {
 }
 
 inline QString timeName(Tongue tongue, int which) {
-    static const char* names[][2] = {{"Time", "Date"}, {"Uhrzeit", "Datum"}, {"時刻", "日付"}, {"时间", "日期"}, {"Hora", "Fecha"}};
+    static const char* names[][2] = {
+        {"Time", "Date"}, {"Uhrzeit", "Datum"}, {"時刻", "日付"}, {"时间", "日期"}, {"Hora", "Fecha"}};
     return names[static_cast<std::size_t>(tongue)][which];
 }
 
@@ -162,8 +180,8 @@ inline std::vector<std::string> stampCells(const LogStyle& style, double timeS, 
     case Stamps::dayMonthYear:
         return {fmt::format("{}.{}.{} {}", day, month, year, clock)};
     case Stamps::monthDayYear:
-        return {fmt::format("{:02}/{:02}/{} {:02}{} {}", month, day, year, hour % 12 == 0 ? 12 : hour % 12, clock.substr(2),
-                            hour < 12 ? "AM" : "PM")};
+        return {fmt::format("{:02}/{:02}/{} {:02}{} {}", month, day, year, hour % 12 == 0 ? 12 : hour % 12,
+                            clock.substr(2), hour < 12 ? "AM" : "PM")};
     case Stamps::dateAndClock:
         return {fmt::format("{}.{}.{}", day, month, year), clock};
     case Stamps::clock:
@@ -213,7 +231,8 @@ inline void damage(Trace& trace, const LogStyle& style, Random& random) {
             std::fill(channel.values.begin(), channel.values.end(), channel.values.front());
         for (double& v : channel.values) {
             if (style.missing && random.uniform() < 0.01) v = std::numeric_limits<double>::quiet_NaN();
-            if (style.impossible && chip && random.uniform() < 0.002) v = nonsense[static_cast<int>(random.uniform() * 5)];
+            if (style.impossible && chip && random.uniform() < 0.002)
+                v = nonsense[static_cast<int>(random.uniform() * 5)];
         }
     }
 }
@@ -242,12 +261,14 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
         units = {"", ""};
     } else {
         QString time = timeName(style.tongue, 0);
-        if (style.stamps == Stamps::elapsedMs && style.unitMarks != 3 && style.unitMarks != 4) time += " [ms]";
+        if (style.stamps == Stamps::elapsedMs && style.unitMarks != 3 && style.unitMarks != 4)
+            time += " [ms]";
         names = {time.toStdString()};
         units = {style.stamps == Stamps::elapsedMs ? "ms" : ""};
     }
     for (const Channel& channel : trace.channels) {
-        const QString words = translated(QString::fromStdString(channel.column).section(" [", 0, 0), style.tongue);
+        const QString words =
+            translated(QString::fromStdString(channel.column).section(" [", 0, 0), style.tongue);
         const QString unit = unitOf(channel, style);
         // Without units the words have to say which kind it is.
         const bool bare = style.unitMarks >= 3;
@@ -276,7 +297,8 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
         if (style.trailing) text += style.separator;
         text += end;
     };
-    for (int i = 0; i < style.preamble; ++i) text += "# line " + std::to_string(i) + " of what the logger says" + end;
+    for (int i = 0; i < style.preamble; ++i)
+        text += "# line " + std::to_string(i) + " of what the logger says" + end;
     if (!style.jsonLines) line(names);
     if (style.unitMarks == 3 && !style.jsonLines) line(units);
     const double typical = trace.timeS[1] - trace.timeS[0];
@@ -286,7 +308,8 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
         if (style.gap && timeS > 100 && timeS < 190) continue;
         if (style.jump && row >= jumpAt) timeS -= 3600;
         std::vector<std::string> fields = stampCells(style, timeS, *trace.start);
-        for (const Channel& channel : trace.channels) fields.push_back(valueCell(channel.values[row], channel, style));
+        for (const Channel& channel : trace.channels)
+            fields.push_back(valueCell(channel.values[row], channel, style));
         if (style.sameNames) {
             fields.emplace_back(decimal("12.1", style));
             fields.emplace_back(decimal("5.0", style));
@@ -299,10 +322,12 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
             }
             text += "{";
             for (std::size_t i = 0; i < fields.size(); ++i) {
-                const bool number = !fields[i].empty() && fields[i].find_first_not_of("0123456789.-") == std::string::npos
-                                    && std::count(fields[i].begin(), fields[i].end(), '-') <= 1 && fields[i].rfind('-') + 1 <= 1;
-                text += fmt::format("{}\"{}\": {}{}{}", i > 0 ? ", " : "", names[i], number ? "" : "\"", fields[i],
-                                    number ? "" : "\"");
+                const bool number = !fields[i].empty()
+                                    && fields[i].find_first_not_of("0123456789.-") == std::string::npos
+                                    && std::count(fields[i].begin(), fields[i].end(), '-') <= 1
+                                    && fields[i].rfind('-') + 1 <= 1;
+                text += fmt::format("{}\"{}\": {}{}{}", i > 0 ? ", " : "", names[i], number ? "" : "\"",
+                                    fields[i], number ? "" : "\"");
             }
             text += "}" + end;
         }
@@ -313,7 +338,8 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
         line(std::vector<std::string>(names.size(), "Average"));
         text += "End of log" + end;
     }
-    if (style.cutOff && !style.footer) text.resize(text.size() - text.substr(text.rfind('\n', text.size() - 3)).size() / 2);
+    if (style.cutOff && !style.footer)
+        text.resize(text.size() - text.substr(text.rfind('\n', text.size() - 3)).size() / 2);
     return encoded(text, style.encoding);
 }
 

@@ -109,7 +109,8 @@ private slots:
     void theSliderDecidesTheNumber() {
         auto* slider = find<QSlider>("Mounts of each level");
         slider->setFocus();
-        while (slider->value() != 2) QTest::keyClick(slider, slider->value() > 2 ? Qt::Key_Left : Qt::Key_Right);
+        while (slider->value() != 2)
+            QTest::keyClick(slider, slider->value() > 2 ? Qt::Key_Left : Qt::Key_Right);
         QTRY_COMPARE(planOf(document(), session().study()->id)->mountsPerLevel, 2);
         QTRY_VERIFY(live().contains("8 mounts"));
     }

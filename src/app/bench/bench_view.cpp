@@ -82,10 +82,16 @@ QWidget* BenchView::makeHead() {
     big_->setFont(textFont(5.2, QFont::DemiBold));
     big_->setAccessibleName("Steady difference");
     unit_ = new QLabel;
-    unit_->setFont(textFont(1.5));
+    unit_->setFont(textFont(1.2));
     unit_->setProperty("quiet", true);
-    layout->addWidget(big_);
-    layout->addWidget(unit_, 0, Qt::AlignBottom);
+    // The unit stands under the number: beside it, larger text leaves no room for the words.
+    auto* number = new QVBoxLayout;
+    number->setSpacing(0);
+    number->addStretch(1);
+    number->addWidget(big_);
+    number->addWidget(unit_);
+    number->addStretch(1);
+    layout->addLayout(number);
     layout->addSpacing(18);
     auto* words = new QVBoxLayout;
     title_ = cardTitle({});
@@ -252,7 +258,8 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
         if (load->powerW) parts << QString("%1 W").arg(*load->powerW, 0, 'f', 1);
         if (load->rthKPerW) parts << QString("%1 K⁠/⁠W").arg(*load->rthKPerW, 0, 'f', 3);
         parts << steadyText(load->steady);
-        if (load->steady.asymptoteK && load->steady.asymptoteIntervalK && load->steady.reached && !*load->steady.reached)
+        if (load->steady.asymptoteK && load->steady.asymptoteIntervalK && load->steady.reached
+            && !*load->steady.reached)
             parts << QString("tail leads to %1 K (%2 to %3)")
                          .arg(*load->steady.asymptoteK, 0, 'f', 1)
                          .arg(load->steady.asymptoteIntervalK->lo, 0, 'f', 1)
@@ -267,7 +274,8 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     std::vector<Flag> flags = reduction.flags;
     for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::raise(flags, flag);
     for (const Flag& flag : flags)
-        if (flag.severity != Severity::info || flag.code == "set-by-hand") words << "▸ " + qtext(flag.message);
+        if (flag.severity != Severity::info || flag.code == "set-by-hand")
+            words << "▸ " + qtext(flag.message);
     words << graveCautions(session_.document(), subjectOf(mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
@@ -288,7 +296,8 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     }
     if (shownTrace_)
         plot_->show(shownTrace_->second, reduction, metricFromName(asked.metric).value_or(Metric::hottest),
-                    run.loadIndex < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(run.loadIndex)));
+                    run.loadIndex < 0 ? std::nullopt
+                                      : std::optional(static_cast<std::size_t>(run.loadIndex)));
     else
         plot_->clear();
 }
@@ -388,7 +397,8 @@ void BenchView::bringIn(const QStringList& files) {
     }
     std::vector<std::string> paths;
     for (const QString& file : files) paths.push_back(file.toStdString());
-    BatchRules rules{settingsFor(session_.configuration(), session_.question()), rememberedRoles(session_.document())};
+    BatchRules rules{settingsFor(session_.configuration(), session_.question()),
+                     rememberedRoles(session_.document())};
     obey(rules.settings, session_.document(), session_.study()->id);
     job_->start<LogBatch>(
         [paths, rules](std::stop_token stop, const Progress& progress) {
@@ -407,11 +417,14 @@ void BenchView::keepChannels(std::vector<KeepTask> tasks) {
     }
     if (tasks.empty()) return;
     keeper_->start<int>(
-        [project = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop, const Progress& progress) {
+        [project = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop,
+                                                                            const Progress& progress) {
             int kept = 0;
             for (KeepTask task : tasks) {
                 task.options.stop = stop;
-                task.options.progress = [&](double share) { progress((kept + share) / static_cast<double>(tasks.size())); };
+                task.options.progress = [&](double share) {
+                    progress((kept + share) / static_cast<double>(tasks.size()));
+                };
                 keepOtherChannels(project, task);
                 ++kept;
             }

@@ -70,8 +70,7 @@ private:
     QPushButton* cautions_ = nullptr;
     RunBar* bar_ = nullptr;
     std::optional<Id<Run>> chosenRun_; ///< of the shown mount; another mount shows its first
-    std::optional<std::pair<Recording, Trace>>
-        shownTrace_; ///< the last one read, so that a refresh is quick
+    std::optional<std::pair<Recording, Trace>> shownTrace_; ///< the last one read, so that a refresh is quick
 };
 
 } // namespace ibuki

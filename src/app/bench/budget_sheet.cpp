@@ -18,7 +18,8 @@
 namespace ibuki {
 namespace {
 
-const QStringList headers{"Source", "Stated", "u", "Factor", "K", "Share", "Cancels between mounts of this bench"};
+const QStringList headers{
+    "Source", "Stated", "u", "Factor", "K", "Share", "Cancels between mounts of this bench"};
 
 QString shortNumber(double value) { return QString::number(value, 'g', 3); }
 
@@ -47,14 +48,16 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
         if (const auto metric = metricFromName(question->metric); metric && load->metrics.contains(*metric))
             deltaK_ = load->metrics.at(*metric).deltaK.value_or(0);
     const Budget& budget = run_.budget;
-    auto* head = cardTitle(budget.lines.empty()
-                               ? QString("Nothing is known of the uncertainty yet")
-                               : QString("%1 K ± %2 K (95 %)").arg(deltaK_, 0, 'f', 2).arg(budget.expandedK, 0, 'f', 2));
+    auto* head = cardTitle(
+        budget.lines.empty()
+            ? QString("Nothing is known of the uncertainty yet")
+            : QString("%1 K ± %2 K (95 %)").arg(deltaK_, 0, 'f', 2).arg(budget.expandedK, 0, 'f', 2));
     head->setObjectName("Budget head");
     layout->addWidget(head);
     if (!budget.lines.empty())
         layout->addWidget(quietLabel(
-            QString("Combined %1 K, %2 degrees of freedom, factor %3. Between two mounts of this bench %4 K of it stay, "
+            QString("Combined %1 K, %2 degrees of freedom, factor %3. Between two mounts of this bench %4 K "
+                    "of it stay, "
                     "each.")
                 .arg(budget.combinedK, 0, 'f', 3)
                 .arg(budget.df ? QString::number(std::floor(*budget.df), 'f', 0) : QString("any number of"))
@@ -78,7 +81,8 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
 }
 
 void BudgetSheet::addTable(QVBoxLayout* layout) {
-    auto* table = new QTableWidget(static_cast<int>(run_.budget.lines.size()), static_cast<int>(headers.size()));
+    auto* table =
+        new QTableWidget(static_cast<int>(run_.budget.lines.size()), static_cast<int>(headers.size()));
     table->setHorizontalHeaderLabels(headers);
     table->setAccessibleName("Uncertainty budget");
     table->setObjectName("Uncertainty budget");
@@ -97,7 +101,8 @@ void BudgetSheet::addTable(QVBoxLayout* layout) {
         ++row;
     }
     table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table->horizontalHeader()->setSectionResizeMode(static_cast<int>(headers.size()) - 1, QHeaderView::Stretch);
+    table->horizontalHeader()->setSectionResizeMode(static_cast<int>(headers.size()) - 1,
+                                                    QHeaderView::Stretch);
     table->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     layout->addWidget(table, 1);
 }
@@ -111,11 +116,13 @@ QString BudgetSheet::asText(QChar separator) const {
     QString text = line(headers);
     for (const BudgetLine& one : run_.budget.lines) text += line(cellsOf(one));
     text += line({"combined", "", "", "", QString::number(run_.budget.combinedK, 'f', 3), "100 %", ""});
-    return text + line({"expanded, 95 %", "", "", "", QString::number(run_.budget.expandedK, 'f', 3), "", ""});
+    return text
+           + line({"expanded, 95 %", "", "", "", QString::number(run_.budget.expandedK, 'f', 3), "", ""});
 }
 
 void BudgetSheet::save() {
-    const QString path = QFileDialog::getSaveFileName(this, "Save the budget", "uncertainty.csv", "CSV (*.csv)");
+    const QString path =
+        QFileDialog::getSaveFileName(this, "Save the budget", "uncertainty.csv", "CSV (*.csv)");
     if (path.isEmpty()) return;
     try {
         writeFileAtomically(path.toStdString(), asText(',').toStdString());

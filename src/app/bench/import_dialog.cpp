@@ -15,6 +15,7 @@
 #include <QHeaderView>
 #include <QTableWidget>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace ibuki {
 namespace {
@@ -36,6 +37,19 @@ QString figureText(const Reduction& reduction, const Question& question) {
            + QString("%1 %2")
                  .arg(*value, 0, 'f', responseUnit(question) == "K" ? 1 : 4)
                  .arg(qtext(responseUnit(question)));
+}
+
+/// "room 22.3 °C": the mean of what a probe read.
+QString roomText(const Trace& trace) {
+    double sum = 0;
+    int count = 0;
+    for (const Channel* channel : channelsOf(trace, Role::ambient))
+        for (double v : channel->values)
+            if (std::isfinite(v)) {
+                sum += v;
+                ++count;
+            }
+    return count > 0 ? QString("room %1 °C").arg(sum / count, 0, 'f', 1) : QString("no room");
 }
 
 QTableWidgetItem* fixedItem(const QString& text) {
@@ -75,6 +89,8 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     layout->addWidget(buttons);
     table_->setAccessibleName("Logs to bring in");
+    table_->setSelectionBehavior(QTableWidget::SelectRows);
+    table_->setSelectionMode(QTableWidget::SingleSelection);
     if (session_.study()) rows_ = proposeImport(session_.document(), session_.study()->id, batch_.logs);
     fill();
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
@@ -180,9 +196,10 @@ void ImportDialog::addRow(int row) {
     check->setToolTip("Bring this log in");
     table_->setItem(row, take, check);
     table_->setItem(row, file, fixedItem(qtext(log.fileName)));
-    table_->setItem(
-        row, figure,
-        fixedItem(session_.question() ? figureText(log.reduction, *session_.question()) : QString()));
+    const QString steady = proposal.probeOf      ? roomText(log.trace)
+                           : session_.question() ? figureText(log.reduction, *session_.question())
+                                                 : QString();
+    table_->setItem(row, figure, fixedItem(steady));
     table_->setCellWidget(row, level, levelChoice(row));
     table_->setCellWidget(row, second, secondChoice(row));
     table_->setCellWidget(row, mount, mountChoice(row));
@@ -192,7 +209,7 @@ void ImportDialog::addRow(int row) {
     QStringList looks;
     if (!proposal.doubt.empty()) looks << qtext(proposal.doubt);
     if (proposal.atAssumed) looks << "time assumed";
-    for (const Flag& flag : log.reduction.flags)
+    for (const Flag& flag : proposal.probeOf ? std::vector<Flag>{} : log.reduction.flags)
         if (flag.severity != Severity::info && flag.code != "no-load-found")
             looks << qtext(flag.code).replace('-', ' ');
     table_->setItem(row, doubt, fixedItem(looks.join("; ")));
@@ -211,10 +228,11 @@ QWidget* ImportDialog::levelChoice(int row) {
     if (plan && plan->baseline) box->addItem("baseline", baselineChoice);
     for (std::size_t i = 0; i < batch_.logs.size(); ++i)
         if (static_cast<int>(i) != row)
-            box->addItem("room probe of " + qtext(batch_.logs[i].fileName), firstProbeChoice - static_cast<qlonglong>(i));
+            box->addItem("room probe of " + qtext(batch_.logs[i].fileName),
+                         firstProbeChoice - static_cast<qlonglong>(i));
     const qlonglong chosen = proposal.probeOf ? firstProbeChoice - static_cast<qlonglong>(*proposal.probeOf)
                              : proposal.kind == SlotKind::checkMount ? checkMountChoice
-                             : proposal.kind == SlotKind::baseline ? baselineChoice
+                             : proposal.kind == SlotKind::baseline   ? baselineChoice
                              : proposal.level ? static_cast<qlonglong>(proposal.level->value)
                                               : notKnown;
     box->setCurrentIndex(std::max(0, box->findData(chosen)));
@@ -295,7 +313,8 @@ void ImportDialog::addRemembered(ChangeSet& set) const {
     apply(after, set);
     Edit edit(after, set.title);
     for (const LogSource& source : batch_.sources)
-        if (!source.options.roles.empty()) rememberRoles(edit, source.report.fingerprint, source.options.roles);
+        if (!source.options.roles.empty())
+            rememberRoles(edit, source.report.fingerprint, source.options.roles);
     const ChangeSet more = edit.finish();
     set.changes.insert(set.changes.end(), more.changes.begin(), more.changes.end());
 }
@@ -311,7 +330,8 @@ void ImportDialog::accept() {
             recordings.push_back({id, batch_.logs[index].trace});
         if (!session_.perform(changes.set, std::move(recordings))) return;
         for (const auto& [index, id] : changes.recordings)
-            keep_.push_back({id, batch_.sources[index].path, batch_.logs[index].sha256, batch_.sources[index].options});
+            keep_.push_back(
+                {id, batch_.sources[index].path, batch_.logs[index].sha256, batch_.sources[index].options});
     } catch (const InputError& error) {
         problems_->setText(qtext(sentence(error)));
         problems_->show();

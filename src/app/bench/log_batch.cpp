@@ -22,7 +22,8 @@ std::optional<Instant> fileTime(const std::string& path) {
 
 } // namespace
 
-ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options, std::stop_token stop) {
+ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options,
+                   std::stop_token stop) {
     const MappedFile file(path);
     options.allChannels = false; // the others are streamed into the project once the log is taken
     options.stop = std::move(stop);

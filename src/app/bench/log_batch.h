@@ -44,7 +44,8 @@ LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& r
                       const Progress& progress);
 
 /// One file with what the user states of it. Throws InputError, Cancelled.
-ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options, std::stop_token stop);
+ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options,
+                   std::stop_token stop);
 
 /// Reduces a log again, with the room probe given (nullptr: its own room).
 void reduceWith(ImportedLog& log, const ImportedLog* probe);

@@ -20,12 +20,20 @@ namespace {
 
 constexpr int mostColumnsShown = 400; ///< each has a widget of its own
 constexpr double timeUnits[] = {1, 1e-3, 1e-6, 1e-9};
-const std::pair<const char*, char> separatorNames[] = {{"semicolon", ';'}, {"tab", '\t'}, {"comma", ','}, {"bar", '|'}};
+const std::pair<const char*, char> separatorNames[] = {
+    {"semicolon", ';'}, {"tab", '\t'}, {"comma", ','}, {"bar", '|'}};
 
 QTableWidgetItem* fixedItem(const QString& text) {
     auto* item = new QTableWidgetItem(text);
     item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
     return item;
+}
+
+/// As people write it.
+QString unitText(Unit unit) {
+    return unit == Unit::celsius      ? QString("°C")
+           : unit == Unit::fahrenheit ? QString("°F")
+                                      : qtext(unitName(unit));
 }
 
 /// The first choice is "as found"; it tells what was found.
@@ -103,7 +111,8 @@ QWidget* LogReadingPanel::makeSettings() {
     return card(layout);
 }
 
-void LogReadingPanel::show(const ImportedLog& log, const LogSource& source, const Trace* withRoom, Metric metric) {
+void LogReadingPanel::show(const ImportedLog& log, const LogSource& source, const Trace* withRoom,
+                           Metric metric) {
     log_ = &log;
     source_ = &source;
     fillSettings();
@@ -111,7 +120,8 @@ void LogReadingPanel::show(const ImportedLog& log, const LogSource& source, cons
     fillRows();
     fillProblems();
     plot_->show(withRoom ? *withRoom : log.trace, log.reduction, metric);
-    QStringList words{QString("%1 samples, every %2 s").arg(log.reduction.samples).arg(log.reduction.intervalS, 0, 'g', 3)};
+    QStringList words{
+        QString("%1 samples, every %2 s").arg(log.reduction.samples).arg(log.reduction.intervalS, 0, 'g', 3)};
     if (const LoadReduction* load = log.reduction.main()) {
         if (log.reduction.loads.size() > 1) words << QString("%1 loads").arg(log.reduction.loads.size());
         if (load->ambient.probeShiftS)
@@ -154,25 +164,37 @@ void LogReadingPanel::fillSettings() {
     const bool dated = found.time.style >= TimeStyle::stamp && !found.time.clockOnly;
     order_->setEnabled(dated);
     timeUnit_->setEnabled(found.time.style <= TimeStyle::epoch);
-    for (QWidget* field : std::initializer_list<QWidget*>{separator_, decimal_, headerLine_}) field->setEnabled(!found.jsonLines);
+    for (QWidget* field : std::initializer_list<QWidget*>{separator_, decimal_, headerLine_})
+        field->setEnabled(!found.jsonLines);
+}
+
+/// Rows keep their boxes from log to log.
+QComboBox* LogReadingPanel::roleBox(int row) {
+    if (auto* there = qobject_cast<QComboBox*>(columns_->cellWidget(row, 2))) return there;
+    auto* box = new QComboBox;
+    for (std::string_view role : roleWordList) box->addItem(qtext(role));
+    connect(box, &QComboBox::activated, this, [this, row](int choice) { stateRole(row, choice); });
+    columns_->setCellWidget(row, 2, box);
+    return box;
 }
 
 void LogReadingPanel::fillColumns() {
     const auto& channels = log_->reduction.channels;
-    const int shown = std::min<int>(mostColumnsShown, static_cast<int>(source_->report.dialect.columns.size()));
+    const int shown =
+        std::min<int>(mostColumnsShown, static_cast<int>(source_->report.dialect.columns.size()));
     columns_->setRowCount(shown);
     for (int row = 0; row < shown; ++row) {
         const auto i = static_cast<std::size_t>(row);
         columns_->setItem(row, 0, fixedItem(qtext(source_->report.dialect.columns[i])));
-        columns_->setItem(row, 1, fixedItem(i < channels.size() ? qtext(unitName(channels[i].unit)) : QString()));
-        auto* box = new QComboBox;
-        for (std::string_view role : roleWordList) box->addItem(qtext(role));
+        columns_->setItem(row, 1, fixedItem(i < channels.size() ? unitText(channels[i].unit) : QString()));
+        auto* box = roleBox(row);
         box->setCurrentIndex(static_cast<int>(source_->report.roles[i].role));
         box->setAccessibleName("What " + qtext(source_->report.dialect.columns[i]) + " is");
-        connect(box, &QComboBox::activated, this, [this, row](int choice) { stateRole(row, choice); });
-        columns_->setCellWidget(row, 2, box);
         const RoleGuess& guess = source_->report.roles[i];
-        columns_->setItem(row, 3, fixedItem(guess.confidence >= 1 ? "stated" : QString("%1 %").arg(100 * guess.confidence, 0, 'f', 0)));
+        columns_->setItem(row, 3,
+                          fixedItem(guess.confidence >= 1
+                                        ? "stated"
+                                        : QString("%1 %").arg(100 * guess.confidence, 0, 'f', 0)));
     }
     columns_->resizeRowsToContents();
 }
@@ -190,7 +212,8 @@ void LogReadingPanel::fillRows() {
     for (std::size_t row = 0; row < report.preview.size(); ++row) {
         lines << QString::number(report.previewLines[row]);
         for (int i = 0; i < columns && i < static_cast<int>(report.preview[row].size()); ++i)
-            rows_->setItem(static_cast<int>(row), i, fixedItem(qtext(report.preview[row][static_cast<std::size_t>(i)])));
+            rows_->setItem(static_cast<int>(row), i,
+                           fixedItem(qtext(report.preview[row][static_cast<std::size_t>(i)])));
     }
     rows_->setVerticalHeaderLabels(lines);
     rows_->resizeColumnsToContents();
@@ -199,7 +222,8 @@ void LogReadingPanel::fillRows() {
 void LogReadingPanel::fillProblems() {
     problems_->clear();
     for (const LogProblem& problem : source_->report.problems)
-        problems_->addItem(problem.line ? QString("Line %1: %2").arg(*problem.line).arg(qtext(problem.what)) : qtext(problem.what));
+        problems_->addItem(problem.line ? QString("Line %1: %2").arg(*problem.line).arg(qtext(problem.what))
+                                        : qtext(problem.what));
     if (source_->report.furtherProblems > 0)
         problems_->addItem(QString("and %1 more").arg(source_->report.furtherProblems));
     if (problems_->count() == 0) problems_->addItem("Every line was read as it stands.");
@@ -211,8 +235,10 @@ void LogReadingPanel::stateSettings() {
     LogOptions options = source_->options;
     const auto chosen = [](const QComboBox* box) { return box->currentIndex() - 1; };
     const int separator = chosen(separator_);
-    options.dialect.separator = separator < 0 ? std::nullopt : std::optional(separatorNames[separator].second);
-    options.dialect.decimal = chosen(decimal_) < 0 ? std::nullopt : std::optional(chosen(decimal_) == 1 ? ',' : '.');
+    options.dialect.separator =
+        separator < 0 ? std::nullopt : std::optional(separatorNames[separator].second);
+    options.dialect.decimal =
+        chosen(decimal_) < 0 ? std::nullopt : std::optional(chosen(decimal_) == 1 ? ',' : '.');
     bool number = false;
     const long line = headerLine_->text().trimmed().toLong(&number);
     if (number && line > 0 && (line != source_->report.dialect.headerLine || options.dialect.headerLine))

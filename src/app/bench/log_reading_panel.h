@@ -35,6 +35,7 @@ private:
     QWidget* makeSettings();
     QComboBox* addChoice(class QFormLayout* form, const QString& label, const QStringList& choices);
     void fillSettings();
+    QComboBox* roleBox(int row);
     void fillColumns();
     void fillRows();
     void fillProblems();

@@ -94,13 +94,16 @@ RulesSheet::RulesSheet(Session& session, QWidget* parent)
     layout->addWidget(buttons);
     if (const Study* study = session.study()) {
         stored_.study = study->id;
-        for (const ReductionRules* rules : session.document().where(&ReductionRules::study, study->id)) stored_ = *rules;
+        for (const ReductionRules* rules : session.document().where(&ReductionRules::study, study->id))
+            stored_ = *rules;
     }
-    words_->setText("Change a rule and try it: the list tells what becomes of every figure before anything is changed.");
+    words_->setText(
+        "Change a rule and try it: the list tells what becomes of every figure before anything is changed.");
     showRules(stored_);
 }
 
-void RulesSheet::addField(QFormLayout* form, const QString& label, double ReductionRules::*member, double least) {
+void RulesSheet::addField(QFormLayout* form, const QString& label, double ReductionRules::*member,
+                          double least) {
     auto* line = new QLineEdit;
     addFormRow(form, label, line);
     connect(line, &QLineEdit::textEdited, this, [this] { take_->setEnabled(false); });
@@ -151,7 +154,8 @@ void RulesSheet::tryThem() {
     }
     using Reductions = std::vector<RunReduction>;
     job_->start<Reductions>(
-        [path = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop, const Progress& progress) {
+        [path = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop,
+                                                                         const Progress& progress) {
             const Project project = Project::open(path, Access::readOnly);
             return reduceTasks(project, tasks, stop, progress);
         },
@@ -181,10 +185,11 @@ void RulesSheet::show(const std::vector<RunReduction>& fresh) {
         const bool moved = old.known != now.known || std::abs(now.value - old.value) > 1e-9;
         changed += moved ? 1 : 0;
         if (old.known && now.known) most = std::max(most, std::abs(now.value - old.value));
-        const QString change = !moved                    ? QString("same")
+        const QString change = !moved                   ? QString("same")
                                : old.known && now.known ? QString::asprintf("%+.3f", now.value - old.value)
                                                         : QString("–");
-        const QString name = qtext(mount->name) + (run->repeat > 1 ? QString(" / %1").arg(run->repeat) : QString());
+        const QString name =
+            qtext(mount->name) + (run->repeat > 1 ? QString(" / %1").arg(run->repeat) : QString());
         const QStringList cells{name, old.text, now.text, change, now.flags};
         for (int column = 0; column < cells.size(); ++column) {
             auto* item = new QTableWidgetItem(cells[column]);
@@ -194,7 +199,10 @@ void RulesSheet::show(const std::vector<RunReduction>& fresh) {
         ++row;
     }
     list_->setRowCount(row);
-    words_->setText(QString("%1 of %2 figures change, by %3 at most. Nothing is taken over yet.").arg(changed).arg(row).arg(most, 0, 'f', 3));
+    words_->setText(QString("%1 of %2 figures change, by %3 at most. Nothing is taken over yet.")
+                        .arg(changed)
+                        .arg(row)
+                        .arg(most, 0, 'f', 3));
     take_->setEnabled(tried_ != stored_ || changed > 0);
 }
 

@@ -15,18 +15,18 @@
 namespace ibuki {
 
 RunBar::RunBar(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    auto* row = new FlowLayout(4, this);
+    auto* row = new FlowLayout(4, this, 8);
     runs_ = new QComboBox;
     runs_->setAccessibleName("Run of this mount");
     runs_->setObjectName("Run of this mount");
-    connect(runs_, &QComboBox::activated, this, [this](int index) {
-        emit runChosen(runs_->itemData(index).toLongLong());
-    });
+    connect(runs_, &QComboBox::activated, this,
+            [this](int index) { emit runChosen(runs_->itemData(index).toLongLong()); });
     asFound_ = button("As found", "Puts the borders of load and window back");
     connect(asFound_, &QPushButton::clicked, this, [this] { moveBorders({}); });
     asymptote_ = new QCheckBox("Count where its tail leads");
     asymptote_->setObjectName("Count where its tail leads");
-    asymptote_->setToolTip("For a run that was stopped early: the asymptote with its wider interval, flagged");
+    asymptote_->setToolTip(
+        "For a run that was stopped early: the asymptote with its wider interval, flagged");
     connect(asymptote_, &QCheckBox::clicked, this, &RunBar::useAsymptote);
     probe_ = button("Probe's clock…", "Shift between the clocks of log and room probe");
     connect(probe_, &QPushButton::clicked, this, &RunBar::setProbeShift);
@@ -34,11 +34,13 @@ RunBar::RunBar(Session& session, QWidget* parent) : QWidget(parent), session_(se
     connect(uncertainty, &QPushButton::clicked, this, [this] {
         if (run()) openDialog(new BudgetSheet(session_, run()->id, this));
     });
-    auto* rules = button("Rules…", "By which rules the study's logs are reduced; tried before they are taken over");
+    auto* rules =
+        button("Rules…", "By which rules the study's logs are reduced; tried before they are taken over");
     connect(rules, &QPushButton::clicked, this, [this] {
         if (session_.study()) openDialog(new RulesSheet(session_, this));
     });
-    for (QWidget* widget : std::initializer_list<QWidget*>{runs_, asFound_, asymptote_, probe_, uncertainty, rules})
+    for (QWidget* widget :
+         std::initializer_list<QWidget*>{runs_, asFound_, asymptote_, probe_, uncertainty, rules})
         row->addWidget(widget);
 }
 
@@ -68,7 +70,8 @@ void RunBar::moveBorders(const HandMarks& marks) {
 }
 
 void RunBar::useAsymptote(bool use) {
-    changeRun(use ? "Count the asymptote" : "Count the window's mean", [use](Run& run) { run.useAsymptote = use; });
+    changeRun(use ? "Count the asymptote" : "Count the window's mean",
+              [use](Run& run) { run.useAsymptote = use; });
 }
 
 void RunBar::setProbeShift() {
@@ -76,8 +79,8 @@ void RunBar::setProbeShift() {
     if (!recording || !recording->probe) return;
     bool ok = false;
     const QString typed = QInputDialog::getText(
-        this, "Probe's clock", "Seconds to add to the room probe's clock (empty: as found from the data)", QLineEdit::Normal,
-        recording->probeShiftS ? numberText(*recording->probeShiftS) : QString(), &ok);
+        this, "Probe's clock", "Seconds to add to the room probe's clock (empty: as found from the data)",
+        QLineEdit::Normal, recording->probeShiftS ? numberText(*recording->probeShiftS) : QString(), &ok);
     if (!ok) return;
     const auto value = numberFrom(typed);
     if (!typed.trimmed().isEmpty() && !value) {
@@ -105,7 +108,8 @@ void RunBar::show(const Run& run, const LoadReduction* load) {
     const QSignalBlocker quiet(runs_);
     runs_->clear();
     for (const Run* one : runs)
-        runs_->addItem(QString("%1, run %2").arg(qtext(one->load)).arg(one->repeat), static_cast<qlonglong>(one->id.value));
+        runs_->addItem(QString("%1, run %2").arg(qtext(one->load)).arg(one->repeat),
+                       static_cast<qlonglong>(one->id.value));
     runs_->setCurrentIndex(runs_->findData(static_cast<qlonglong>(run.id.value)));
     runs_->setVisible(runs.size() > 1);
     asFound_->setEnabled(run.loadStartS || run.loadEndS || run.windowStartS || run.windowEndS);

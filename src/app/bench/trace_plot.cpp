@@ -105,7 +105,8 @@ void TracePlot::shade(double from, double to, const QColor& colour, bool framed)
     band->bottomRight->setCoords(to / 60, framed ? 0.98 : 1);
 }
 
-void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metric, std::optional<std::size_t> index) {
+void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metric,
+                     std::optional<std::size_t> index) {
     rest_.stop();
     hasBorders_ = false;
     room_ = nullptr;
@@ -115,7 +116,8 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
     plot_->clearGraphs();
     stepS_ = std::max(reduction.intervalS, 1.0);
     endS_ = trace.durationS();
-    const LoadReduction* load = index && *index < reduction.loads.size() ? &reduction.loads[*index] : reduction.main();
+    const LoadReduction* load =
+        index && *index < reduction.loads.size() ? &reduction.loads[*index] : reduction.main();
     loadIndex_ = index ? static_cast<int>(*index) : -1;
     QColor loadColour = colours().band;
     loadColour.setAlpha(110);
@@ -136,7 +138,8 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
 void TracePlot::addCurves(const Trace& trace, Metric metric) {
     const Colours& c = colours();
     const auto time = minutesOf(trace.timeS);
-    const auto add = [&](const std::vector<double>& values, const QString& name, const QPen& pen, QCPAxis* axis) {
+    const auto add = [&](const std::vector<double>& values, const QString& name, const QPen& pen,
+                         QCPAxis* axis) {
         if (values.empty()) return;
         QCPGraph* graph = plot_->addGraph(plot_->xAxis, axis);
         graph->setData(time, vectorOf(values), true);
@@ -144,10 +147,12 @@ void TracePlot::addCurves(const Trace& trace, Metric metric) {
         graph->setName(name);
         graph->setAdaptiveSampling(true);
     };
-    const Channel* power = firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
+    const Channel* power =
+        firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
     if (power) add(power->values, "power", QPen(c.quiet, 1, Qt::DotLine), plot_->yAxis2);
     plot_->yAxis2->setVisible(power != nullptr);
-    add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6), plot_->yAxis);
+    add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6),
+        plot_->yAxis);
     if (const Channel* room = firstChannel(trace, Role::ambient)) {
         add(room->values, trace.probe ? "room, probe" : "room", QPen(c.cold, 1.6), plot_->yAxis);
         if (trace.probe && !room->values.empty()) room_ = plot_->graph(plot_->graphCount() - 1);
@@ -155,7 +160,8 @@ void TracePlot::addCurves(const Trace& trace, Metric metric) {
 }
 
 void TracePlot::addBorders(const LoadReduction& load) {
-    const auto phase = std::find_if(load.phases.begin(), load.phases.end(), [](const Phase& p) { return p.name == "load"; });
+    const auto phase =
+        std::find_if(load.phases.begin(), load.phases.end(), [](const Phase& p) { return p.name == "load"; });
     if (phase == load.phases.end() || !load.window) return;
     const Phase foundLoad = load.foundLoad.value_or(*phase);
     const Phase foundWindow = load.foundWindow.value_or(*load.window);
@@ -164,7 +170,9 @@ void TracePlot::addBorders(const LoadReduction& load) {
     shade(load.window->startS, load.window->endS, windowColour);
     if (load.foundWindow) shade(foundWindow.startS, foundWindow.endS, {}, true);
     if (load.foundLoad) shade(foundLoad.startS, foundLoad.endS, {}, true);
-    const auto mark = [](double foundS, double nowS) { return Mark{foundS, nowS, std::abs(foundS - nowS) > 1e-6, nullptr}; };
+    const auto mark = [](double foundS, double nowS) {
+        return Mark{foundS, nowS, std::abs(foundS - nowS) > 1e-6, nullptr};
+    };
     marks_ = {mark(foundLoad.startS, phase->startS), mark(foundLoad.endS, phase->endS),
               mark(foundWindow.startS, load.window->startS), mark(foundWindow.endS, load.window->endS)};
     hasBorders_ = true;
@@ -184,12 +192,19 @@ void TracePlot::drawBorders() {
             const bool chosen = hasFocus() && i == chosen_;
             mark.line->start->setCoords(mark.nowS / 60, 0);
             mark.line->end->setCoords(mark.nowS / 60, 1);
-            mark.line->setPen(QPen(i >= windowStart ? colours().hot : colours().ink, chosen ? 3.0 : mark.byHand ? 2.0 : 1.2,
+            mark.line->setPen(QPen(i >= windowStart ? colours().hot : colours().ink,
+                                   chosen        ? 3.0
+                                   : mark.byHand ? 2.0
+                                                 : 1.2,
                                    mark.byHand ? Qt::SolidLine : Qt::DotLine));
         }
         const Mark& mark = marks_[chosen_];
-        setAccessibleDescription(QString("%1 at %2 s%3").arg(borderNames[chosen_]).arg(mark.nowS, 0, 'f', 0).arg(
-            mark.byHand ? QString(", by hand; found at %1 s").arg(mark.foundS, 0, 'f', 0) : QString()));
+        setAccessibleDescription(
+            QString("%1 at %2 s%3")
+                .arg(borderNames[chosen_])
+                .arg(mark.nowS, 0, 'f', 0)
+                .arg(mark.byHand ? QString(", by hand; found at %1 s").arg(mark.foundS, 0, 'f', 0)
+                                 : QString()));
     }
     plot_->replot();
 }
@@ -251,7 +266,8 @@ void TracePlot::moveProbe(double byS) {
     QVector<QCPGraphData> moved;
     for (const QCPGraphData& point : *room_->data()) moved << QCPGraphData(point.key + byS / 60, point.value);
     room_->data()->set(moved, true);
-    setAccessibleDescription(QString("room probe's clock moved by %1 s").arg(*probeShiftS_ + probeMovedS_, 0, 'f', 0));
+    setAccessibleDescription(
+        QString("room probe's clock moved by %1 s").arg(*probeShiftS_ + probeMovedS_, 0, 'f', 0));
     plot_->replot();
 }
 

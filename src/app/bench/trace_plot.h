@@ -15,8 +15,8 @@ namespace ibuki {
 
 /// The chosen metric and the room over time, load and steady window shaded, power on a second axis. The four
 /// borders can be moved by mouse, or by the arrow keys: up and down choose one, left and right move it, with
-/// Shift further, Backspace puts it back. What was found stays visible as a dashed frame. A room probe's curve is moved
-/// with Alt, by dragging or by the left and right keys.
+/// Shift further, Backspace puts it back. What was found stays visible as a dashed frame. A room probe's
+/// curve is moved with Alt, by dragging or by the left and right keys.
 class TracePlot : public QWidget {
     Q_OBJECT
 
@@ -24,7 +24,8 @@ public:
     explicit TracePlot(QWidget* parent = nullptr);
 
     /// load: the one whose borders are shown, an index into the reduction's loads; nothing: the longest.
-    void show(const Trace& trace, const Reduction& reduction, Metric metric, std::optional<std::size_t> load = {});
+    void show(const Trace& trace, const Reduction& reduction, Metric metric,
+              std::optional<std::size_t> load = {});
     void clear();
     void restyle(); ///< colours of the theme in force
     void setMovable(bool movable) { movable_ = movable; }
@@ -71,9 +72,9 @@ private:
     double endS_ = 0;
     std::optional<Border> dragged_;
     Border chosen_ = windowStart;
-    QTimer rest_; ///< runs while keys are still being pressed
-    std::optional<double> probeShiftS_; ///< of the trace shown, when it has a room probe
-    double probeMovedS_ = 0;            ///< by the user, not told yet
+    QTimer rest_;                            ///< runs while keys are still being pressed
+    std::optional<double> probeShiftS_;      ///< of the trace shown, when it has a room probe
+    double probeMovedS_ = 0;                 ///< by the user, not told yet
     std::optional<double> probeDraggedFrom_; ///< s
     QCPGraph* room_ = nullptr;
 };

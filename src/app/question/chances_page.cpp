@@ -110,7 +110,8 @@ void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, 
     QString html = "<table>";
     html += row("Scatter between mounts", scatterText(outlook.scatter, unit));
     if (outlook.anyChance && question.goal == Goal::difference)
-        html += row("To notice that any of them differs", QString("%1 %").arg(100 * *outlook.anyChance, 0, 'f', 0));
+        html += row("To notice that any of them differs",
+                    QString("%1 %").arg(100 * *outlook.anyChance, 0, 'f', 0));
     if (outlook.cautiousChance)
         html +=
             row("At the cautious end of it", QString("%1 %").arg(100 * *outlook.cautiousChance, 0, 'f', 0));

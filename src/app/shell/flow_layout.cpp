@@ -5,7 +5,8 @@
 
 namespace ibuki {
 
-FlowLayout::FlowLayout(int lineGap, QWidget* parent) : QLayout(parent), lineGap_(lineGap) {
+FlowLayout::FlowLayout(int lineGap, QWidget* parent, int wordGap)
+    : QLayout(parent), lineGap_(lineGap), wordGap_(wordGap) {
     setContentsMargins(0, 0, 0, 0);
     QSizePolicy policy = parent ? parent->sizePolicy() : QSizePolicy();
     policy.setHeightForWidth(true);
@@ -39,15 +40,19 @@ int FlowLayout::lay(const QRect& rect, bool place) const {
     int x = rect.x();
     int y = rect.y();
     int lineHeight = 0;
+    int tallest = 0;
+    for (const QLayoutItem* item : items_)
+        if (!item->isEmpty()) tallest = std::max(tallest, item->sizeHint().height());
     for (QLayoutItem* item : items_) {
-        const QSize size = item->sizeHint();
+        if (item->isEmpty()) continue; // hidden
+        const QSize size(item->sizeHint().width(), wordGap_ > 0 ? tallest : item->sizeHint().height());
         if (x > rect.x() && x + size.width() > rect.right() + 1) {
             x = rect.x();
             y += lineHeight + lineGap_;
             lineHeight = 0;
         }
         if (place) item->setGeometry({QPoint(x, y), size});
-        x += size.width();
+        x += size.width() + wordGap_;
         lineHeight = std::max(lineHeight, size.height());
     }
     return y + lineHeight - rect.y();

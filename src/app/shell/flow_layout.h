@@ -8,7 +8,8 @@ namespace ibuki {
 /// Lays widgets out like words: one behind the other, broken into lines at the width there is.
 class FlowLayout : public QLayout {
 public:
-    explicit FlowLayout(int lineGap, QWidget* parent = nullptr);
+    /// wordGap > 0: things beside each other, all as high as the tallest; 0: words of a sentence.
+    explicit FlowLayout(int lineGap, QWidget* parent = nullptr, int wordGap = 0);
     ~FlowLayout() override;
 
     void addItem(QLayoutItem* item) override;
@@ -26,6 +27,7 @@ private:
 
     QList<QLayoutItem*> items_;
     int lineGap_;
+    int wordGap_;
 };
 
 } // namespace ibuki

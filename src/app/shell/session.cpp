@@ -36,7 +36,9 @@ std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<
     std::vector<RunReduction> fresh;
     for (const ReductionTask& task : tasks) {
         if (stop.stop_requested()) return {};
-        fresh.push_back({task.reduction, task.run, reduce(project.loadWithProbe(task.recording, task.probeShiftS), task.settings), task.settings});
+        fresh.push_back({task.reduction, task.run,
+                         reduce(project.loadWithProbe(task.recording, task.probeShiftS), task.settings),
+                         task.settings});
         progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
     }
     return fresh;

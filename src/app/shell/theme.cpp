@@ -61,6 +61,7 @@ QString styleSheet(const Colours& c) {
         QPushButton:focus { border: 2px solid @ink; padding: 5px 13px; }
         QPushButton:disabled { color: @quiet; }
         QPushButton[main="true"] { background: @ink; color: @sheet; }
+        QPushButton[main="true"]:disabled { background: @band; color: @quiet; }
         QPushButton[page="true"] { background: transparent; padding: 5px 12px; }
         QPushButton[page="true"]:focus { padding: 4px 11px; }
         QPushButton[page="true"]:checked { background: @band; border-color: @ink; }

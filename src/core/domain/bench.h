@@ -30,7 +30,8 @@ struct Configuration {
     Id<Bench> bench;
     std::string name;
     std::optional<Instant> since;
-    std::optional<Id<Configuration>> variantOf; ///< differs from it as a level asks; layers, sites, sensors are its
+    std::optional<Id<Configuration>>
+        variantOf; ///< differs from it as a level asks; layers, sites, sensors are its
     std::string cooler;
     FanSetting fan = FanSetting::fixed;
     std::string fanNote;

@@ -32,8 +32,8 @@ template <class... Entities> struct EntityList {
 /// Parents before children, so that a file can be read and written in this order.
 using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Package, Lot, Offcut,
                             LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement,
-                            Recording, Run, RunReduction, HeaderRole, Study, Question, Level, Load, Slot, SlotLevel, Plan,
-                            ProtocolStep, StepTime, FollowUp, ReductionRules, Look>;
+                            Recording, Run, RunReduction, HeaderRole, Study, Question, Level, Load, Slot,
+                            SlotLevel, Plan, ProtocolStep, StepTime, FollowUp, ReductionRules, Look>;
 using Entity = Entities::Variant;
 
 class Document {

@@ -241,8 +241,7 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     CompareOptions options;
     options.margin = question.margin.value;
     options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
-    if (const Level* held = referenceLevelOf(document, question))
-        options.reference = held->name;
+    if (const Level* held = referenceLevelOf(document, question)) options.reference = held->name;
     try {
         const bool neverBound = question.normalisation == Normalisation::perWatt;
         evidence.comparison =

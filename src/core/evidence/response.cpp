@@ -80,7 +80,8 @@ ReduceSettings settingsFor(const Document& document, const Run& run, const Quest
     settings.useAsymptote = run.useAsymptote;
     const Configuration* configuration = mount ? document.find(mount->configuration) : nullptr;
     if (configuration)
-        for (const Sensor* sensor : document.where(&Sensor::configuration, rigOf(document, configuration->id)))
+        for (const Sensor* sensor :
+             document.where(&Sensor::configuration, rigOf(document, configuration->id)))
             if (sensor->role == Role::ambient && sensor->lagS) settings.probeLagS = sensor->lagS;
     if (question) obey(settings, document, question->study);
     return settings;

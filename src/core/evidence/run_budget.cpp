@@ -41,16 +41,6 @@ std::optional<double> plain(const std::optional<Kelvin>& value) {
     return value ? std::optional(value->value) : std::nullopt;
 }
 
-int mountsOfLevel(const Document& document, const Run& run, const Question& question) {
-    const Slot* own = slotOf(document, question.study, run.mount);
-    int count = 0;
-    for (const Slot* slot : slotsOf(document, question.study)) {
-        const Mount* mount = document.find(slot->mount);
-        count += own && mount && !mount->rejected && slot->level == own->level && slot->second == own->second ? 1 : 0;
-    }
-    return count;
-}
-
 /// Slope of the room over the window from what is stored: its range over the window's length.
 double roomSlope(const LoadReduction& load) {
     if (!load.window || !load.ambient.minC || !load.ambient.maxC) return 0;
@@ -75,14 +65,16 @@ RunBudget budgetOf(const Document& document, const Run& run, const Question& que
     if (const auto scatter = ownScatter(document, question); scatter && scatter->df && *scatter->df > 0) {
         input.mountSdK = scatter->sd;
         input.mountDf = *scatter->df;
-        input.mounts = mountsOfLevel(document, run, question);
+        input.mounts = 1; // what this mount says of its material
     }
     input.runSeK = value.seK;
     if (load->extrapolated && load->steady.asymptoteIntervalK)
-        input.extrapolationU = (load->steady.asymptoteIntervalK->hi - load->steady.asymptoteIntervalK->lo) / (2 * 1.96);
+        input.extrapolationU =
+            (load->steady.asymptoteIntervalK->hi - load->steady.asymptoteIntervalK->lo) / (2 * 1.96);
     const Sensor* chip = sensorFor(sensors, {roleOf(*metric), Role::core, Role::package});
     const Sensor* room = sensorFor(sensors, {Role::ambient});
-    const Sensor* power = sensorFor(sensors, {isGraphicsMetric(*metric) ? Role::gpuPower : Role::packagePower});
+    const Sensor* power =
+        sensorFor(sensors, {isGraphicsMetric(*metric) ? Role::gpuPower : Role::packagePower});
     const auto need = [&](const std::optional<double>& figure, const char* name) {
         if (!figure) result.missing.emplace_back(name);
         return figure;
@@ -93,11 +85,12 @@ RunBudget budgetOf(const Document& document, const Run& run, const Question& que
         input.roomEnteredU = run.enteredAmbientU ? run.enteredAmbientU->value : 0;
     } else {
         input.roomAccuracyK = need(room ? plain(room->accuracy) : std::nullopt, "accuracy of the room probe");
-        input.roomResolutionK = need(room ? plain(room->resolution) : std::nullopt, "steps of the room probe");
+        input.roomResolutionK =
+            need(room ? plain(room->resolution) : std::nullopt, "steps of the room probe");
     }
     const Configuration* configuration = document.find(mount->configuration);
-    input.roomGradientK =
-        need(configuration ? plain(configuration->roomGradient) : std::nullopt, "how much the room differs around the bench");
+    input.roomGradientK = need(configuration ? plain(configuration->roomGradient) : std::nullopt,
+                               "how much the room differs around the bench");
     input.probeClockU = load->ambient.probeShiftUncertaintyS;
     input.roomSlopeKPerS = roomSlope(*load);
     if (question.normalisation != Normalisation::raw)

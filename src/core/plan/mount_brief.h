@@ -23,8 +23,8 @@ struct MountBrief {
     std::optional<double> areaMm2; ///< to cut, all alike pieces together
     std::string pattern;
     std::optional<double> torqueNm;
-    std::string rig;           ///< "tall cooler", where the level is mounted in a rig of its own
-    bool staysMounted = false; ///< changed without re-mounting: the mount before goes on
+    std::string rig;                      ///< "tall cooler", where the level is mounted in a rig of its own
+    bool staysMounted = false;            ///< changed without re-mounting: the mount before goes on
     std::vector<std::string> otherLevels; ///< "memory: pad B", of the study's further questions
     std::vector<std::string> loads;
     std::vector<TimedStep> steps;

@@ -351,8 +351,8 @@ Outlook outlookOf(const Document& document, const Question& question, const Plan
     outlook.toCome = withoutMade(order, design, document);
     outlook.mountsToCome = static_cast<int>(outlook.toCome.size());
     addNeeds(outlook, document, question, design, outlook.toCome, now);
-    outlook.schedule = schedule(stepsOf(document, question, plan, design, outlook.toCome),
-                                eveningsOf(plan, now), clock);
+    outlook.schedule =
+        schedule(stepsOf(document, question, plan, design, outlook.toCome), eveningsOf(plan, now), clock);
     outlook.design = std::move(design);
     return outlook;
 }

@@ -54,13 +54,13 @@ struct Outlook {
     int totalMounts = 0;             ///< with checks and baseline
     int mountsToCome = 0;            ///< of them; hours, evenings, grams and money are of these
     std::vector<MaterialNeed> needs;
-    std::vector<Money> cost;        ///< one sum a currency; currencies are not added
-    bool resolvable = true;         ///< within `sensibleMounts` of each level
+    std::vector<Money> cost; ///< one sum a currency; currencies are not added
+    bool resolvable = true;  ///< within `sensibleMounts` of each level
     Design design;
     std::vector<OrderedMount> toCome; ///< order of the mounts that are left
     Schedule schedule;                ///< of toCome
-    std::vector<Help> helps;        ///< only when it is not
-    std::vector<std::string> notes; ///< "Quickfin: only 2 of 4 mounts, its lots hold no more"
+    std::vector<Help> helps;          ///< only when it is not
+    std::vector<std::string> notes;   ///< "Quickfin: only 2 of 4 mounts, its lots hold no more"
 };
 
 /// More mounts of each level than anybody makes.

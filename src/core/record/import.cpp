@@ -295,8 +295,8 @@ double sharedS(const ImportedLog& a, const ImportedLog& b) {
 }
 
 /// The log's recording takes the probe's as its room.
-void joinProbe(Edit& edit, const std::vector<std::pair<std::size_t, Id<Recording>>>& recordings, std::size_t log,
-               Id<Recording> probe) {
+void joinProbe(Edit& edit, const std::vector<std::pair<std::size_t, Id<Recording>>>& recordings,
+               std::size_t log, Id<Recording> probe) {
     for (const auto& [index, id] : recordings) {
         if (index != log) continue;
         Recording joined = *edit.document().find(id);
@@ -347,8 +347,8 @@ struct Proposer {
         auto [count, fresh] = made.try_emplace({level->id, row.second}, 0);
         if (fresh) count->second = mountsAtLevel(document, study, level->id, row.second);
         const Level* second = document.find(row.second);
-        row.mountName =
-            fmt::format("{}{} {}", level->name, second ? ", " + second->name : std::string(), ++count->second);
+        row.mountName = fmt::format("{}{} {}", level->name, second ? ", " + second->name : std::string(),
+                                    ++count->second);
     }
 };
 
@@ -395,7 +395,8 @@ void rememberRoles(Edit& edit, const std::string& fingerprint, const RoleMap& ro
 
 std::map<std::string, RoleMap> rememberedRoles(const Document& document) {
     std::map<std::string, RoleMap> remembered;
-    for (const auto& [id, told] : document.all<HeaderRole>()) remembered[told.fingerprint][told.column] = told.role;
+    for (const auto& [id, told] : document.all<HeaderRole>())
+        remembered[told.fingerprint][told.column] = told.role;
     return remembered;
 }
 
@@ -460,10 +461,10 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
             throw InputError("import-no-level", {logs[i].fileName, {}, {}}, "the log has no level",
                              "Say which material it belongs to, or leave it out");
         if (!row.mount && row.kind == SlotKind::level && question->secondFactor && !row.second)
-            throw InputError("import-no-level", {logs[i].fileName, {}, {}},
-                             fmt::format("the log has no level of the second factor ({})",
-                                         word(*question->secondFactor)),
-                             "Say which it belongs to, or leave it out");
+            throw InputError(
+                "import-no-level", {logs[i].fileName, {}, {}},
+                fmt::format("the log has no level of the second factor ({})", word(*question->secondFactor)),
+                "Say which it belongs to, or leave it out");
         const Id<Recording> recording = addRecording(edit, of->bench, logs[i], row);
         Id<Mount> mount;
         if (row.mount) {

@@ -14,7 +14,7 @@ struct ImportedLog {
     std::string sha256;
     std::int64_t bytes = 0;
     std::optional<Instant> fileTime; ///< last change of the file, for logs without a date
-    std::string readAs;                ///< how the text was read, for the record
+    std::string readAs;              ///< how the text was read, for the record
     Trace trace;
     ReduceSettings settings; ///< that the reduction was made with
     Reduction reduction;
@@ -27,8 +27,8 @@ struct ImportRow {
     std::optional<Id<Level>> second; ///< of the second factor, where there is one
     SlotKind kind = SlotKind::level;
     std::optional<std::size_t> probeOf; ///< it is the room probe of that log, and no mount of its own
-    std::optional<Id<Mount>> mount; ///< an existing mount (a repeated run); nothing: a new mount
-    std::string mountName;          ///< of a new mount
+    std::optional<Id<Mount>> mount;     ///< an existing mount (a repeated run); nothing: a new mount
+    std::string mountName;              ///< of a new mount
     std::optional<Instant> at;
     bool atAssumed = false;
     std::optional<Id<Recording>> sameAs; ///< a recording with the same bytes is there already

@@ -22,11 +22,11 @@ struct BudgetInput {
     std::optional<double> roomAccuracyK;
     std::optional<double> roomResolutionK;
     std::optional<double> roomGradientK;
-    std::optional<double> roomEnteredU;    ///< standard, of a room read by hand
-    std::optional<double> probeClockU;     ///< standard, s: of the shift between the clocks
-    double roomSlopeKPerS = 0;             ///< what a clock's error is multiplied by
-    std::optional<double> powerShare;      ///< ± share of the power reading; only where power enters
-    std::optional<double> extrapolationU;  ///< standard, of a tail's asymptote in place of the mean
+    std::optional<double> roomEnteredU;   ///< standard, of a room read by hand
+    std::optional<double> probeClockU;    ///< standard, s: of the shift between the clocks
+    double roomSlopeKPerS = 0;            ///< what a clock's error is multiplied by
+    std::optional<double> powerShare;     ///< ± share of the power reading; only where power enters
+    std::optional<double> extrapolationU; ///< standard, of a tail's asymptote in place of the mean
 };
 
 /// Between two mounts of one bench.

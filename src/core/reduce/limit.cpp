@@ -57,8 +57,8 @@ bool cut(const LimitInput& input, const LimitSummary& summary, const ReduceSetti
            && *summary.sustainedClockMHz < settings.cutShare * *firstClock && standsStill(input);
 }
 
-constexpr double heldShare = 0.3;       ///< of the settled samples within reach of the highest
-constexpr double loneCutShare = 0.95;   ///< where power or clock alone is logged
+constexpr double heldShare = 0.3;     ///< of the settled samples within reach of the highest
+constexpr double loneCutShare = 0.95; ///< where power or clock alone is logged
 
 /// The temperature that the samples stand at while power and clock are cut; nothing when they do not.
 std::optional<double> inferredLimit(const LimitInput& input, const LimitSummary& summary, Segment settled,
@@ -66,9 +66,8 @@ std::optional<double> inferredLimit(const LimitInput& input, const LimitSummary&
     const Segment minute = first(input.timeS, input.load, 60);
     const auto power = meanOver(input.power, minute);
     const auto clock = meanOver(input.clock, minute);
-    const auto below = [](const std::optional<double>& now, const std::optional<double>& before, double part) {
-        return now && before && *before > 0 && *now < part * *before;
-    };
+    const auto below = [](const std::optional<double>& now, const std::optional<double>& before,
+                          double part) { return now && before && *before > 0 && *now < part * *before; };
     const bool both = power && clock;
     const double part = both ? settings.cutShare : loneCutShare;
     const bool powerCut = below(summary.sustainedPowerW, power, part);

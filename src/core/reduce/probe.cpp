@@ -24,7 +24,8 @@ struct RoomSeries {
 std::vector<const Channel*> roomChannels(const Trace& probe) {
     auto channels = channelsOf(probe, Role::ambient);
     for (const Channel& channel : probe.channels)
-        if (channels.empty() && isTemperature(channel.role) && !channel.values.empty()) channels.push_back(&channel);
+        if (channels.empty() && isTemperature(channel.role) && !channel.values.empty())
+            channels.push_back(&channel);
     if (channels.empty()) // a probe's log may name its one column as it likes
         for (const Channel& channel : probe.channels)
             if (channel.role != Role::time && !channel.values.empty()) channels.push_back(&channel);
@@ -32,7 +33,8 @@ std::vector<const Channel*> roomChannels(const Trace& probe) {
 }
 
 RoomSeries roomOf(const Trace& log, const Trace& probe) {
-    const double offsetS = log.start && probe.start ? static_cast<double>(probe.start->ms - log.start->ms) / 1000.0 : 0.0;
+    const double offsetS =
+        log.start && probe.start ? static_cast<double>(probe.start->ms - log.start->ms) / 1000.0 : 0.0;
     const auto channels = roomChannels(probe);
     RoomSeries room;
     for (std::size_t i = 0; i < probe.samples(); ++i) {
@@ -72,8 +74,9 @@ public:
         blockS_ = std::max({5.0, 2 * medianIntervalS(log), log.durationS() / 600});
         const Channel* power = firstChannel(log, Role::packagePower);
         if (!power) power = firstChannel(log, Role::gpuPower);
-        const auto loads = findLoads(log.timeS, power ? std::span<const double>(power->values) : std::span<const double>(),
-                                     series, settings);
+        const auto loads =
+            findLoads(log.timeS, power ? std::span<const double>(power->values) : std::span<const double>(),
+                      series, settings);
         std::vector<double> borders{0};
         for (const Segment& load : loads) {
             borders.push_back(log.timeS[load.begin]);
@@ -131,14 +134,17 @@ private:
     void makeBasis() {
         const auto n = static_cast<Eigen::Index>(times_.size());
         chip_ = Eigen::Map<const Eigen::VectorXd>(means_.data(), n);
-        Eigen::MatrixXd design = Eigen::MatrixXd::Zero(n, static_cast<Eigen::Index>(phases_.size() * (1 + lagsS.size())));
+        Eigen::MatrixXd design =
+            Eigen::MatrixXd::Zero(n, static_cast<Eigen::Index>(phases_.size() * (1 + lagsS.size())));
         Eigen::Index column = 0;
         for (const PhaseBlocks& phase : phases_) {
-            for (std::size_t i = phase.begin; i < phase.end; ++i) design(static_cast<Eigen::Index>(i), column) = 1;
+            for (std::size_t i = phase.begin; i < phase.end; ++i)
+                design(static_cast<Eigen::Index>(i), column) = 1;
             ++column;
             for (double lag : lagsS) {
                 for (std::size_t i = phase.begin; i < phase.end; ++i)
-                    design(static_cast<Eigen::Index>(i), column) = std::exp(-(times_[i] - phase.startS) / lag);
+                    design(static_cast<Eigen::Index>(i), column) =
+                        std::exp(-(times_[i] - phase.startS) / lag);
                 ++column;
             }
         }
@@ -162,7 +168,8 @@ private:
 
 /// The room as the chip sees it: read at t − shift, smoothed by a first-order lag. Nothing when the probe
 /// does not reach over nearly all of it.
-std::optional<Eigen::VectorXd> seenRoom(const ChipResidual& chip, const RoomSeries& room, double shiftS, double lagS) {
+std::optional<Eigen::VectorXd> seenRoom(const ChipResidual& chip, const RoomSeries& room, double shiftS,
+                                        double lagS) {
     const auto& times = chip.times();
     Eigen::VectorXd seen(static_cast<Eigen::Index>(times.size()));
     double state = nan;
@@ -180,7 +187,8 @@ std::optional<Eigen::VectorXd> seenRoom(const ChipResidual& chip, const RoomSeri
             const int steps = 40;
             for (int k = 1; k <= steps && lagS > 0; ++k) {
                 const double t = times[0] - shiftS - 4 * lagS * (1 - static_cast<double>(k) / steps);
-                state += (1 - std::exp(-4.0 / steps)) * (roomAt(room, t, std::numeric_limits<double>::infinity()) - state);
+                state += (1 - std::exp(-4.0 / steps))
+                         * (roomAt(room, t, std::numeric_limits<double>::infinity()) - state);
             }
         } else if (lagS > 0) {
             state += (1 - std::exp(-(times[i] - last) / lagS)) * (now - state);
@@ -211,7 +219,8 @@ struct Trial {
 
 /// What of a trial room the phases' own courses do not explain, with the gain by least squares: sensors that
 /// lag, and rooms that a probe sees only in part, make it differ from 1.
-Trial trialOf(const ChipResidual& chip, const RoomSeries& room, const Eigen::VectorXd& target, double shiftS, double lagS) {
+Trial trialOf(const ChipResidual& chip, const RoomSeries& room, const Eigen::VectorXd& target, double shiftS,
+              double lagS) {
     Trial trial{shiftS, lagS};
     const auto seen = seenRoom(chip, room, shiftS, lagS);
     if (!seen) return trial;
@@ -252,8 +261,8 @@ ShiftPosterior posterior(const std::vector<Trial>& trials, double variance) {
     return {mean, std::sqrt(std::max(0.0, squares / weight - mean * mean))};
 }
 
-std::vector<Trial> trialsOver(const ChipResidual& chip, const RoomSeries& room, const Eigen::VectorXd& target, double from,
-                              double to, double step) {
+std::vector<Trial> trialsOver(const ChipResidual& chip, const RoomSeries& room, const Eigen::VectorXd& target,
+                              double from, double to, double step) {
     std::vector<Trial> trials;
     for (double shift = from; shift <= to; shift += step)
         for (double lag : coolerLagsS) trials.push_back(trialOf(chip, room, target, shift, lag));
@@ -270,21 +279,26 @@ ProbeFit alignProbe(const Trace& log, const Trace& probe, double reachS, const P
     const Eigen::VectorXd target = chip.leftOver();
     const double calm = target.squaredNorm();
     const auto coarse = trialsOver(chip, room, target, -reachS, reachS, coarseS);
-    const Trial best = *std::min_element(coarse.begin(), coarse.end(), [](const Trial& a, const Trial& b) { return a.sum < b.sum; });
+    const Trial best = *std::min_element(coarse.begin(), coarse.end(),
+                                         [](const Trial& a, const Trial& b) { return a.sum < b.sum; });
     if (!std::isfinite(best.sum) || best.gain == 0) return fit;
-    const Eigen::VectorXd left = target - best.gain * chip.project(*seenRoom(chip, room, best.shiftS, best.lagS));
-    const double inflation = integratedAutocorrelationTime(std::vector<double>(left.data(), left.data() + left.size()));
+    const Eigen::VectorXd left =
+        target - best.gain * chip.project(*seenRoom(chip, room, best.shiftS, best.lagS));
+    const double inflation =
+        integratedAutocorrelationTime(std::vector<double>(left.data(), left.data() + left.size()));
     const double variance = inflation * best.sum / std::max(1.0, chip.df());
     // Told when the room explains far more than noise would by chance.
     if ((calm - best.sum) / variance < 25) return fit;
     // One lag is a rough picture of a cooler: sums that differ by less than a tenth of the least one do not
     // tell shifts apart. Then, of the repeats that a room that swings evenly gives, the nearest one counts.
     const double rough = std::max(variance, roughShare * best.sum);
-    const Trial likeliest = *std::min_element(coarse.begin(), coarse.end(), [&](const Trial& a, const Trial& b) {
-        return costOf(a, rough) < costOf(b, rough);
-    });
+    const Trial likeliest =
+        *std::min_element(coarse.begin(), coarse.end(), [&](const Trial& a, const Trial& b) {
+            return costOf(a, rough) < costOf(b, rough);
+        });
     const ShiftPosterior told = posterior(
-        trialsOver(chip, room, target, likeliest.shiftS - basinS, likeliest.shiftS + basinS, basinS / 40), rough);
+        trialsOver(chip, room, target, likeliest.shiftS - basinS, likeliest.shiftS + basinS, basinS / 40),
+        rough);
     if (told.sd > reachS / 3) return fit;
     fit = {true, told.mean, std::max(told.sd, chip.blockS() / std::sqrt(12.0)), best.lagS};
     return fit;

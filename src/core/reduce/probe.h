@@ -10,16 +10,18 @@
 namespace ibuki {
 
 struct ProbeFit {
-    bool found = false;      ///< false: the room was too calm or too unlike to tell; shift 0 then
-    double shiftS = 0;       ///< to be added to the probe's clock
-    double uncertaintyS = 0; ///< standard, over all cooler lags and shifts that explain the chip about as well
-    double coolerLagS = 0;   ///< time constant of the best of them
+    bool found = false; ///< false: the room was too calm or too unlike to tell; shift 0 then
+    double shiftS = 0;  ///< to be added to the probe's clock
+    double uncertaintyS =
+        0;                 ///< standard, over all cooler lags and shifts that explain the chip about as well
+    double coolerLagS = 0; ///< time constant of the best of them
     bool operator==(const ProbeFit&) const = default;
 };
 
 /// Both traces' stamps count from their own start; dates, where both have them, say how far apart they began.
 /// Looks for shifts up to `reachS` to either side of what the clocks say.
-ProbeFit alignProbe(const Trace& log, const Trace& probe, double reachS = 900, const PhaseSettings& phases = {});
+ProbeFit alignProbe(const Trace& log, const Trace& probe, double reachS = 900,
+                    const PhaseSettings& phases = {});
 
 /// The log with the probe's ambient channels (else its temperatures) laid on its samples by linear
 /// interpolation, held at most two minutes beyond the probe's ends; the log's own ambient channels are then

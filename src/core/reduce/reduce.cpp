@@ -23,8 +23,8 @@ struct Shared {
     AmbientSeries ambient;
     std::vector<double> power; ///< of the metric's device; empty when not logged
     std::vector<double> clock;
-    std::vector<double> metric;   ///< °C
-    std::vector<double> response; ///< ΔT when there is an ambient, else the temperature
+    std::vector<double> metric;     ///< °C
+    std::vector<double> response;   ///< ΔT when there is an ambient, else the temperature
     std::size_t longest = 0;        ///< index of the longest load
     std::optional<Phase> foundLoad; ///< of the load whose borders were moved
 };
@@ -92,17 +92,18 @@ struct NoiseStretch {
     std::optional<double> tauS;
 };
 
-/// Standard error of a window mean: correlated noise as the whole stretch shows it, and the resolution term of
-/// JCGM 100:2008 F.2.2.1 with the dither rule of Widrow & Kollár 2008 (docs/methods.md, "Resolution").
-std::optional<double> standardError(std::span<const double> timeS, std::span<const double> series, Segment window,
-                                    const NoiseStretch& stretch, double step) {
+/// Standard error of a window mean: correlated noise as the whole stretch shows it, and the resolution term
+/// of JCGM 100:2008 F.2.2.1 with the dither rule of Widrow & Kollár 2008 (docs/methods.md, "Resolution").
+std::optional<double> standardError(std::span<const double> timeS, std::span<const double> series,
+                                    Segment window, const NoiseStretch& stretch, double step) {
     const auto part = [&](std::span<const double> x, Segment s) { return x.subspan(s.begin, s.size()); };
     std::vector<double> finite;
     for (double v : part(series, window))
         if (std::isfinite(v)) finite.push_back(v);
     const auto sd = sampleSd(finite);
     if (!sd) return std::nullopt;
-    const Residuals residuals = detrended(part(timeS, stretch.segment), part(series, stretch.segment), stretch.tauS);
+    const Residuals residuals =
+        detrended(part(timeS, stretch.segment), part(series, stretch.segment), stretch.tauS);
     const auto noise = noiseLevel(residuals.values, residuals.parameters);
     const double statistical =
         noise ? meanStandardError(*noise, std::max<std::size_t>(1, finite.size() / residuals.block)) : 0.0;
@@ -131,14 +132,17 @@ MetricTable metricTable(const Shared& shared, Segment segment, const NoiseStretc
 }
 
 /// The segment with its borders at the stated times, inside `within`, at least two samples long.
-Segment movedBy(std::span<const double> timeS, Segment segment, std::optional<double> startS, std::optional<double> endS,
-                Segment within) {
+Segment movedBy(std::span<const double> timeS, Segment segment, std::optional<double> startS,
+                std::optional<double> endS, Segment within) {
     const auto indexAt = [&](double time) {
         return static_cast<std::size_t>(std::lower_bound(timeS.begin(), timeS.end(), time) - timeS.begin());
     };
     if (startS) segment.begin = indexAt(*startS);
-    if (endS) segment.end = static_cast<std::size_t>(std::upper_bound(timeS.begin(), timeS.end(), *endS) - timeS.begin());
-    segment.begin = std::clamp(segment.begin, within.begin, within.end - std::min<std::size_t>(2, within.size()));
+    if (endS)
+        segment.end =
+            static_cast<std::size_t>(std::upper_bound(timeS.begin(), timeS.end(), *endS) - timeS.begin());
+    segment.begin =
+        std::clamp(segment.begin, within.begin, within.end - std::min<std::size_t>(2, within.size()));
     segment.end = std::clamp(segment.end, std::min(segment.begin + 2, within.end), within.end);
     return segment;
 }
@@ -229,14 +233,16 @@ void addPowerFigures(LoadReduction& load, const Shared& shared, Segment window) 
 void extrapolate(LoadReduction& load, const Shared& shared) {
     if (!shared.settings.useAsymptote || !load.steady.asymptoteK) return;
     load.extrapolated = true;
-    const Interval ci = load.steady.asymptoteIntervalK.value_or(Interval{*load.steady.asymptoteK, *load.steady.asymptoteK});
+    const Interval ci =
+        load.steady.asymptoteIntervalK.value_or(Interval{*load.steady.asymptoteK, *load.steady.asymptoteK});
     if (load.powerW && *load.powerW > 0) {
         load.rthKPerW = *load.steady.asymptoteK / *load.powerW;
         if (shared.settings.nominalPowerW)
             load.deltaAtNominalK = *load.rthKPerW * *shared.settings.nominalPowerW;
     }
     raise(load.flags, {"extrapolated", Severity::warn,
-                       fmt::format("Counts with where its tail leads, {:.2f} K ({:.2f} to {:.2f} K, 95 %), not with what was reached",
+                       fmt::format("Counts with where its tail leads, {:.2f} K ({:.2f} to {:.2f} K, 95 %), "
+                                   "not with what was reached",
                                    *load.steady.asymptoteK, ci.lo, ci.hi)});
 }
 
@@ -255,7 +261,8 @@ WindowChoice windowFor(LoadReduction& load, const Shared& shared, Segment segmen
 }
 
 /// The tail where its course is known; else the window, with as much again before it.
-NoiseStretch noiseStretch(std::span<const double> timeS, Segment load, Segment window, std::optional<double> tauS) {
+NoiseStretch noiseStretch(std::span<const double> timeS, Segment load, Segment window,
+                          std::optional<double> tauS) {
     const Segment tail = tailOf(timeS, load, window);
     if (tauS && tail.size() > window.size()) return {{std::min(tail.begin, window.begin), window.end}, tauS};
     const std::size_t before = std::min(window.size(), window.begin - std::min(window.begin, tail.begin));
@@ -270,13 +277,15 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
     load.metric = settings.metric;
     load.nominalW = settings.nominalPowerW;
     load.phases = phasesAround(trace, loads, index);
-    if (shared.foundLoad && isMeant(settings.hand, load.index, shared.longest)) load.foundLoad = shared.foundLoad;
+    if (shared.foundLoad && isMeant(settings.hand, load.index, shared.longest))
+        load.foundLoad = shared.foundLoad;
 
     const WindowChoice choice = windowFor(load, shared, loads[index]);
     const Segment window = choice.window;
     load.window = windowPhase(trace, window);
     load.steady = judgeSteady(trace.timeS, shared.response, loads[index], choice, settings);
-    load.metrics = metricTable(shared, window, noiseStretch(trace.timeS, loads[index], window, load.steady.tauS));
+    load.metrics =
+        metricTable(shared, window, noiseStretch(trace.timeS, loads[index], window, load.steady.tauS));
     load.ambient = summarise(shared.ambient, window);
     if (trace.probe && shared.ambient.source == AmbientSource::probe) {
         load.ambient.probeShiftS = trace.probe->shiftS;
@@ -308,13 +317,15 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
               {"limit-bound", Severity::warn,
                "The chip sat at its temperature limit: its difference over room is at least this"});
     if (load.limit.inferred)
-        raise(load.flags, {"limit-inferred", Severity::info,
-                           fmt::format("The limit was not given: {:.1f} °C is told from the temperature that stood "
-                                       "there while the power was cut",
-                                       *load.limit.limitC)});
+        raise(load.flags,
+              {"limit-inferred", Severity::info,
+               fmt::format("The limit was not given: {:.1f} °C is told from the temperature that stood "
+                           "there while the power was cut",
+                           *load.limit.limitC)});
     extrapolate(load, shared);
     if (load.foundWindow || load.foundLoad)
-        raise(load.flags, {"set-by-hand", Severity::info, "Borders of the load or of its window were set by hand"});
+        raise(load.flags,
+              {"set-by-hand", Severity::info, "Borders of the load or of its window were set by hand"});
     const Segment settled = withoutFirstMinute(trace, loads[index]);
     flagAmbientDrift(load.flags, trace, shared.ambient, window, settings);
     flagPowerDrift(load, shared, settled);
@@ -326,12 +337,13 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
 void addProbeFlags(std::vector<Flag>& flags, const Trace& trace, const Shared& shared) {
     if (!trace.probe || shared.ambient.valuesC.empty()) return;
     if (!trace.probe->byHand && trace.probe->uncertaintyS == 0)
-        raise(flags, {"probe-shift-assumed",
-                      rangeOf(shared.ambient.valuesC) > 0.5 ? Severity::warn : Severity::info,
-                      "The clocks of log and room probe could not be matched from the data: taken as they stand"});
+        raise(flags,
+              {"probe-shift-assumed", rangeOf(shared.ambient.valuesC) > 0.5 ? Severity::warn : Severity::info,
+               "The clocks of log and room probe could not be matched from the data: taken as they stand"});
     if (shared.settings.probeLagS)
-        raise(flags, {"probe-lag-corrected", Severity::info,
-                      fmt::format("The room probe's lag of {:.0f} s was taken out", *shared.settings.probeLagS)});
+        raise(flags,
+              {"probe-lag-corrected", Severity::info,
+               fmt::format("The room probe's lag of {:.0f} s was taken out", *shared.settings.probeLagS)});
 }
 
 std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
@@ -359,7 +371,8 @@ std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
     }
     if (trace.impossible > 0)
         raise(flags, {"impossible-values",
-                      trace.impossible * 200 > static_cast<std::int64_t>(trace.samples()) ? Severity::warn : Severity::info,
+                      trace.impossible * 200 > static_cast<std::int64_t>(trace.samples()) ? Severity::warn
+                                                                                          : Severity::info,
                       fmt::format("{} readings that cannot be were left out", trace.impossible)});
     addProbeFlags(flags, trace, shared);
     for (const Channel* channel : stuck)
@@ -369,7 +382,9 @@ std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
 }
 
 std::size_t longestOf(const Trace& trace, const std::vector<Segment>& loads) {
-    const auto length = [&](const Segment& load) { return trace.timeS[load.end - 1] - trace.timeS[load.begin]; };
+    const auto length = [&](const Segment& load) {
+        return trace.timeS[load.end - 1] - trace.timeS[load.begin];
+    };
     std::size_t longest = 0;
     for (std::size_t i = 1; i < loads.size(); ++i)
         if (length(loads[i]) > length(loads[longest])) longest = i;
@@ -388,7 +403,8 @@ std::optional<Phase> moveLoad(const Trace& trace, std::vector<Segment>& loads, c
     const std::size_t index = hand.load < 0 ? longestOf(trace, loads) : static_cast<std::size_t>(hand.load);
     if (index >= loads.size()) return std::nullopt;
     const Phase found{"load", trace.timeS[loads[index].begin],
-                      loads[index].end < trace.samples() ? trace.timeS[loads[index].end] : trace.timeS.back()};
+                      loads[index].end < trace.samples() ? trace.timeS[loads[index].end]
+                                                         : trace.timeS.back()};
     const Segment room{index == 0 ? 0 : loads[index - 1].end,
                        index + 1 < loads.size() ? loads[index + 1].begin : trace.samples()};
     loads[index] = movedBy(trace.timeS, loads[index], hand.loadStartS, hand.loadEndS, room);
@@ -407,7 +423,8 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
         result.channels.push_back({channel.column, channel.role, channel.index, channel.fileUnit});
 
     const auto stuck = stuckSensors(trace);
-    Shared shared{trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {}, {}, {}, 0, {}};
+    Shared shared{trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {}, {}, {},
+                  0,     {}};
     shared.power = valuesOf(powerChannel(trace, settings.metric));
     shared.clock = meanAcross(
         channelsOf(trace, isGraphicsMetric(settings.metric) ? Role::gpuClock : Role::clock), trace.samples());
@@ -419,11 +436,11 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
 
     result.flags = logFlags(trace, shared, stuck);
     const std::vector<double> wall = valuesOf(firstChannel(trace, Role::wallPower));
-    auto loads = shared.response.empty()
-                     ? std::vector<Segment>{}
-                     : findLoads(trace.timeS, shared.power.empty() ? wall : shared.power, shared.metric,
-                                 settings.phases);
-    if (settings.hand.movesLoad() && !shared.response.empty()) shared.foundLoad = moveLoad(trace, loads, settings.hand);
+    auto loads = shared.response.empty() ? std::vector<Segment>{}
+                                         : findLoads(trace.timeS, shared.power.empty() ? wall : shared.power,
+                                                     shared.metric, settings.phases);
+    if (settings.hand.movesLoad() && !shared.response.empty())
+        shared.foundLoad = moveLoad(trace, loads, settings.hand);
     if (loads.empty()) {
         raise(result.flags, {"no-load-found", Severity::reject, "No stretch of load was found in the log"});
         return result;

@@ -79,7 +79,8 @@ struct LoadReduction {
     std::vector<Flag> flags;
     std::optional<Phase> foundLoad;   ///< what was found, where the border was moved by hand
     std::optional<Phase> foundWindow; ///< the same of the window
-    bool extrapolated = false; ///< counts with steady.asymptoteK and its interval in place of the window's mean
+    bool extrapolated =
+        false; ///< counts with steady.asymptoteK and its interval in place of the window's mean
     bool operator==(const LoadReduction&) const = default;
 };
 

@@ -61,7 +61,8 @@ Points thinned(const Points& points, std::size_t target) {
     return thin;
 }
 
-std::optional<TailFit> fitTailOf(std::span<const double> timeS, std::span<const double> series, Segment tail) {
+std::optional<TailFit> fitTailOf(std::span<const double> timeS, std::span<const double> series,
+                                 Segment tail) {
     if (tail.begin >= tail.end) return std::nullopt;
     const Points points = thinned(finitePoints(timeS, series, tail), 250);
     return fitCorrelatedTail(points.t, points.x);
@@ -101,7 +102,9 @@ WindowChoice chooseWindow(std::span<const double> timeS, std::span<const double>
     };
     if (choice.tail && choice.tail->identified) {
         double length = longest;
-        while (length > settings.windowMinS && std::abs(meanRise(*choice.tail, length)) > settings.windowBiasK) length -= 10;
+        while (length > settings.windowMinS
+               && std::abs(meanRise(*choice.tail, length)) > settings.windowBiasK)
+            length -= 10;
         choice.window = window(std::max(length, settings.windowMinS));
         // The tail may be no picture of this load: then the window's own slope says so.
         choice.steady = isSteady(choice.window, 3 * settings.windowBiasK);

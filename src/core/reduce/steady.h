@@ -11,15 +11,15 @@ namespace ibuki {
 
 struct WindowChoice {
     Segment window;
-    bool steady = false;  ///< false: nothing was steady, this is the last stretch there is
-    bool isShort = false; ///< less than windowMinS
+    bool steady = false;         ///< false: nothing was steady, this is the last stretch there is
+    bool isShort = false;        ///< less than windowMinS
     std::optional<TailFit> tail; ///< of the load up to the window's end
 };
 
 /// The longest trailing part of the load, ending guardS (or one sample) before it does, whose slope interval
-/// is inside the limit and whose mean its slope bends by less than windowBiasK. Where the tail tells the slope,
-/// the length follows from the tail: a length chosen by the window's own noisy slope would favour windows whose
-/// noise hides the rise, and their means would be off.
+/// is inside the limit and whose mean its slope bends by less than windowBiasK. Where the tail tells the
+/// slope, the length follows from the tail: a length chosen by the window's own noisy slope would favour
+/// windows whose noise hides the rise, and their means would be off.
 WindowChoice chooseWindow(std::span<const double> timeS, std::span<const double> series, Segment load,
                           const ReduceSettings& settings);
 

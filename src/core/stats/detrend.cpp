@@ -11,8 +11,8 @@ namespace {
 constexpr std::size_t mostBlocks = 2'000;
 
 /// Means of whole blocks of finite samples.
-void gather(std::span<const double> t, std::span<const double> x, std::size_t block, std::vector<double>& times,
-            std::vector<double>& means) {
+void gather(std::span<const double> t, std::span<const double> x, std::size_t block,
+            std::vector<double>& times, std::vector<double>& means) {
     double sumT = 0;
     double sumX = 0;
     std::size_t count = 0;

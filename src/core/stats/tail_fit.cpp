@@ -103,7 +103,8 @@ double profileLimit(Projection& projection, double from, double step, double thr
 
 /// studentDf: of the interval's quantile; fewer than n − 3 where residuals are correlated.
 std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double> x, double confidence,
-                               double varianceInflation, bool withInterval, std::optional<double> studentDf = {}) {
+                               double varianceInflation, bool withInterval,
+                               std::optional<double> studentDf = {}) {
     const std::size_t n = t.size();
     if (n < 6 || x.size() != n || !(t.back() > t.front())) return std::nullopt;
     Projection projection(t, x);
@@ -136,7 +137,8 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     fit.remaining = fit.amplitude * eEnd;
     fit.remainingStandardError = std::sqrt(std::max(0.0, gradient.dot(covariance * gradient)));
 
-    const double student = boost::math::quantile(boost::math::students_t(studentDf.value_or(fit.df)), 0.5 + confidence / 2);
+    const double student =
+        boost::math::quantile(boost::math::students_t(studentDf.value_or(fit.df)), 0.5 + confidence / 2);
     const double margin = 1e-3 * (logHi - logLo);
     const double amplitudeError = std::sqrt(std::max(0.0, covariance(1, 1)));
     fit.identified = logTau > logLo + margin && logTau < logHi - margin

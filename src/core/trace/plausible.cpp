@@ -55,7 +55,8 @@ std::size_t spikeAt(const std::vector<double>& x, std::size_t i, double spike) {
     for (std::size_t length : {std::size_t{1}, std::size_t{2}}) {
         if (i + length >= x.size()) return 0;
         const double after = x[i + length];
-        if (std::isfinite(after) && std::abs(after - x[i - 1]) < spike / 3 && std::abs(x[i + length - 1] - after) >= spike)
+        if (std::isfinite(after) && std::abs(after - x[i - 1]) < spike / 3
+            && std::abs(x[i + length - 1] - after) >= spike)
             return length;
     }
     return 0;

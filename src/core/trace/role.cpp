@@ -35,7 +35,8 @@ std::string lower(std::string_view text) {
         const auto c = static_cast<unsigned char>(result[i]);
         if (c < 0x80)
             result[i] = static_cast<char>(std::tolower(c));
-        else if (i > 0 && static_cast<unsigned char>(result[i - 1]) == 0xC3 && c >= 0x80 && c <= 0x9E && c != 0x97)
+        else if (i > 0 && static_cast<unsigned char>(result[i - 1]) == 0xC3 && c >= 0x80 && c <= 0x9E
+                 && c != 0x97)
             result[i] = static_cast<char>(c + 0x20);
     }
     return result;
@@ -77,11 +78,13 @@ std::vector<std::string_view> tokensOf(std::string_view text) {
 bool has(const std::string& words, Words any) {
     const auto tokens = tokensOf(words);
     return std::any_of(any.begin(), any.end(), [&](std::string_view word) {
-        const bool part = word.front() == '*' || word.size() > 4 || static_cast<unsigned char>(word.front()) >= 0x80;
+        const bool part =
+            word.front() == '*' || word.size() > 4 || static_cast<unsigned char>(word.front()) >= 0x80;
         if (word.front() == '*') word.remove_prefix(1);
         if (part) return words.find(word) != std::string::npos;
         return std::any_of(tokens.begin(), tokens.end(), [&](std::string_view token) {
-            return token == word || (token.size() == word.size() + 1 && token.starts_with(word) && token.back() == 's');
+            return token == word
+                   || (token.size() == word.size() + 1 && token.starts_with(word) && token.back() == 's');
         });
     });
 }
@@ -91,37 +94,59 @@ bool has(const std::string& words, std::initializer_list<std::string_view> any) 
 }
 
 // English, German, Japanese, Chinese, Spanish.
-constexpr std::string_view timeWords[] = {"timestamp", "date", "time", "elapsed", "*zeit", "datum", "uhrzeit", "dauer", "時刻", "時間",
-                          "日付", "日時", "経過", "时间", "日期", "时刻", "tiempo", "hora", "fecha", "transcurrido"};
+constexpr std::string_view timeWords[] = {
+    "timestamp", "date", "time", "elapsed", "*zeit", "datum", "uhrzeit", "dauer", "時刻",  "時間",
+    "日付",      "日時", "経過", "时间",    "日期",  "时刻",  "tiempo",  "hora",  "fecha", "transcurrido"};
 constexpr std::string_view noTimeWords[] = {"frame", "latency", "render", "delay", "runtime", "bild"};
-constexpr std::string_view temperatureWords[] = {"temp", "temperat", "*temperatur", "温度", "溫度", "室温", "水温", "液温", "tdie", "°"};
-constexpr std::string_view powerWords[] = {"power", "watt", "leistung", "verbrauch", "電力", "功率", "功耗", "potencia", "consumo"};
-constexpr std::string_view clockWords[] = {"clock", "freq", "frequen", "*takt", "クロック", "周波数", "频率", "頻率", "時脈", "frecuencia", "reloj"};
-constexpr std::string_view fanWords[] = {"fan", "rpm", "lüfter", "luefter", "drehzahl", "ファン", "回転数", "风扇", "風扇", "转速", "ventilador"};
+constexpr std::string_view temperatureWords[] = {"temp", "temperat", "*temperatur", "温度", "溫度",
+                                                 "室温", "水温",     "液温",        "tdie", "°"};
+constexpr std::string_view powerWords[] = {"power", "watt", "leistung", "verbrauch", "電力",
+                                           "功率",  "功耗", "potencia", "consumo"};
+constexpr std::string_view clockWords[] = {"clock", "freq", "frequen", "*takt",      "クロック", "周波数",
+                                           "频率",  "頻率", "時脈",    "frecuencia", "reloj"};
+constexpr std::string_view fanWords[] = {"fan",    "rpm",  "lüfter", "luefter", "drehzahl",  "ファン",
+                                         "回転数", "风扇", "風扇",   "转速",    "ventilador"};
 constexpr std::string_view pumpWords[] = {"pump", "ポンプ", "水泵", "bomba"};
-constexpr std::string_view noiseWords[] = {"noise", "sound", "lärm", "laerm", "geräusch", "geraeusch", "schall", "騒音", "噪音", "ruido"};
-constexpr std::string_view ambientWords[] = {"ambient", "room", "intake", "probe", "inlet air", "*raum", "umgebung", "zimmer", "ansaug", "zuluft",
-                             "室温", "周囲", "環境", "吸気", "环境", "室内", "进气", "ambiente", "sala", "habitaci", "aire de entrada"};
-constexpr std::string_view coolantWords[] = {"coolant", "liquid", "water", "fluid", "kühlmittel", "kuehlmittel", "wasser", "flüssig", "fluessig",
-                             "冷却水", "水温", "冷媒", "液温", "冷却液", "液体", "refrigerante", "agua", "líquido", "liquido"};
-constexpr std::string_view memoryWords[] = {"memory", "vram", "mem", "dram", "dimm", "speicher", "メモリ", "显存", "顯存", "内存", "memoria"};
-constexpr std::string_view vrmWords[] = {"vrm", "power stage", "mos", "mosfet", "spannungswandler", "leistungsstufe", "電源", "供电", "供電",
-                         "etapa de potencia"};
-constexpr std::string_view hotspotWords[] = {"hot spot", "hotspot", "heißest", "heissest", "ホットスポット", "热点", "熱點", "punto caliente",
-                             "punto más caliente", "punto mas caliente"};
-constexpr std::string_view graphicsWords[] = {"gpu", "graphics", "grafik", "グラフィック", "显卡", "顯卡", "图形", "gráfica", "grafica"};
-constexpr std::string_view packageWords[] = {"package", "tdie", "gehäuse", "gehaeuse", "パッケージ", "封装", "封裝", "encapsulado", "paquete"};
-constexpr std::string_view chipWords[] = {"cpu", "chip", "processor", "prozessor", "プロセッサ", "处理器", "處理器", "procesador"};
+constexpr std::string_view noiseWords[] = {"noise",     "sound",  "lärm", "laerm", "geräusch",
+                                           "geraeusch", "schall", "騒音", "噪音",  "ruido"};
+constexpr std::string_view ambientWords[] = {
+    "ambient", "room",   "intake", "probe",    "inlet air", "*raum",    "umgebung",
+    "zimmer",  "ansaug", "zuluft", "室温",     "周囲",      "環境",     "吸気",
+    "环境",    "室内",   "进气",   "ambiente", "sala",      "habitaci", "aire de entrada"};
+constexpr std::string_view coolantWords[] = {"coolant",      "liquid", "water",   "fluid",    "kühlmittel",
+                                             "kuehlmittel",  "wasser", "flüssig", "fluessig", "冷却水",
+                                             "水温",         "冷媒",   "液温",    "冷却液",   "液体",
+                                             "refrigerante", "agua",   "líquido", "liquido"};
+constexpr std::string_view memoryWords[] = {"memory", "vram", "mem",  "dram", "dimm",   "speicher",
+                                            "メモリ", "显存", "顯存", "内存", "memoria"};
+constexpr std::string_view vrmWords[] = {
+    "vrm",  "power stage", "mos",  "mosfet",           "spannungswandler", "leistungsstufe",
+    "電源", "供电",        "供電", "etapa de potencia"};
+constexpr std::string_view hotspotWords[] = {
+    "hot spot", "hotspot", "heißest",        "heissest",           "ホットスポット",
+    "热点",     "熱點",    "punto caliente", "punto más caliente", "punto mas caliente"};
+constexpr std::string_view graphicsWords[] = {"gpu",  "graphics", "grafik",  "グラフィック", "显卡",
+                                              "顯卡", "图形",     "gráfica", "grafica"};
+constexpr std::string_view packageWords[] = {"package", "tdie", "gehäuse",     "gehaeuse", "パッケージ",
+                                             "封装",    "封裝", "encapsulado", "paquete"};
+constexpr std::string_view chipWords[] = {"cpu",        "chip",   "processor", "prozessor",
+                                          "プロセッサ", "处理器", "處理器",    "procesador"};
 constexpr std::string_view coreWords[] = {"core", "*kern", "コア", "核心", "内核", "núcleo", "nucleo"};
-constexpr std::string_view gatheredWords[] = {"average", "avg", "mean", "max", "min", "maximum", "minimum", "mittel", "durchschnitt", "平均", "最大",
-                              "最小", "promedio", "media", "máx", "mín", "máxim", "mínim"};
-constexpr std::string_view wallWords[] = {"wall", "mains", "plug", "steckdose", "*netz", "コンセント", "壁", "插座", "市电", "enchufe", "toma"};
-constexpr std::string_view loadWords[] = {"load", "usage", "util", "utili", "*last", "負荷", "使用率", "负载", "負載", "占用", "carga", "uso"};
-constexpr std::string_view limitWords[] = {"throttl", "limit", "drossel", "begrenz", "スロットリング", "制限", "降频", "降頻", "限制", "límite", "estrangul"};
+constexpr std::string_view gatheredWords[] = {
+    "average", "avg",  "mean", "max",      "min",   "maximum", "minimum", "mittel", "durchschnitt",
+    "平均",    "最大", "最小", "promedio", "media", "máx",     "mín",     "máxim",  "mínim"};
+constexpr std::string_view wallWords[] = {"wall", "mains", "plug", "steckdose", "*netz", "コンセント",
+                                          "壁",   "插座",  "市电", "enchufe",   "toma"};
+constexpr std::string_view loadWords[] = {"load",   "usage", "util", "utili", "*last", "負荷",
+                                          "使用率", "负载",  "負載", "占用",  "carga", "uso"};
+constexpr std::string_view limitWords[] = {"throttl", "limit", "drossel", "begrenz", "スロットリング", "制限",
+                                           "降频",    "降頻",  "限制",    "límite",  "estrangul"};
 constexpr std::string_view scoreWords[] = {"score", "punkte", "スコア", "得分", "分数", "puntuaci", "puntos"};
-constexpr std::string_view commentWords[] = {"comment", "remark", "bemerkung", "kommentar", "コメント", "备注", "備註", "comentario"};
+constexpr std::string_view commentWords[] = {"comment",  "remark", "bemerkung", "kommentar",
+                                             "コメント", "备注",   "備註",      "comentario"};
 /// Temperatures that are no reading of a place: distances, limits, targets.
-constexpr std::string_view derivedWords[] = {"distance", "tjmax", "headroom", "margin", "target", "limit", "abstand", "ziel", "offset", "delta", "距離"};
+constexpr std::string_view derivedWords[] = {"distance", "tjmax", "headroom", "margin", "target", "limit",
+                                             "abstand",  "ziel",  "offset",   "delta",  "距離"};
 
 enum class Kind { temperature, power, clock, fan, percent, noise, time, unknown };
 
@@ -206,7 +231,8 @@ RoleGuess roleOfKind(Kind kind, const std::string& w) {
     case Kind::clock:
         return clockRole(w);
     case Kind::percent:
-        return has(w, loadWords) && !has(w, memoryWords) ? RoleGuess{Role::load, 1.0} : RoleGuess{Role::ignore, 0.9};
+        return has(w, loadWords) && !has(w, memoryWords) ? RoleGuess{Role::load, 1.0}
+                                                         : RoleGuess{Role::ignore, 0.9};
     case Kind::power:
         return powerRole(w);
     case Kind::temperature:
@@ -249,7 +275,8 @@ bool isChipTemperature(Role role) {
 
 std::optional<Unit> unitFromText(std::string_view text) {
     std::string word = lower(trimmed(text));
-    if (word.size() > 2 && ((word.front() == '[' && word.back() == ']') || (word.front() == '(' && word.back() == ')')))
+    if (word.size() > 2
+        && ((word.front() == '[' && word.back() == ']') || (word.front() == '(' && word.back() == ')')))
         word = trimmed(std::string_view(word).substr(1, word.size() - 2));
     return unitFromWord(word);
 }
@@ -271,7 +298,8 @@ Header parseHeader(std::string_view column) {
         if (comma != std::string::npos) {
             const std::string word = lower(trimmed(std::string_view(text).substr(comma + 1)));
             // A lone letter after a space is more often part of a name than a unit.
-            if (const auto unit = unitFromWord(word); unit && (text[comma] == ',' || text[comma] == '_' || word.size() > 1)) {
+            if (const auto unit = unitFromWord(word);
+                unit && (text[comma] == ',' || text[comma] == '_' || word.size() > 1)) {
                 header.unit = *unit;
                 text = trimmed(std::string_view(text).substr(0, comma));
             }
@@ -287,7 +315,8 @@ RoleGuess guessRole(const Header& header) {
     if (has(w, commentWords)) return {Role::ignore, 0.9};
     const Kind byUnit = kindOfUnit(header.unit);
     const bool measures = byUnit != Kind::unknown && byUnit != Kind::percent;
-    if (has(w, limitWords) && !measures) return has(w, powerWords) ? RoleGuess{Role::ignore, 0.7} : RoleGuess{Role::limitFlag, 0.9};
+    if (has(w, limitWords) && !measures)
+        return has(w, powerWords) ? RoleGuess{Role::ignore, 0.7} : RoleGuess{Role::limitFlag, 0.9};
     if (header.unit == Unit::volt) return {Role::ignore, 0.9};
     if (byUnit != Kind::unknown) {
         RoleGuess guess = roleOfKind(byUnit, w);
@@ -303,7 +332,8 @@ RoleGuess guessRole(const Header& header) {
     if (has(w, scoreWords)) return {Role::score, 0.8};
     if (header.unit == Unit::none) {
         RoleGuess guess = temperatureRole(w);
-        if (has(w, chipWords) && guess.role == Role::package && !has(w, packageWords)) return {Role::ignore, 0.4};
+        if (has(w, chipWords) && guess.role == Role::package && !has(w, packageWords))
+            return {Role::ignore, 0.4};
         guess.confidence *= guess.role == Role::ignore ? 0.7 : 0.55;
         return guess;
     }

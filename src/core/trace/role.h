@@ -61,8 +61,8 @@ inline constexpr std::array<std::string_view, 20> roleWordList{
     "limit-flag", "noise",         "score",     "load",       "time",   "ignore"};
 
 /// In the enumeration's order; empty for none.
-inline constexpr std::array<std::string_view, 16> unitWordList{"",    "degC", "degF", "K",  "W",   "mW",  "MHz", "GHz",
-                                                               "rpm", "%",    "dB",   "s",  "ms",  "other", "us",  "V"};
+inline constexpr std::array<std::string_view, 16> unitWordList{
+    "", "degC", "degF", "K", "W", "mW", "MHz", "GHz", "rpm", "%", "dB", "s", "ms", "other", "us", "V"};
 
 std::string_view roleName(Role role); ///< the word used in files and by the command: "package-power"
 std::optional<Role> roleFromName(std::string_view name);

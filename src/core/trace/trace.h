@@ -32,8 +32,8 @@ struct TimeAxisReport {
 
 /// A room log with a clock of its own, laid beside a trace.
 struct ProbeAlignment {
-    double shiftS = 0;               ///< added to the probe's clock
-    double uncertaintyS = 0;         ///< standard
+    double shiftS = 0;       ///< added to the probe's clock
+    double uncertaintyS = 0; ///< standard
     bool byHand = false;
     bool operator==(const ProbeAlignment&) const = default;
 };

@@ -166,17 +166,24 @@ LoadReduction loadFrom(const Json& json) {
     if (!json.at("window").is_null()) load.window = phaseFrom(json.at("window"), "window");
     load.steady = steadyFrom(json.at("steady"));
     const Json& ambient = json.at("ambient");
-    load.ambient = {sourceFrom(ambient.at("source")), number(ambient.at("mean_C")),
-                    number(ambient.at("min_C")), number(ambient.at("max_C")),
+    load.ambient = {sourceFrom(ambient.at("source")),
+                    number(ambient.at("mean_C")),
+                    number(ambient.at("min_C")),
+                    number(ambient.at("max_C")),
                     number(ambient.at("probe_shift_s")),
-                    ambient.contains("probe_shift_u_s") ? number(ambient.at("probe_shift_u_s")) : std::nullopt};
+                    ambient.contains("probe_shift_u_s") ? number(ambient.at("probe_shift_u_s"))
+                                                        : std::nullopt};
     load.metrics = metricsFrom(json.at("metrics"));
     load.powerW = number(json.at("power_W"));
     load.rthKPerW = number(json.at("rth_K_per_W"));
     load.deltaAtNominalK = number(json.at("delta_at_nominal_K"));
     const Json& limit = json.at("limit");
-    load.limit = {limit.at("bound"), limit.value("inferred", false), number(limit.at("fraction")), number(limit.at("limit_C")),
-                  number(limit.at("sustained_power_W")), number(limit.at("sustained_clock_MHz"))};
+    load.limit = {limit.at("bound"),
+                  limit.value("inferred", false),
+                  number(limit.at("fraction")),
+                  number(limit.at("limit_C")),
+                  number(limit.at("sustained_power_W")),
+                  number(limit.at("sustained_clock_MHz"))};
     load.flags = flagsFrom(json.at("flags"));
     // Reductions stored before borders could be moved have none of these.
     if (json.contains("found_load") && !json.at("found_load").is_null())
@@ -307,8 +314,7 @@ ReduceSettings settingsFromJson(const Json& json) {
                                               json.at("entered_ambient").at("u_K")};
         if (json.contains("hand")) settings.hand = handFrom(json.at("hand"));
         settings.useAsymptote = json.value("use_asymptote", false);
-        for (const auto& [name, member] : settingNames)
-            settings.*member = json.value(name, settings.*member);
+        for (const auto& [name, member] : settingNames) settings.*member = json.value(name, settings.*member);
         for (const auto& [name, member] : phaseNames)
             settings.phases.*member = json.value(name, settings.phases.*member);
         return settings;

@@ -134,9 +134,11 @@ private:
         const bool shaped = names.size() == usual_ || names.size() + 1 == usual_
                             || (names.size() == usual_ + 1 && trim(names.back()).empty());
         if (!shaped || numericShare(names, decimal_) > 0.3 || isUnitRow(names, decimal_)) return false;
-        if (std::all_of(names.begin(), names.end(), [](const auto& name) { return trim(name).empty(); })) return false;
+        if (std::all_of(names.begin(), names.end(), [](const auto& name) { return trim(name).empty(); }))
+            return false;
         const std::size_t next = i + 1 < rows_.size() && isUnitRow(rows_[i + 1], decimal_) ? i + 2 : i + 1;
-        return next >= rows_.size() || numericShare(rows_[next], decimal_) >= 0.3 || trim(lines_[next].text).empty();
+        return next >= rows_.size() || numericShare(rows_[next], decimal_) >= 0.3
+               || trim(lines_[next].text).empty();
     }
 
     Candidate made(std::size_t header) const {
@@ -176,7 +178,8 @@ private:
 } // namespace
 
 std::optional<Dialect> detectDialect(std::string_view text, const DialectWish& wish) {
-    const auto lines = firstLines(text, wish.headerLine ? static_cast<std::size_t>(*wish.headerLine) + 100 : 160);
+    const auto lines =
+        firstLines(text, wish.headerLine ? static_cast<std::size_t>(*wish.headerLine) + 100 : 160);
     std::optional<Candidate> best;
     for (char separator : separators) {
         if (wish.separator && separator != *wish.separator) continue;

@@ -92,7 +92,8 @@ std::string separatedFromJsonLines(std::string_view text, const std::string& fil
         // Keys that differ from line to line would make a table far larger than the log.
         if (columns.size() > mostColumns || columns.size() * lines.size() > 50'000'000 + 8 * text.size())
             throw InputError("log-not-a-log", {fileName, static_cast<long>(lines.size()), {}},
-                             "its objects have too many different keys", "Log each sample under the same keys");
+                             "its objects have too many different keys",
+                             "Log each sample under the same keys");
     }
     if (columns.empty())
         throw InputError("log-not-a-log", {fileName, 1, {}}, "no line is an object with values",

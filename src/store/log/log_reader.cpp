@@ -97,7 +97,8 @@ private:
                 continue;
             }
             const auto number = parseNumber(field, sampleDecimal_);
-            channels_[i].values.push_back(number ? toCanonical(*number, channels_[i].fileUnit) : otherwise(channels_[i], field));
+            channels_[i].values.push_back(number ? toCanonical(*number, channels_[i].fileUnit)
+                                                 : otherwise(channels_[i], field));
         }
         if (++gathered_ == blocks_->rows) flushBlocks();
     }
@@ -208,7 +209,8 @@ private:
         const bool any = std::any_of(headers.begin(), headers.end(), degrees);
         for (std::size_t i = 0; i < headers.size(); ++i)
             if (report_.roles[i].role != Role::time && report_.roles[i].role != Role::ambient
-                && (any ? degrees(headers[i]) : report_.roles[i].role == Role::ignore && headers[i].unit == Unit::none))
+                && (any ? degrees(headers[i])
+                        : report_.roles[i].role == Role::ignore && headers[i].unit == Unit::none))
                 report_.roles[i] = {Role::ambient, 0.5};
     }
 
@@ -222,8 +224,9 @@ private:
         if (!reading || reading->column >= channels_.size() || reading->clockColumn >= channels_.size())
             refuse("log-no-time",
                    fmt::format("\"{}\" in column \"{}\" is no time",
-                               first < sample_.front().size() ? std::string(trim(sample_.front()[first])).substr(0, 40)
-                                                              : std::string(),
+                               first < sample_.front().size()
+                                   ? std::string(trim(sample_.front()[first])).substr(0, 40)
+                                   : std::string(),
                                channels_[first].column),
                    "Name the time column in a channel map", dialect_.bodyLine, static_cast<long>(first + 1));
         time_ = *reading;
@@ -245,8 +248,8 @@ private:
 
     void reserve(std::string_view body) {
         const std::string_view firstLine = body.substr(0, body.find('\n'));
-        const std::size_t estimate = std::min(body.size() / std::max<std::size_t>(1, firstLine.size()) + 16,
-                                              body.size() / 4 + 16);
+        const std::size_t estimate =
+            std::min(body.size() / std::max<std::size_t>(1, firstLine.size()) + 16, body.size() / 4 + 16);
         stamps_.reserve(estimate);
         lines_.reserve(estimate);
         for (std::size_t i : wanted_) channels_[i].values.reserve(estimate);
@@ -262,7 +265,8 @@ private:
         fields_.resize(std::max(dialect_.columns.size(), needed_));
         while (!rest.empty()) {
             ++line_;
-            if (line_ % 4096 == 0) tellProgress(1 - static_cast<double>(rest.size()) / static_cast<double>(body.size()));
+            if (line_ % 4096 == 0)
+                tellProgress(1 - static_cast<double>(rest.size()) / static_cast<double>(body.size()));
             const bool unended = rest.find('\n') == std::string_view::npos;
             const std::string_view text = takeLine(rest);
             if (text.empty()) continue;
@@ -274,7 +278,8 @@ private:
                 problem(line_, "The last line is cut off and was left out");
                 continue;
             }
-            const auto stamp = stamps.read(fields_[fieldOf_[time_.column]], fields_[fieldOf_[time_.clockColumn]]);
+            const auto stamp =
+                stamps.read(fields_[fieldOf_[time_.column]], fields_[fieldOf_[time_.clockColumn]]);
             if (stamp)
                 takeRow(*stamp);
             else
@@ -283,9 +288,10 @@ private:
         if (blocks_) return;
         start_ = stamps.start();
         if (oddLines_ > 5 && oddLines_ * 20 > static_cast<long>(stamps_.size()))
-            refuse("log-ragged",
-                   fmt::format("{} lines do not have the {} fields of the header", oddLines_, channels_.size()),
-                   "Check the log near that line", firstOddLine_);
+            refuse(
+                "log-ragged",
+                fmt::format("{} lines do not have the {} fields of the header", oddLines_, channels_.size()),
+                "Check the log near that line", firstOddLine_);
         if (stamps_.empty()) refuseWithoutSamples();
     }
 
@@ -333,8 +339,9 @@ private:
                     break;
                 }
         if (found == channels_.size()) {
-            problem(line_, fields == fieldOf_ ? "The header stands here again: the logger was started anew"
-                                              : "The header stands here again with its columns in another order");
+            problem(line_, fields == fieldOf_
+                               ? "The header stands here again: the logger was started anew"
+                               : "The header stands here again with its columns in another order");
             fieldOf_ = std::move(fields);
             needed_ = fieldsNeeded();
             fields_.resize(std::max(fields_.size(), needed_));
@@ -377,9 +384,11 @@ private:
             Channel& channel = channels_[i];
             const std::string_view field = fields_[fieldOf_[i]];
             const auto number = parseNumber(field, dialect_.decimal);
-            channel.values.push_back(number ? toCanonical(*number, channel.fileUnit) : otherwise(channel, field));
+            channel.values.push_back(number ? toCanonical(*number, channel.fileUnit)
+                                            : otherwise(channel, field));
             if (options_.allChannels && !number && std::isnan(channel.values.back()))
-                if (const auto word = trim(field); !word.empty()) words_[i].emplace(stamps_.size() - 1, std::string(word));
+                if (const auto word = trim(field); !word.empty())
+                    words_[i].emplace(stamps_.size() - 1, std::string(word));
         }
     }
 
@@ -423,8 +432,8 @@ private:
                    "Name the columns in a channel map", dialect_.headerLine);
         for (const ImpossibleCells& cells : blankImpossible(trace))
             problem(lines_[axis.keep[cells.firstRow]],
-                    fmt::format("{} reading{} of \"{}\" cannot be, such as {:g}, and count as missing", cells.count,
-                                cells.count == 1 ? "" : "s", cells.column, cells.first));
+                    fmt::format("{} reading{} of \"{}\" cannot be, such as {:g}, and count as missing",
+                                cells.count, cells.count == 1 ? "" : "s", cells.column, cells.first));
         std::stable_sort(report_.problems.begin(), report_.problems.end(),
                          [](const LogProblem& a, const LogProblem& b) { return a.line < b.line; });
         report_.fingerprint = headerFingerprint(dialect_.columns);
@@ -561,7 +570,8 @@ std::string readAsText(const LogReport& report) {
                                                                : "commas";
     return fmt::format("{}, decimal {}, header in line {}{}, {}", separator,
                        report.dialect.decimal == ',' ? "comma" : "point", report.dialect.headerLine,
-                       report.dialect.units.empty() ? "" : " with units under it", timeReadingText(report.time));
+                       report.dialect.units.empty() ? "" : " with units under it",
+                       timeReadingText(report.time));
 }
 
 } // namespace ibuki

@@ -38,12 +38,12 @@ struct LogProblem {
 struct LogReport {
     Dialect dialect;
     TimeReading time;
-    std::vector<RoleGuess> roles;               ///< of every column; 1 where the user said so
-    std::string fingerprint;                    ///< of the header, see fingerprint.h
-    std::vector<long> previewLines;             ///< of the first rows
+    std::vector<RoleGuess> roles;                  ///< of every column; 1 where the user said so
+    std::string fingerprint;                       ///< of the header, see fingerprint.h
+    std::vector<long> previewLines;                ///< of the first rows
     std::vector<std::vector<std::string>> preview; ///< their cells as they were read
-    std::vector<LogProblem> problems;           ///< at most mostProblems, in order of line
-    long furtherProblems = 0;                   ///< beyond those
+    std::vector<LogProblem> problems;              ///< at most mostProblems, in order of line
+    long furtherProblems = 0;                      ///< beyond those
     bool jsonLines = false;
 };
 inline constexpr std::size_t mostProblems = 200;
@@ -55,7 +55,8 @@ struct LogReading {
 
 /// Throws InputError (log-empty, not-text, log-not-a-log, log-no-time, log-no-samples, log-no-channels,
 /// log-ragged) with the file's name and, where they apply, line and column.
-LogReading readLogReported(std::string_view bytes, const std::string& fileName, const LogOptions& options = {});
+LogReading readLogReported(std::string_view bytes, const std::string& fileName,
+                           const LogOptions& options = {});
 Trace readLog(std::string_view bytes, const std::string& fileName, const LogOptions& options = {});
 Trace readLogFile(const std::filesystem::path& path, const LogOptions& options = {});
 

@@ -41,7 +41,8 @@ std::string ungrouped(std::string_view digits, char decimal) {
 
 std::optional<LooseNumber> looseNumber(std::string_view field, char decimal) {
     field = trim(field);
-    if (field.empty() || !(isDigit(field.front()) || field.front() == '-' || field.front() == '+')) return std::nullopt;
+    if (field.empty() || !(isDigit(field.front()) || field.front() == '-' || field.front() == '+'))
+        return std::nullopt;
     std::size_t end = 1;
     while (end < field.size()
            && (isDigit(field[end]) || field[end] == '.' || field[end] == ',' || field[end] == '\''
@@ -62,8 +63,10 @@ std::optional<LooseNumber> looseNumber(std::string_view field, char decimal) {
 }
 
 std::optional<double> flagValue(std::string_view field) {
-    static constexpr std::array<std::string_view, 9> yes{"yes", "on", "true", "active", "ja", "ein", "sí", "si", "是"};
-    static constexpr std::array<std::string_view, 8> no{"no", "off", "false", "inactive", "nein", "aus", "none", "否"};
+    static constexpr std::array<std::string_view, 9> yes{"yes", "on", "true", "active", "ja",
+                                                         "ein", "sí", "si",   "是"};
+    static constexpr std::array<std::string_view, 8> no{"no",   "off", "false", "inactive",
+                                                        "nein", "aus", "none",  "否"};
     std::string word(trim(field));
     std::transform(word.begin(), word.end(), word.begin(),
                    [](unsigned char c) { return static_cast<char>(std::tolower(c)); });

@@ -32,7 +32,8 @@ double usualStep(const std::vector<double>& numbers) {
     for (std::size_t i = 1; i < numbers.size(); ++i)
         if (numbers[i] > numbers[i - 1]) steps.push_back(numbers[i] - numbers[i - 1]);
     if (steps.empty()) return 0;
-    std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2), steps.end());
+    std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2),
+                     steps.end());
     return steps[steps.size() / 2];
 }
 
@@ -56,7 +57,8 @@ TimeReading numericReading(const TimeColumn& column, const std::vector<double>& 
         return reading;
     }
     const double step = usualStep(numbers);
-    const bool withoutUnit = column.unit != Unit::second && column.unit != Unit::millisecond && column.unit != Unit::microsecond;
+    const bool withoutUnit =
+        column.unit != Unit::second && column.unit != Unit::millisecond && column.unit != Unit::microsecond;
     if (withoutUnit && first > 20'000 && first < 80'000 && step > 0 && step < 0.05) {
         reading.style = TimeStyle::serial;
         reading.secondsPerUnit = secondsPerDay;
@@ -89,7 +91,8 @@ DateOrder orderOf(Rows rows, std::size_t column) {
         if (!a || !b || !a->day || !b->day) return std::nullopt;
         return *b->day - *a->day;
     };
-    const DateOrder other = usual == DateOrder::dayMonthYear ? DateOrder::monthDayYear : DateOrder::dayMonthYear;
+    const DateOrder other =
+        usual == DateOrder::dayMonthYear ? DateOrder::monthDayYear : DateOrder::dayMonthYear;
     const auto usually = days(usual);
     const auto otherwise = days(other);
     // A log over midnight: a day goes on, a month does not.
@@ -116,7 +119,8 @@ Told toldBy(Rows rows, std::size_t column, char decimal) {
     return *most == 0 ? Told::nothing : static_cast<Told>(most - votes.begin());
 }
 
-std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const TimeColumn> all, Rows rows, char decimal) {
+std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const TimeColumn> all, Rows rows,
+                                     char decimal) {
     TimeReading reading;
     reading.column = column.index;
     switch (toldBy(rows, column.index, decimal)) {
@@ -175,10 +179,15 @@ std::optional<TimeReading> detectTime(std::span<const TimeColumn> candidates, Ro
 std::string timeReadingText(const TimeReading& reading) {
     std::string text(timeStyleWords.at(static_cast<std::size_t>(reading.style)));
     if (reading.style == TimeStyle::elapsed || reading.style == TimeStyle::epoch)
-        return text + (reading.secondsPerUnit == 1 ? ", s" : reading.secondsPerUnit == 1e-3 ? ", ms" : reading.secondsPerUnit == 1e-6 ? ", µs" : ", ns");
+        return text
+               + (reading.secondsPerUnit == 1      ? ", s"
+                  : reading.secondsPerUnit == 1e-3 ? ", ms"
+                  : reading.secondsPerUnit == 1e-6 ? ", µs"
+                                                   : ", ns");
     if (reading.style == TimeStyle::serial) return text;
     if (reading.clockOnly) return "clock without a date";
-    static constexpr std::array<std::string_view, 3> orders{"year-month-day", "day.month.year", "month/day/year"};
+    static constexpr std::array<std::string_view, 3> orders{"year-month-day", "day.month.year",
+                                                            "month/day/year"};
     return fmt::format("{}, {}", text, orders.at(static_cast<std::size_t>(reading.order)));
 }
 
@@ -187,7 +196,7 @@ std::optional<double> StampReader::fromNumber(std::string_view field) {
     if (!number) return std::nullopt;
     if (reading_.style == TimeStyle::elapsed) return *number * reading_.secondsPerUnit;
     const double sinceEpoch = reading_.style == TimeStyle::serial ? (*number - serialOf1970) * secondsPerDay
-                                                                   : *number * reading_.secondsPerUnit;
+                                                                  : *number * reading_.secondsPerUnit;
     if (!(std::abs(sinceEpoch) < 1e12)) return std::nullopt;
     if (!firstEpoch_) {
         firstEpoch_ = std::floor(sinceEpoch / secondsPerDay) * secondsPerDay;

@@ -24,7 +24,8 @@ public:
     BlockWriter(SQLite::Database& database, Id<Recording> recording)
         : database_(database),
           recording_(recording),
-          insert_(database, "INSERT OR REPLACE INTO channel_block (recording, position, block, samples, data) VALUES (?, ?, ?, ?, ?)") {}
+          insert_(database, "INSERT OR REPLACE INTO channel_block (recording, position, block, samples, "
+                            "data) VALUES (?, ?, ?, ?, ?)") {}
 
     void write(const ChannelBlock& block) {
         if (!transaction_ || block.block != current_) {
@@ -49,7 +50,8 @@ public:
     /// The channels count as kept once their rows say how many samples they have.
     void finish() {
         if (!transaction_) return;
-        SQLite::Statement update(database_, "UPDATE channel SET kind = ?, samples = ? WHERE recording = ? AND position = ?");
+        SQLite::Statement update(
+            database_, "UPDATE channel SET kind = ?, samples = ? WHERE recording = ? AND position = ?");
         for (const auto& [channel, numbers] : kinds_) {
             update.reset();
             update.bind(1, numbers ? "number blocks" : "word blocks");
@@ -95,8 +97,9 @@ std::optional<Channel> loadKeptChannel(const std::filesystem::path& project, Id<
                                        const std::string& column) {
     try {
         const SQLite::Database database(project.string(), SQLite::OPEN_READONLY);
-        SQLite::Statement entry(database, "SELECT position, unit, kind, samples FROM channel WHERE recording = ? AND "
-                                          "log_column = ? AND kind IN ('number blocks', 'word blocks') ORDER BY position");
+        SQLite::Statement entry(
+            database, "SELECT position, unit, kind, samples FROM channel WHERE recording = ? AND "
+                      "log_column = ? AND kind IN ('number blocks', 'word blocks') ORDER BY position");
         entry.bind(1, recording.value);
         entry.bind(2, column);
         if (!entry.executeStep()) return std::nullopt;
@@ -105,7 +108,9 @@ std::optional<Channel> loadKeptChannel(const std::filesystem::path& project, Id<
         channel.fileUnit = static_cast<Unit>(entry.getColumn(1).getInt());
         const bool numbers = entry.getColumn(2).getString() == "number blocks";
         const auto samples = static_cast<std::size_t>(entry.getColumn(3).getInt64());
-        SQLite::Statement blocks(database, "SELECT samples, data FROM channel_block WHERE recording = ? AND position = ? ORDER BY block");
+        SQLite::Statement blocks(
+            database,
+            "SELECT samples, data FROM channel_block WHERE recording = ? AND position = ? ORDER BY block");
         blocks.bind(1, recording.value);
         blocks.bind(2, entry.getColumn(0).getInt64());
         while (blocks.executeStep()) {

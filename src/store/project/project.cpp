@@ -132,9 +132,10 @@ void addPlans(SQLite::Database& database) {
 void addReductionSettings(SQLite::Database& database) {
     addMissingColumns(database);
     database.exec("ALTER TABLE time_axis ADD COLUMN impossible INTEGER NOT NULL DEFAULT 0");
-    database.exec("CREATE TABLE channel_block (recording INTEGER NOT NULL REFERENCES recording(id) DEFERRABLE "
-                  "INITIALLY DEFERRED, position INTEGER NOT NULL, block INTEGER NOT NULL, samples INTEGER NOT NULL, "
-                  "data BLOB NOT NULL, PRIMARY KEY (recording, position, block)) STRICT");
+    database.exec(
+        "CREATE TABLE channel_block (recording INTEGER NOT NULL REFERENCES recording(id) DEFERRABLE "
+        "INITIALLY DEFERRED, position INTEGER NOT NULL, block INTEGER NOT NULL, samples INTEGER NOT NULL, "
+        "data BLOB NOT NULL, PRIMARY KEY (recording, position, block)) STRICT");
 }
 
 using Migration = void (*)(SQLite::Database&);
@@ -167,8 +168,9 @@ void copyBeforeMigration(const std::filesystem::path& path, int version) {
 }
 
 void writeChannels(SQLite::Database& database, const RecordingData& data) {
-    SQLite::Statement axis(database, "INSERT OR IGNORE INTO time_axis (recording, samples, clock_jumps, gaps, duplicates, data, impossible) "
-                          "VALUES (?, ?, ?, ?, ?, ?, ?)");
+    SQLite::Statement axis(database, "INSERT OR IGNORE INTO time_axis (recording, samples, clock_jumps, "
+                                     "gaps, duplicates, data, impossible) "
+                                     "VALUES (?, ?, ?, ?, ?, ?, ?)");
     const std::string time = packNumbers(data.trace.timeS);
     axis.bind(1, data.id.value);
     axis.bind(2, static_cast<std::int64_t>(data.trace.samples()));
@@ -204,9 +206,10 @@ std::string_view blobOf(const SQLite::Column& column) {
 /// Recordings are withdrawn, never removed: when the bench they were made on is taken back, they stay and
 /// refer to a bench that a redo brings back.
 bool takesBackABench(const ChangeSet& set, Direction direction) {
-    return direction == Direction::undo && std::any_of(set.changes.begin(), set.changes.end(), [](const Change& change) {
-               return !change.after && change.before && std::holds_alternative<Bench>(*change.before);
-           });
+    return direction == Direction::undo
+           && std::any_of(set.changes.begin(), set.changes.end(), [](const Change& change) {
+                  return !change.after && change.before && std::holds_alternative<Bench>(*change.before);
+              });
 }
 
 /// References are not enforced while it lives. Stands outside a transaction.
@@ -366,9 +369,8 @@ void Project::apply(const ChangeSet& set, std::span<const RecordingData> recordi
 Trace Project::loadTrace(Id<Recording> id) const {
     try {
         Trace trace;
-        SQLite::Statement axis(
-            *state_->database,
-            "SELECT samples, clock_jumps, gaps, duplicates, data, impossible FROM time_axis WHERE recording = ?");
+        SQLite::Statement axis(*state_->database, "SELECT samples, clock_jumps, gaps, duplicates, data, "
+                                                  "impossible FROM time_axis WHERE recording = ?");
         axis.bind(1, id.value);
         if (!axis.executeStep())
             throw InputError("project-damaged", at(path()), "the samples of a recording are missing",

@@ -54,7 +54,8 @@ public:
                Direction direction = Direction::forward);
 
     Trace loadTrace(Id<Recording> id) const;
-    /// The same with the recording's room probe laid beside it, by the stated shift or, without one, as found.
+    /// The same with the recording's room probe laid beside it, by the stated shift or, without one, as
+    /// found.
     Trace loadWithProbe(Id<Recording> id, std::optional<double> statedShiftS) const;
     std::vector<HistoryLine> history() const;
 

@@ -210,12 +210,12 @@ template <> struct Schema<Recording> {
     using E = Recording;
     static constexpr const char* table = "recording";
     static constexpr auto columns =
-        std::tuple{column("bench", &E::bench),        column("file_name", &E::fileName),
-                   column("sha256", &E::sha256),      column("bytes", &E::bytes),
-                   column("start", &E::start),        column("start_assumed", &E::startAssumed),
-                   column("samples", &E::samples),    column("duration_s", &E::durationS),
+        std::tuple{column("bench", &E::bench),         column("file_name", &E::fileName),
+                   column("sha256", &E::sha256),       column("bytes", &E::bytes),
+                   column("start", &E::start),         column("start_assumed", &E::startAssumed),
+                   column("samples", &E::samples),     column("duration_s", &E::durationS),
                    column("withdrawn", &E::withdrawn), column("read_as", &E::readAs),
-                   column("probe", &E::probe),        column("probe_shift_s", &E::probeShiftS)};
+                   column("probe", &E::probe),         column("probe_shift_s", &E::probeShiftS)};
 };
 template <> struct Schema<Run> {
     using E = Run;
@@ -248,8 +248,8 @@ template <> struct Schema<RunReduction> {
 template <> struct Schema<HeaderRole> {
     using E = HeaderRole;
     static constexpr const char* table = "header_role";
-    static constexpr auto columns = std::tuple{
-        column("fingerprint", &E::fingerprint), column("log_column", &E::column), column("role", &E::role)};
+    static constexpr auto columns = std::tuple{column("fingerprint", &E::fingerprint),
+                                               column("log_column", &E::column), column("role", &E::role)};
 };
 template <> struct Schema<Study> {
     using E = Study;

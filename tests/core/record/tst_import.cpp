@@ -17,7 +17,8 @@ class TestImport : public QObject {
         Edit edit(asked.document, "by cooler");
         std::vector<Id<Material>> materials;
         for (const auto& [id, material] : asked.document.all<Material>()) materials.push_back(id);
-        asked.study = addStudy(edit, {StudyTemplate::materialByCooler, asked.bench, "by cooler", materials}, {});
+        asked.study =
+            addStudy(edit, {StudyTemplate::materialByCooler, asked.bench, "by cooler", materials}, {});
         const Question question = *firstQuestion(edit.document(), asked.study);
         Level tall = *secondLevelsOf(edit.document(), question.id).back();
         tall.name = "tall";
@@ -37,7 +38,8 @@ class TestImport : public QObject {
         return document;
     }
     static const Level* secondNamed(const story::Asked& asked, const std::string& name) {
-        for (const Level* level : secondLevelsOf(asked.document, firstQuestion(asked.document, asked.study)->id))
+        for (const Level* level :
+             secondLevelsOf(asked.document, firstQuestion(asked.document, asked.study)->id))
             if (level->name == name) return level;
         return nullptr;
     }
@@ -103,7 +105,8 @@ private slots:
         const Document document = brought(asked, logs, rows);
         const Mount* mount = mountsOf(document, asked.bench).front();
         QCOMPARE(slotOf(document, asked.study, mount->id)->kind, SlotKind::checkMount);
-        QCOMPARE(materialAt(document, mount->id, firstQuestion(document, asked.study)->site)->id, *plan.checkWith);
+        QCOMPARE(materialAt(document, mount->id, firstQuestion(document, asked.study)->site)->id,
+                 *plan.checkWith);
     }
     void whatIsNotRemountedGoesOnWithItsApplication() {
         auto asked = story::ask();

@@ -74,7 +74,8 @@ private slots:
                 edit.put(changed);
             }
         });
-        const double apart = outlookOf(story::ask().document, laid.question, planFor(laid.asked.document, laid.asked.study), now)
+        const double apart = outlookOf(story::ask().document, laid.question,
+                                       planFor(laid.asked.document, laid.asked.study), now)
                                  .schedule.handsMinutes;
         Plan plan = planFor(laid.asked.document, laid.asked.study);
         laid.lay(plan);

@@ -18,7 +18,8 @@ private slots:
     void theTruthIsHeld() {
         QFETCH(int, index);
         const auto coverage = story::coverageOf(story::noiseCases()[std::size_t(index)], 160, 7);
-        QVERIFY2(coverage.asymptotes == 0 || coverage.asymptoteShare() >= 0.90, qPrintable(QString::number(coverage.asymptoteShare())));
+        QVERIFY2(coverage.asymptotes == 0 || coverage.asymptoteShare() >= 0.90,
+                 qPrintable(QString::number(coverage.asymptoteShare())));
         QVERIFY2(coverage.meanShare() >= 0.90, qPrintable(QString::number(coverage.meanShare())));
         QVERIFY(coverage.asymptotes >= 150);
     }
@@ -60,7 +61,8 @@ private slots:
         const Reduction reduction = reduce(trace, settings);
         QVERIFY(reduction.main()->extrapolated);
         QVERIFY(hasFlag(reduction.flags, "extrapolated"));
-        QVERIFY_NEAR(*reduction.main()->rthKPerW, *reduction.main()->steady.asymptoteK / *reduction.main()->powerW, 1e-12);
+        QVERIFY_NEAR(*reduction.main()->rthKPerW,
+                     *reduction.main()->steady.asymptoteK / *reduction.main()->powerW, 1e-12);
         QVERIFY_NEAR(*reduction.main()->steady.tauS, 500, 150);
     }
 };

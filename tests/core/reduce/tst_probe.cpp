@@ -51,7 +51,8 @@ private slots:
                 const Pair pair = pairOf(1.2, 1500, shift, seed);
                 const ProbeFit fit = alignProbe(pair.log, pair.probe);
                 found += fit.found ? 1 : 0;
-                held += fit.found && std::abs(fit.shiftS - shift) < std::max(60.0, 3 * fit.uncertaintyS) ? 1 : 0;
+                held +=
+                    fit.found && std::abs(fit.shiftS - shift) < std::max(60.0, 3 * fit.uncertaintyS) ? 1 : 0;
             }
         QCOMPARE(found, 12);
         QVERIFY2(held >= 11, qPrintable(QString::number(held)));
@@ -66,7 +67,8 @@ private slots:
         const Reduction reduction = reduce(joined);
         QVERIFY(hasFlag(reduction.flags, "probe-shift-assumed"));
         for (const Flag& flag : reduction.flags)
-            if (flag.code == "probe-shift-assumed") QCOMPARE(flag.severity, Severity::info); // a calm room forgives it
+            if (flag.code == "probe-shift-assumed")
+                QCOMPARE(flag.severity, Severity::info); // a calm room forgives it
     }
     void theProbeTakesTheColumnsPlace() {
         const Pair pair = pairOf(0.4, 1500, 0, 4);

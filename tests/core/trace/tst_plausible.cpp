@@ -28,9 +28,9 @@ private slots:
     void whatNoSensorReadsIsBlanked() {
         using Rows = std::vector<std::size_t>;
         QCOMPARE(blanked(Role::core, {60, 60, 255, 60, -273.15, 60}), (Rows{2, 4}));
-        QCOMPARE(blanked(Role::core, {60, 61, 0, 60, 61}), (Rows{2}));      // dropped out
-        QCOMPARE(blanked(Role::core, {2, 1, 0, -1, 1}), (Rows{}));          // a cold room may be at 0
-        QCOMPARE(blanked(Role::core, {60, 60, 127, 60, 60}), (Rows{2}));    // a spike
+        QCOMPARE(blanked(Role::core, {60, 61, 0, 60, 61}), (Rows{2}));   // dropped out
+        QCOMPARE(blanked(Role::core, {2, 1, 0, -1, 1}), (Rows{}));       // a cold room may be at 0
+        QCOMPARE(blanked(Role::core, {60, 60, 127, 60, 60}), (Rows{2})); // a spike
         QCOMPARE(blanked(Role::core, {60, 60, 127, 126, 60, 60}), (Rows{2, 3}));
         QCOMPARE(blanked(Role::ambient, {22, 22, 40, 22}), (Rows{2}));
         QCOMPARE(blanked(Role::packagePower, {150, -1, 151, 65535}), (Rows{1, 3}));

@@ -257,7 +257,8 @@ private slots:
         QCOMPARE(QString::fromStdString(isoText(instant)), iso);
     }
     void refusesStampsThatAreNone() {
-        for (const char* text : {"abc", "12", "2031-13-04", "2031-03-04 25:00:00", "13:00:00 PM", "2031-03-04Q", ""})
+        for (const char* text :
+             {"abc", "12", "2031-13-04", "2031-03-04 25:00:00", "13:00:00 PM", "2031-03-04Q", ""})
             QVERIFY2(!parseStamp(text, DateOrder::yearMonthDay), text);
     }
     void aStopIsNoError() {

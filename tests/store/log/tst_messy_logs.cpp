@@ -41,13 +41,14 @@ Checked checkedLog(const Trace& trace, const Reduction& plain, const LogStyle& s
     for (std::size_t i = 0; i < 2; ++i) {
         const double border = i == 0 ? found.main()->phases[1].startS : found.main()->phases[1].endS;
         const double true_ = i == 0 ? plain.main()->phases[1].startS : plain.main()->phases[1].endS;
-        if (std::abs(border - true_) > reach) return {false, fmt::format("border at {:.1f}, not {:.1f}", border, true_)};
+        if (std::abs(border - true_) > reach)
+            return {false, fmt::format("border at {:.1f}, not {:.1f}", border, true_)};
     }
     for (const std::string& code : story::dueFlags(style))
         if (!hasFlag(found.flags, code)) return {false, "flag missing: " + code};
     for (const Flag& flag : found.flags)
-        if (flag.severity != Severity::info && !story::dueFlags(style).contains(flag.code) && !hasFlag(plain.flags, flag.code)
-            && !(style.impossible && flag.code == "impossible-values"))
+        if (flag.severity != Severity::info && !story::dueFlags(style).contains(flag.code)
+            && !hasFlag(plain.flags, flag.code) && !(style.impossible && flag.code == "impossible-values"))
             return {false, "flag too many: " + flag.code};
     return {true, {}};
 }
@@ -63,13 +64,52 @@ class TestMessyLogs : public QObject {
 private slots:
     void eachWayAlone_data() {
         QTest::addColumn<int>("way");
-        static const char* names[] = {"semicolon", "tab", "bar", "decimal comma", "quoted decimal comma", "fahrenheit", "milliwatt",
-                                      "shuffled", "crlf", "trailing separator", "JSON Lines", "units in cells", "footer",
-                                      "header again", "same names", "cut off", "preamble", "units (…)", "units behind a comma",
-                                      "units in a row", "no units", "mark", "UTF-16 LE", "UTF-16 BE", "Latin-1", "German", "Japanese",
-                                      "Chinese", "Spanish", "missing cells", "impossible cells", "stuck core", "duplicates", "gap",
-                                      "clock jump", "elapsed ms", "ISO", "ISO with zone", "D.M.Y", "M/D/Y 12 h", "date and clock",
-                                      "clock alone", "epoch s", "epoch ms", "epoch us", "serial"};
+        static const char* names[] = {"semicolon",
+                                      "tab",
+                                      "bar",
+                                      "decimal comma",
+                                      "quoted decimal comma",
+                                      "fahrenheit",
+                                      "milliwatt",
+                                      "shuffled",
+                                      "crlf",
+                                      "trailing separator",
+                                      "JSON Lines",
+                                      "units in cells",
+                                      "footer",
+                                      "header again",
+                                      "same names",
+                                      "cut off",
+                                      "preamble",
+                                      "units (…)",
+                                      "units behind a comma",
+                                      "units in a row",
+                                      "no units",
+                                      "mark",
+                                      "UTF-16 LE",
+                                      "UTF-16 BE",
+                                      "Latin-1",
+                                      "German",
+                                      "Japanese",
+                                      "Chinese",
+                                      "Spanish",
+                                      "missing cells",
+                                      "impossible cells",
+                                      "stuck core",
+                                      "duplicates",
+                                      "gap",
+                                      "clock jump",
+                                      "elapsed ms",
+                                      "ISO",
+                                      "ISO with zone",
+                                      "D.M.Y",
+                                      "M/D/Y 12 h",
+                                      "date and clock",
+                                      "clock alone",
+                                      "epoch s",
+                                      "epoch ms",
+                                      "epoch us",
+                                      "serial"};
         int way = 0;
         for (const char* name : names) QTest::newRow(name) << way++;
     }
@@ -79,15 +119,17 @@ private slots:
         if (way <= 2) style.separator = ";\t|"[way];
         if (way == 3) style.separator = ';', style.decimalComma = true;
         if (way == 4) style.quoted = style.decimalComma = true;
-        bool* const flags[] = {&style.fahrenheit, &style.milliwatt, &style.shuffled, &style.crlf, &style.trailing, &style.jsonLines,
-                               &style.unitsInCells, &style.footer, &style.headerAgain, &style.sameNames, &style.cutOff};
+        bool* const flags[] = {&style.fahrenheit,  &style.milliwatt, &style.shuffled,     &style.crlf,
+                               &style.trailing,    &style.jsonLines, &style.unitsInCells, &style.footer,
+                               &style.headerAgain, &style.sameNames, &style.cutOff};
         if (way >= 5 && way <= 15) *flags[way - 5] = true;
         if (way == 16) style.preamble = 3;
         if (way >= 17 && way <= 20) style.unitMarks = way - 16;
         if (way == 18) style.separator = ';';
         if (way >= 21 && way <= 24) style.encoding = way - 20;
         if (way >= 25 && way <= 28) style.tongue = static_cast<Tongue>(way - 24);
-        bool* const damages[] = {&style.missing, &style.impossible, &style.stuck, &style.duplicates, &style.gap, &style.jump};
+        bool* const damages[] = {&style.missing,    &style.impossible, &style.stuck,
+                                 &style.duplicates, &style.gap,        &style.jump};
         if (way >= 29 && way <= 34) *damages[way - 29] = true;
         if (way >= 35) style.stamps = static_cast<Stamps>(way - 34);
         if (way == 11) style.unitMarks = 4;
@@ -106,7 +148,8 @@ private slots:
             ++wrong;
             qInfo("%s: %s", style.name().c_str(), checked.why.c_str());
         }
-        QVERIFY2(wrong * 50 <= trials, qPrintable(QString("%1 of %2 are wrong").arg(wrong).arg(trials))); // 98 % are right
+        QVERIFY2(wrong * 50 <= trials,
+                 qPrintable(QString("%1 of %2 are wrong").arg(wrong).arg(trials))); // 98 % are right
     }
 };
 

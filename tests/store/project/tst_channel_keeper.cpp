@@ -22,7 +22,8 @@ class TestChannelKeeper : public QObject {
     std::string log_ = [] {
         std::string text = "Time [s],Core 0 [°C],Rail [V],Remark\n";
         for (int i = 0; i < 150'000; ++i)
-            text += fmt::format("{},{},{}.5,{}\n", i % 100 == 1 ? i - 1 : i, 40 + i % 5, i, i % 2 ? "odd" : "");
+            text +=
+                fmt::format("{},{},{}.5,{}\n", i % 100 == 1 ? i - 1 : i, 40 + i % 5, i, i % 2 ? "odd" : "");
         return text;
     }();
 

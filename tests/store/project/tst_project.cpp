@@ -134,8 +134,17 @@ private slots:
                            Millimetre{3},
                            WattPerMetreKelvin{390},
                            site});
-            edit.add(Sensor{
-                {}, configuration, Role::gpuClock, 2, "col", "chip", Kelvin{1}, Kelvin{0.5}, Kelvin{-0.2}, 0.02, 30.0});
+            edit.add(Sensor{{},
+                            configuration,
+                            Role::gpuClock,
+                            2,
+                            "col",
+                            "chip",
+                            Kelvin{1},
+                            Kelvin{0.5},
+                            Kelvin{-0.2},
+                            0.02,
+                            30.0});
             Material m;
             m.name = "m";
             m.kind = MaterialClass::liquidMetal;
@@ -202,9 +211,10 @@ private slots:
             const Id<Mount> mount = edit.add(Mount{
                 {}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
             edit.add(MountApplication{{}, mount, application, false});
-            const Id<Recording> recording =
-                edit.add(Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, "tabs", {}, {}});
-            edit.add(Recording{{}, bench, "g.csv", "abd", 1, day, false, 9, 8.5, false, "", recording, -37.0});
+            const Id<Recording> recording = edit.add(
+                Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, "tabs", {}, {}});
+            edit.add(
+                Recording{{}, bench, "g.csv", "abd", 1, day, false, 9, 8.5, false, "", recording, -37.0});
             edit.add(Run{{},
                          mount,
                          recording,

@@ -222,7 +222,8 @@ void BenchSheet::addSensor() {
 RigSheet::RigSheet(Session& session, Id<Configuration> rig, QWidget* parent) : QDialog(parent) {
     resize(480, 460);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(quietLabel("What this level's rig has of its own. Layers, sites and sensors are the bench's."));
+    layout->addWidget(
+        quietLabel("What this level's rig has of its own. Layers, sites and sensors are the bench's."));
     const auto fields = sheetForm<Configuration>(*this, session, layout, "Rig");
     fields->text("Name of the rig", &Configuration::name);
     addRigFields(*fields);

@@ -18,24 +18,8 @@ const Sensor* sensorFor(const std::vector<const Sensor*>& sensors, std::initiali
     return nullptr;
 }
 
-Role roleOf(Metric metric) {
-    switch (metric) {
-    case Metric::package:
-        return Role::package;
-    case Metric::hotspot:
-        return Role::hotspot;
-    case Metric::gpu:
-        return Role::gpu;
-    case Metric::memory:
-        return Role::memory;
-    case Metric::vrm:
-        return Role::vrm;
-    case Metric::coolant:
-        return Role::coolant;
-    default:
-        return Role::core;
-    }
-}
+/// Metrics of one channel bear its name; the others are made from the cores.
+Role roleOf(Metric metric) { return roleFromName(metricName(metric)).value_or(Role::core); }
 
 std::optional<double> plain(const std::optional<Kelvin>& value) {
     return value ? std::optional(value->value) : std::nullopt;

@@ -423,6 +423,25 @@ private slots:
         QCOMPARE(slotsOf(document, study.id).front()->block, 0);
         QVERIFY(same(Project::open(path).document(), document)); // once
     }
+    void aProjectOfFormatThreeKeepsItsReductions() {
+        const fs::path path = fresh();
+        {
+            std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/format-3.sql");
+            const std::string script(std::istreambuf_iterator<char>(file), {});
+            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+            database.exec(script);
+        }
+        const Document document = Project::open(path).document();
+        QCOMPARE(document.all<Mount>().size(), std::size_t{2});
+        for (const auto& [id, stored] : document.all<RunReduction>()) {
+            QVERIFY(stored.reduction.main() && stored.reduction.main()->metrics.contains(Metric::hottest));
+            QCOMPARE(stored.settings, ReduceSettings{}); // none were stored then
+            QVERIFY(!stored.reduction.main()->foundWindow && !stored.reduction.main()->extrapolated);
+        }
+        for (const auto& [id, run] : document.all<Run>()) QVERIFY(!run.windowStartS && !run.useAsymptote);
+        for (const auto& [id, level] : document.all<Level>()) QVERIFY(!level.together);
+        QVERIFY(same(Project::open(path).document(), document)); // once
+    }
     void aDamagedCellIsOneClearSentence() {
         const fs::path path = stored();
         {

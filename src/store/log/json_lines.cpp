@@ -34,14 +34,19 @@ std::string cellOf(const Json& value) {
     return value.dump();
 }
 
+std::string joined(const std::string& outer, const std::string& inner) {
+    std::string key = outer;
+    if (!key.empty()) key += ' ';
+    return key += inner;
+}
+
 void flatten(const Json& value, const std::string& key, Cells& cells, int depth) {
     if (depth > 6) return; // no logger nests deeper
     if (value.is_object()) {
-        for (const auto& [name, inner] : value.items())
-            flatten(inner, key.empty() ? name : key + " " + name, cells, depth + 1);
+        for (const auto& [name, inner] : value.items()) flatten(inner, joined(key, name), cells, depth + 1);
     } else if (value.is_array()) {
         for (std::size_t i = 0; i < value.size(); ++i)
-            flatten(value[i], key + " " + std::to_string(i), cells, depth + 1);
+            flatten(value[i], joined(key, std::to_string(i)), cells, depth + 1);
     } else {
         cells.emplace_back(key, cellOf(value));
     }

@@ -11,9 +11,9 @@
 #include "core/domain/lookup.h"
 #include "core/record/plan_setup.h"
 #include "support/demo_window.h"
+#include "support/widget_story.h"
 
 #include <QComboBox>
-#include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -21,7 +21,6 @@
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTextBrowser>
-#include <QTimer>
 #include <QToolButton>
 #include <QtTest>
 
@@ -36,38 +35,15 @@ class TestPlanStory : public QObject {
     Session& session() { return window_->session(); }
     const Document& document() { return session().document(); }
     QuestionView& view() { return window_->questionView(); }
-    template <class W> W* find(const char* name) {
-        for (W* widget : window_->findChildren<W*>(name))
-            if (widget->isVisible()) return widget;
-        return nullptr;
-    }
-    void press(const char* name) {
-        auto* button = find<QPushButton>(name);
-        QVERIFY2(button, name);
-        QTest::mouseClick(button, Qt::LeftButton);
-    }
+    template <class W> W* find(const char* name) { return story::visible<W>(*window_, name); }
+    void press(const char* name) { QVERIFY2(story::press(*window_, name), name); }
     /// Of the sentence; empty while it is being laid anew.
     QString marginPart() {
         auto* part = find<QToolButton>("Part 9");
         return part ? part->text() : QString();
     }
-    QString notice() {
-        auto* label = window_->findChild<QLabel*>("Notice");
-        return label && label->isVisible() ? label->text() : QString();
-    }
-    /// Types into the next question that pops up, or leaves it.
-    void answer(const QString& text, bool accept = true) {
-        QTimer::singleShot(50, this, [text, accept] {
-            for (QWidget* widget : QApplication::topLevelWidgets())
-                if (auto* dialog = qobject_cast<QInputDialog*>(widget)) {
-                    if (dialog->inputMode() == QInputDialog::IntInput)
-                        dialog->setIntValue(text.toInt());
-                    else
-                        dialog->setTextValue(text);
-                    accept ? dialog->accept() : dialog->reject();
-                }
-        });
-    }
+    QString notice() { return story::notice(*window_); }
+    void answer(const QString& text) { story::answerNext(this, text); }
     std::vector<const Slot*> planned() { return plannedSlots(document(), session().study()->id); }
     QListWidget* order() { return find<QListWidget>("Order of mounts"); }
 

@@ -5,6 +5,7 @@
 // the data it tells, so that a test knows which flags are due.
 
 #include "core/physics/random.h"
+#include "core/stats/summary.h"
 #include "core/trace/trace.h"
 
 #include <QString>
@@ -221,13 +222,27 @@ inline std::string encoded(const std::string& text, int encoding) {
     return wide;
 }
 
+inline bool isJsonNumber(const std::string& text) {
+    return !text.empty() && text.find_first_not_of("0123456789.") == std::string::npos
+           && std::count(text.begin(), text.end(), '.') <= 1;
+}
+
+/// The core that stands still must not be the hottest: then the figure itself would be another.
+inline const Channel* coolestCore(const Trace& trace) {
+    const Channel* coolest = nullptr;
+    for (const Channel& channel : trace.channels)
+        if (channel.role == Role::core && (!coolest || mean(channel.values) < mean(coolest->values)))
+            coolest = &channel;
+    return coolest;
+}
+
 /// Damages the values as the style says.
 inline void damage(Trace& trace, const LogStyle& style, Random& random) {
     static const double nonsense[] = {-273.15, 255, 0, 6553.5, 127};
-    int core = 0;
+    const Channel* still = style.stuck ? coolestCore(trace) : nullptr;
     for (Channel& channel : trace.channels) {
         const bool chip = isChipTemperature(channel.role);
-        if (style.stuck && channel.role == Role::core && core++ == 1)
+        if (&channel == still)
             std::fill(channel.values.begin(), channel.values.end(), channel.values.front());
         for (double& v : channel.values) {
             if (style.missing && random.uniform() < 0.01) v = std::numeric_limits<double>::quiet_NaN();
@@ -322,10 +337,7 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
             }
             text += "{";
             for (std::size_t i = 0; i < fields.size(); ++i) {
-                const bool number = !fields[i].empty()
-                                    && fields[i].find_first_not_of("0123456789.-") == std::string::npos
-                                    && std::count(fields[i].begin(), fields[i].end(), '-') <= 1
-                                    && fields[i].rfind('-') + 1 <= 1;
+                const bool number = isJsonNumber(fields[i]);
                 text += fmt::format("{}\"{}\": {}{}{}", i > 0 ? ", " : "", names[i], number ? "" : "\"",
                                     fields[i], number ? "" : "\"");
             }

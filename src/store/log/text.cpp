@@ -46,7 +46,8 @@ std::string fromUtf16(std::string_view bytes, bool littleEndian) {
     return out;
 }
 
-bool isUtf8(std::string_view bytes) {
+/// isSample: the bytes go on; a sequence may be cut off at their end.
+bool isUtf8(std::string_view bytes, bool isSample) {
     std::size_t i = 0;
     while (i < bytes.size()) {
         const auto c = static_cast<unsigned char>(bytes[i]);
@@ -56,7 +57,7 @@ bool isUtf8(std::string_view bytes) {
                                  : (c >> 3) == 30 ? 3
                                                   : 9;
         if (more == 9) return false;
-        if (i + more >= bytes.size()) return more == 0; // a sequence cut off by the sample's end
+        if (more > 0 && i + more >= bytes.size()) return isSample;
         for (std::size_t k = 1; k <= more; ++k)
             if ((static_cast<unsigned char>(bytes[i + k]) >> 6) != 2) return false;
         i += more + 1;
@@ -80,7 +81,7 @@ DecodedText decodeText(std::string_view bytes, const std::string& fileName) {
     if (head.find('\0') != std::string_view::npos)
         throw InputError("not-text", {fileName, {}, {}}, "this is not a text file",
                          "Export the log as text with one line a sample");
-    if (isUtf8(bytes.size() > head.size() ? head.substr(0, head.size() - 4) : head)) {
+    if (isUtf8(head, bytes.size() > head.size())) {
         text.inPlace = bytes;
         return text;
     }

@@ -256,6 +256,15 @@ private slots:
         const Instant instant{*stamp->day * 86'400'000 + std::llround(stamp->secondOfDay * 1000)};
         QCOMPARE(QString::fromStdString(isoText(instant)), iso);
     }
+    void aLetterMayLieAcrossTheEndOfTheLookedAtPart() { // the encoding is told from the first 64 KiB
+        for (std::size_t shift = 0; shift < 4; ++shift) {
+            std::string text = "# " + std::string(shift, 'x') + "\nTime [s],Core 0 [°C],Room [°C]\n";
+            for (int i = 0; text.size() < 140'000; ++i) text += std::to_string(i) + ",40 °C,21 °C\n";
+            const Trace trace = readLog(text, "log.csv");
+            QCOMPARE(trace.channels[1].column, std::string("Core 0 [°C]"));
+            QCOMPARE(trace.channels[1].values.back(), 40.0);
+        }
+    }
     void refusesStampsThatAreNone() {
         for (const char* text :
              {"abc", "12", "2031-13-04", "2031-03-04 25:00:00", "13:00:00 PM", "2031-03-04Q", ""})

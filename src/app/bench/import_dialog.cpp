@@ -142,6 +142,7 @@ void ImportDialog::readAgain(const LogOptions& options) {
 
 void ImportDialog::takeReading(int row, ReadLog read) {
     const auto i = static_cast<std::size_t>(row);
+    readTable(); // what the user chose in the rows stays
     batch_.logs[i] = std::move(read.log);
     batch_.sources[i] = std::move(read.source);
     problems_->hide();
@@ -278,6 +279,8 @@ QWidget* ImportDialog::mountChoice(int row) {
     if (session_.bench())
         for (const Mount* known : mountsOf(session_.document(), session_.bench()->id))
             box->addItem(qtext(known->name), static_cast<qlonglong>(known->id.value));
+    if (const auto mount = rows_[static_cast<std::size_t>(row)].mount)
+        box->setCurrentIndex(std::max(0, box->findData(static_cast<qlonglong>(mount->value))));
     return box;
 }
 
@@ -287,7 +290,8 @@ bool ImportDialog::readTable() {
         target.take = table_->item(row, take)->checkState() == Qt::Checked;
         readLevels(row);
         const auto* mounts = qobject_cast<QComboBox*>(table_->cellWidget(row, mount));
-        const int known = mounts->findText(mounts->currentText());
+        const bool chosen = mounts->itemText(mounts->currentIndex()) == mounts->currentText();
+        const int known = chosen ? mounts->currentIndex() : mounts->findText(mounts->currentText());
         const qlonglong existing = known > 0 ? mounts->itemData(known).toLongLong() : 0;
         target.mount = existing ? std::optional(Id<Mount>{existing}) : std::nullopt;
         target.mountName = mounts->currentText().trimmed().toStdString();

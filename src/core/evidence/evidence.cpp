@@ -199,6 +199,18 @@ void orderByLevel(std::vector<RunValue>& values, const std::vector<const Level*>
                      [&](const RunValue& a, const RunValue& b) { return place(a) < place(b); });
 }
 
+/// Runs under other loads than the compared one are no repeats; that they are left out is told.
+void flagOtherLoads(Comparison& comparison, const std::vector<TidyRow>& rows) {
+    const std::string load = comparedLoad(rows);
+    const auto left = std::count_if(rows.begin(), rows.end(),
+                                    [&](const TidyRow& row) { return enters(row) && row.load != load; });
+    if (left > 0)
+        raise(comparison.flags,
+              {"other-loads", Severity::info,
+               fmt::format("Compared are the runs under \"{}\"; {} under other loads {} left out", load, left,
+                           left == 1 ? "is" : "are")});
+}
+
 /// Under the lid only one layer may change: mounts whose upper layers are known to differ changed two.
 void flagUpperLayer(const Document& document, const Question& question, Evidence& evidence) {
     const Site* site = document.find(question.site);
@@ -249,6 +261,7 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
                 ? compareWithin(evidence.rows, secondLevelsOf(document, question.id), options, neverBound)
                 : compare(values, options);
         flagUpperLayer(document, question, evidence);
+        flagOtherLoads(*evidence.comparison, evidence.rows);
         if (const int looks = plannedLooks(document, question.study); looks > 1)
             raise(evidence.comparison->flags,
                   {"declared-looks", Severity::info,

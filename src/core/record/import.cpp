@@ -127,12 +127,13 @@ const Mount* sharedMount(const Document& document, Id<Study> study, const Level*
         if (at && mount->at && *mount->at > *at) continue;
         if (!last || (mount->at && last->at && *mount->at > *last->at)) last = mount;
     }
-    // Somebody came back to this level since: then it was mounted anew.
-    for (const Slot* slot : slotsOf(document, study)) {
-        const Mount* mount = document.find(slot->mount);
-        if (last && mount && slot->level == level->id && mount->at && last->at && *mount->at > *last->at)
-            return nullptr;
-    }
+    if (!last) return nullptr;
+    // Had this level its turn on that application already, then it was mounted anew since.
+    for (const MountApplication* of : document.where(&MountApplication::mount, last->id))
+        for (const MountApplication* use : document.where(&MountApplication::application, of->application)) {
+            const Slot* slot = slotOf(document, study, use->mount);
+            if (slot && slot->level == level->id) return nullptr;
+        }
     return last;
 }
 
@@ -450,7 +451,7 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
     Edit edit(document, taken == 1 ? std::string("Bring in a log") : fmt::format("Bring in {} logs", taken));
     const auto loads = loadsOf(document, study);
     ImportChanges changes;
-    for (std::size_t i = 0; i < rows.size(); ++i) {
+    for (std::size_t i : byTime(rows)) { // what goes on with a mount comes after it
         const ImportRow& row = rows[i];
         if (!row.take) continue;
         if (row.probeOf) {

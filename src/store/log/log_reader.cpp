@@ -72,7 +72,7 @@ private:
         std::vector<bool> numeric(roles_.size(), false);
         for (const auto& row : sample_)
             for (std::size_t i = 0; i < numeric.size() && i < row.size(); ++i)
-                if (!numeric[i]) numeric[i] = looseNumber(row[i], sampleDecimal_).has_value();
+                if (!numeric[i]) numeric[i] = looseNumber(row[i], dialect_.decimal).has_value();
         return numeric;
     }
 
@@ -96,7 +96,7 @@ private:
                 channels_[i].words.emplace_back(trim(field));
                 continue;
             }
-            const auto number = parseNumber(field, sampleDecimal_);
+            const auto number = parseNumber(field, dialect_.decimal);
             channels_[i].values.push_back(number ? toCanonical(*number, channels_[i].fileUnit)
                                                  : otherwise(channels_[i], field));
         }
@@ -451,7 +451,6 @@ private:
             roles_.push_back(channel.role);
             units_.push_back(channel.fileUnit);
         }
-        sampleDecimal_ = dialect_.decimal;
     }
 
     /// A temperature that tells whether the chip went on while the clock jumped.
@@ -517,7 +516,6 @@ private:
     std::vector<bool> keep_;
     std::vector<Role> roles_;
     std::vector<Unit> units_;
-    char sampleDecimal_ = '.';
     std::size_t gathered_ = 0;
 };
 

@@ -23,6 +23,23 @@ private slots:
         QCOMPARE(evidence.comparison->groups[evidence.comparison->tiers.front().front()].name,
                  std::string("Tern 11"));
     }
+    void runsUnderOtherLoadsAreLeftOutAndThatIsTold() {
+        auto asked = story::measured();
+        QVERIFY(!hasFlag(gatherEvidence(asked.document, question(asked)).comparison->flags, "other-loads"));
+        Run run = *runsOf(asked.document, mountsOf(asked.document, asked.bench).front()->id).front();
+        Edit edit(asked.document, "another load");
+        run.id = {};
+        run.load = "90 W";
+        RunReduction stored;
+        stored.run = edit.add(run);
+        stored.reduction = asked.document.all<RunReduction>().begin()->second.reduction;
+        edit.add(stored);
+        apply(asked.document, edit.finish());
+        const Evidence evidence = gatherEvidence(asked.document, question(asked));
+        QCOMPARE(evidence.rows.size(), std::size_t{10});
+        QCOMPARE(comparedRuns(evidence.rows).size(), std::size_t{9});
+        QVERIFY(hasFlag(evidence.comparison->flags, "other-loads"));
+    }
     void aRejectedMountIsListedButNotCompared() {
         auto asked = story::measured();
         Mount mount = *mountsOf(asked.document, asked.bench).front();

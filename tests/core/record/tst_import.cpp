@@ -126,6 +126,15 @@ private slots:
         int carried = 0;
         for (const auto& [id, use] : document.all<MountApplication>()) carried += use.isNew ? 0 : 1;
         QCOMPARE(carried, 1);
+        // Every block begins with an application of its own, whatever the order of the files.
+        auto nine = story::nineLogs();
+        for (int order = 0; order < 2; ++order) {
+            const Document all = brought(asked, nine, proposeImport(asked.document, asked.study, nine));
+            QCOMPARE(all.all<Mount>().size(), std::size_t{9});
+            QCOMPARE(all.all<Application>().size(), std::size_t{6});
+            std::sort(nine.begin(), nine.end(),
+                      [](const auto& a, const auto& b) { return a.fileName < b.fileName; });
+        }
     }
     void proposesLevelMountAndTime() {
         const auto asked = story::ask();

@@ -7,6 +7,7 @@
 #include "core/physics/random.h"
 #include "core/stats/summary.h"
 #include "core/trace/trace.h"
+#include "store/log/text.h"
 
 #include <QString>
 #include <algorithm>
@@ -27,7 +28,9 @@ enum class Stamps {
     epochS,
     epochMs,
     epochUs,
-    serial
+    serial,
+    yearMonthDayWords, ///< 2031年3月4日 14時02分11秒
+    halfDay            ///< 2031/3/4 下午 2:02:11
 };
 enum class Tongue { english, german, japanese, chinese, spanish };
 
@@ -65,10 +68,12 @@ struct LogStyle {
             "again {} same {} cut {} preamble {} units {} stamps {} enc {} tongue {} missing {} impossible "
             "{} "
             "stuck {} dup {} gap {} jump {}",
-            separator == '\t' ? 't' : separator, decimalComma, fahrenheit, milliwatt, quoted, shuffled, crlf,
-            trailing, jsonLines, unitsInCells, footer, headerAgain, sameNames, cutOff, preamble, unitMarks,
-            static_cast<int>(stamps), encoding, static_cast<int>(tongue), missing, impossible, stuck,
-            duplicates, gap, jump);
+            separator == '\t'         ? 't'
+            : separator == wideBlanks ? 'b'
+                                      : separator,
+            decimalComma, fahrenheit, milliwatt, quoted, shuffled, crlf, trailing, jsonLines, unitsInCells,
+            footer, headerAgain, sameNames, cutOff, preamble, unitMarks, static_cast<int>(stamps), encoding,
+            static_cast<int>(tongue), missing, impossible, stuck, duplicates, gap, jump);
     }
 };
 
@@ -76,7 +81,7 @@ inline LogStyle randomStyle(Random& random) {
     const auto pick = [&](int n) { return static_cast<int>(random.uniform() * n); };
     const auto oneIn = [&](int n) { return pick(n) == 0; };
     LogStyle style;
-    style.separator = ",;\t|"[pick(4)];
+    style.separator = ",;\t|\x1f"[pick(5)];
     style.decimalComma = oneIn(2);
     style.quoted = oneIn(4) || (style.decimalComma && style.separator == ',');
     style.fahrenheit = oneIn(4);
@@ -95,10 +100,11 @@ inline LogStyle randomStyle(Random& random) {
     if (style.unitMarks == 2 && style.separator == ',' && !style.quoted) style.unitMarks = 0;
     // Without a unit nothing tells °F from °C or mW from W, and the cells say it otherwise.
     if (style.unitMarks == 4 && !style.unitsInCells) style.fahrenheit = style.milliwatt = false;
-    style.stamps = static_cast<Stamps>(pick(12));
+    style.stamps = static_cast<Stamps>(pick(14));
     style.tongue = static_cast<Tongue>(pick(5));
     style.encoding = pick(5);
-    const bool beyondLatin = style.tongue == Tongue::japanese || style.tongue == Tongue::chinese;
+    const bool beyondLatin = style.tongue == Tongue::japanese || style.tongue == Tongue::chinese
+                             || style.stamps >= Stamps::yearMonthDayWords;
     if (style.encoding == 4 && beyondLatin) style.encoding = 0;
     if (style.jsonLines) {
         style.encoding = std::min(style.encoding, 1);
@@ -193,6 +199,12 @@ inline std::vector<std::string> stampCells(const LogStyle& style, double timeS, 
         return {fmt::format("{}", at.ms)};
     case Stamps::epochUs:
         return {fmt::format("{}", at.ms * 1000)};
+    case Stamps::yearMonthDayWords:
+        return {fmt::format("{}年{}月{}日 {}時{}分{}秒", year, month, day, hour, clock.substr(3, 2),
+                            clock.substr(6))};
+    case Stamps::halfDay:
+        return {fmt::format("{}/{}/{} {} {}{}", year, month, day, hour < 12 ? "上午" : "下午",
+                            hour % 12 == 0 ? 12 : hour % 12, clock.substr(2))};
     case Stamps::serial:
         break;
     }
@@ -254,11 +266,28 @@ inline void damage(Trace& trace, const LogStyle& style, Random& random) {
 
 } // namespace detail
 
-/// Flags that the damage has to raise.
-inline std::set<std::string> dueFlags(const LogStyle& style) {
+/// Stamps that are written in whole seconds.
+inline bool isCoarse(Stamps stamps) {
+    switch (stamps) {
+    case Stamps::isoZone:
+    case Stamps::dayMonthYear:
+    case Stamps::monthDayYear:
+    case Stamps::dateAndClock:
+    case Stamps::clock:
+    case Stamps::yearMonthDayWords:
+    case Stamps::halfDay:
+        return true;
+    default:
+        return false;
+    }
+}
+
+/// Flags that the damage has to raise. Rows closer than their stamps are fine repeat them anyhow, and nothing
+/// tells one that was written twice.
+inline std::set<std::string> dueFlags(const LogStyle& style, double intervalS) {
     std::set<std::string> flags;
     if (style.stuck) flags.insert("stuck-sensor");
-    if (style.duplicates) flags.insert("duplicate-samples");
+    if (style.duplicates && !(intervalS < 1 && isCoarse(style.stamps))) flags.insert("duplicate-samples");
     if (style.gap) flags.insert("gap-in-log");
     if (style.jump) flags.insert("clock-jump");
     return flags;
@@ -304,19 +333,21 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
     }
     const std::string end = style.crlf ? "\r\n" : "\n";
     std::string text;
+    const std::string between = isBlankSeparator(style.separator) ? "   " : std::string(1, style.separator);
     const auto line = [&](const std::vector<std::string>& fields) {
         for (std::size_t i = 0; i < fields.size(); ++i) {
-            if (i > 0) text += style.separator;
-            text += style.quoted ? "\"" + fields[i] + "\"" : fields[i];
+            if (i > 0) text += between;
+            // Between spaces an empty cell would not be one.
+            const std::string cell = fields[i].empty() && between.size() > 1 ? "-" : fields[i];
+            text += style.quoted ? "\"" + cell + "\"" : cell;
         }
-        if (style.trailing) text += style.separator;
+        if (style.trailing) text += between;
         text += end;
     };
     for (int i = 0; i < style.preamble; ++i)
         text += "# line " + std::to_string(i) + " of what the logger says" + end;
     if (!style.jsonLines) line(names);
     if (style.unitMarks == 3 && !style.jsonLines) line(units);
-    const double typical = trace.timeS[1] - trace.timeS[0];
     const std::size_t jumpAt = trace.samples() / 2;
     for (std::size_t row = 0; row < trace.samples(); ++row) {
         double timeS = trace.timeS[row];
@@ -344,7 +375,6 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
             text += "}" + end;
         }
     }
-    static_cast<void>(typical);
     if (style.footer) {
         text += end;
         line(std::vector<std::string>(names.size(), "Average"));

@@ -42,13 +42,15 @@ inline void type(QWidget* field, const QString& text) {
     QTest::keyClicks(field, text);
 }
 
-template <class W> W* visible(QWidget& in, const char* name) {
-    for (W* widget : in.findChildren<W*>(name))
-        if (widget->isVisible()) return widget;
+/// The visible widget that bears this name, as an object or to a screen reader.
+template <class W> W* visible(QWidget& in, const QString& name) {
+    for (W* widget : in.findChildren<W*>())
+        if (widget->isVisible() && (widget->objectName() == name || widget->accessibleName() == name))
+            return widget;
     return nullptr;
 }
 
-inline bool press(QWidget& in, const char* name) {
+inline bool press(QWidget& in, const QString& name) {
     auto* button = visible<QPushButton>(in, name);
     if (button) QTest::mouseClick(button, Qt::LeftButton);
     return button != nullptr;

@@ -2,27 +2,18 @@
 // Planning from nothing, through the real widgets: a new project, a bench, two materials on two coolers, a
 // rig for the second cooler, the order on the tape, two logs brought in, what comes next.
 
-#include "app/bench/bench_view.h"
-#include "app/bench/import_dialog.h"
 #include "app/question/level_sheet.h"
 #include "app/question/question_view.h"
-#include "app/shell/dialogs/bench_dialogs.h"
-#include "app/shell/dialogs/new_study_dialog.h"
 #include "app/shell/tape.h"
-#include "app/shell/theme.h"
 #include "core/plan/design.h"
 #include "core/record/plan_setup.h"
-#include "store/log/log_writer.h"
-#include "support/story.h"
-#include "support/widget_story.h"
+#include "support/story_window.h"
 
 #include <QCheckBox>
-#include <QComboBox>
 #include <QListWidget>
 #include <QSlider>
 #include <QTableWidget>
 #include <QTemporaryDir>
-#include <fstream>
 
 using namespace ibuki;
 
@@ -55,35 +46,14 @@ class TestFreshPlan : public QObject {
 
 private slots:
     void initTestCase() {
-        QCoreApplication::setOrganizationName("ibuki-tests");
-        QCoreApplication::setApplicationName("fresh-plan");
-        applyTheme(*qApp, Shade::light);
-        window_ = std::make_unique<MainWindow>(IBUKI_SAMPLE_PROJECT);
-        window_->resize(1280, 800);
-        window_->show();
+        window_ = story::freshWindow("fresh-plan", folder_.filePath("fresh.ibuki"));
+        QVERIFY(window_);
     }
     void cleanupTestCase() { window_.reset(); }
 
-    void aBenchAndAStudyAreDescribed() {
-        QVERIFY(session().createProject(folder_.filePath("fresh.ibuki")));
-        window_->showStage(Stage::question);
-        QVERIFY(story::trigger(*window_, "Describe a bench…"));
-        auto* bench = story::sheet<NewBenchDialog>();
-        QVERIFY(bench);
-        story::type(bench->findChild<QLineEdit*>("Name of the bench"), "node-2");
-        QTest::keyClick(bench->findChild<QLineEdit*>("Name of the bench"), Qt::Key_Return);
-        QTRY_VERIFY(session().bench());
-        QVERIFY(story::trigger(*window_, "New study…"));
-        auto* sheet = story::sheet<NewStudyDialog>();
-        QVERIFY(sheet);
-        sheet->findChild<QComboBox*>("Kind of study")->setCurrentText("material by cooler");
-        story::type(sheet->findChild<QLineEdit*>("Name of the study"), "Two pastes, two coolers");
-        for (const char* name : {"Tern 11", "Plover 4"}) {
-            story::type(sheet->findChild<QLineEdit*>("Name of a new material"), name);
-            QTest::mouseClick(sheet->findChild<QPushButton*>("Add material"), Qt::LeftButton);
-        }
-        QTest::mouseClick(sheet->findChild<QPushButton*>("accept"), Qt::LeftButton);
-        QTRY_VERIFY(session().study());
+    void aStudyIsBegun() {
+        QVERIFY(story::beginStudy(*window_, "material by cooler", "Two pastes, two coolers",
+                                  {"Tern 11", "Plover 4"}));
         QCOMPARE(session().question()->secondFactor, std::optional(Factor::cooler));
         QTRY_VERIFY(live().contains("% to see"));
     }

@@ -1,17 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The story of a plan, through the real widgets: a question from a kind of study, the number of mounts and
-// its chances, the order and what it costs, skipping, adding, extending, evenings, the calendar, the card.
+// The story of a plan, through the real widgets, on the demo project and on a new one: a question from a kind
+// of study, the number of mounts and its chances, the order and what it costs, skipping, adding, extending,
+// evenings, the calendar, the card.
 
 #include "app/bench/card_sheet.h"
 #include "app/question/chance_grid.h"
 #include "app/question/evenings_page.h"
 #include "app/question/question_view.h"
-#include "app/shell/dialogs/new_study_dialog.h"
 #include "app/shell/tape.h"
 #include "core/domain/lookup.h"
 #include "core/record/plan_setup.h"
-#include "support/demo_window.h"
-#include "support/widget_story.h"
+#include "support/story_window.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -29,8 +28,10 @@ using namespace ibuki;
 class TestPlanStory : public QObject {
     Q_OBJECT
 
+    const story::Where where_;
     QTemporaryDir folder_;
     std::unique_ptr<MainWindow> window_;
+    int before_ = 0; ///< steps of undo when the story begins
 
     Session& session() { return window_->session(); }
     const Document& document() { return session().document(); }
@@ -47,19 +48,31 @@ class TestPlanStory : public QObject {
     std::vector<const Slot*> planned() { return plannedSlots(document(), session().study()->id); }
     QListWidget* order() { return find<QListWidget>("Order of mounts"); }
 
+public:
+    explicit TestPlanStory(story::Where where) : where_(where) {}
+
 private slots:
     void initTestCase() {
-        window_ = story::demoWindow("plan-story", folder_.filePath("demo.ibuki"));
-        QVERIFY(window_);
+        const QString path = folder_.filePath("plan.ibuki");
+        if (where_ == story::Where::demo) {
+            window_ = story::demoWindow("plan-story", path);
+            QVERIFY(window_);
+        } else {
+            window_ = story::freshWindow("plan-story-fresh", path);
+            QVERIFY(window_);
+            QVERIFY(story::putOnShelf(*window_, "Plover 4", "Plover 4, tube A"));
+            window_->showStage(Stage::question); // another study, for the protocols to differ from
+            QVERIFY(story::beginStudy(*window_, "rank materials", "Another", {"Tern 11", "Dunlin C"}));
+        }
+        before_ = session().undoStack().index();
         window_->showStage(Stage::question);
     }
     void cleanupTestCase() { window_.reset(); }
 
     void aQuestionBeginsFromAKind() {
-        for (QAction* action : window_->actions())
-            if (action->text() == "New study…") action->trigger();
-        NewStudyDialog* sheet = nullptr;
-        QTRY_VERIFY((sheet = window_->findChild<NewStudyDialog*>()));
+        QVERIFY(story::trigger(*window_, "New study…"));
+        auto* sheet = story::sheet<NewStudyDialog>();
+        QVERIFY(sheet);
         auto* kind = sheet->findChild<QComboBox*>("Kind of study");
         QVERIFY(kind->count() >= 14);
         kind->setCurrentText("which pattern");
@@ -91,6 +104,20 @@ private slots:
         QVERIFY(notice().contains("above 0"));
         session().undoStack().undo();
         QCOMPARE(session().question()->margin.value, 1.0);
+    }
+    void theLoadThatCountsIsChosen() {
+        auto* box = find<QComboBox>("Compared under");
+        QVERIFY(box && box->count() >= 2);
+        QCOMPARE(box->currentIndex(), 0); // that of the most mounts
+        box->setFocus();
+        QTest::keyClick(box, Qt::Key_Down);
+        emit box->activated(box->currentIndex());
+        QTRY_COMPARE(session().question()->load, box->currentData().toString().toStdString());
+        QVERIFY(!session().question()->load.empty());
+        QTRY_VERIFY(find<QWidget>("Sentence")->accessibleDescription().contains(box->currentText()));
+        session().undoStack().undo();
+        QVERIFY(session().question()->load.empty());
+        QTRY_COMPARE(box->currentIndex(), 0);
     }
     void moreMountsChangeTheChanceAtOnce() {
         view().showPage(QuestionView::Page::chances);
@@ -280,15 +307,15 @@ private slots:
         QVERIFY(notice().contains("first question stays"));
     }
     void everythingIsUndone() {
-        while (session().undoStack().canUndo()) session().undoStack().undo();
-        QTRY_VERIFY(session().study()->name != "Which pattern for Plover 4?");
+        while (session().undoStack().index() > before_) session().undoStack().undo();
         for (const auto& [id, study] : document().all<Study>())
             QVERIFY(study.name != "Which pattern for Plover 4?");
+        QTRY_VERIFY(!session().study() || session().study()->name != "Which pattern for Plover 4?");
     }
 
 private:
     std::string live() { return find<QLabel>("Live figures")->text().toStdString(); }
 };
 
-QTEST_MAIN(TestPlanStory)
+int main(int argc, char** argv) { return story::runOnBoth<TestPlanStory>(argc, argv); }
 #include "tst_plan_story.moc"

@@ -13,7 +13,7 @@
 #include "app/shell/main_window.h"
 #include "core/domain/lookup.h"
 #include "core/plan/shelf.h"
-#include "support/demo_window.h"
+#include "support/story_window.h"
 
 #include <QComboBox>
 #include <QInputDialog>
@@ -33,12 +33,7 @@ class TestShelfStory : public QObject {
 
     Session& session() { return window_->session(); }
     const Document& document() { return session().document(); }
-    template <class W> W* named(const QString& name) {
-        for (W* found : window_->findChildren<W*>())
-            if (found->isVisible() && (found->objectName() == name || found->accessibleName() == name))
-                return found;
-        return nullptr;
-    }
+    template <class W> W* named(const QString& name) { return story::visible<W>(*window_, name); }
     void press(const QString& name) {
         // Views follow a change once its event is over: the button may still be on its way.
         QTRY_VERIFY2(named<QPushButton>(name) && named<QPushButton>(name)->isEnabled(), qPrintable(name));
@@ -64,10 +59,7 @@ class TestShelfStory : public QObject {
     QString told(const QString& label) {
         return named<QLabel>(label) ? named<QLabel>(label)->text() : QString();
     }
-    QString notice() {
-        auto* label = window_->findChild<QLabel*>("Notice");
-        return label && label->isVisible() ? label->text() : QString();
-    }
+    QString notice() { return story::notice(*window_); }
     static void answer(const QStringList& texts) {
         QTimer::singleShot(100, [texts] {
             for (QWidget* widget : QApplication::topLevelWidgets())

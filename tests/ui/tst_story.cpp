@@ -2,21 +2,15 @@
 // The story of a first evening, through the real widgets: new project, bench from a template, study, nine
 // logs brought in, verdict, undo, reopen, export.
 
-#include "app/bench/bench_view.h"
-#include "app/bench/import_dialog.h"
 #include "app/paper/paper_view.h"
 #include "app/shell/command_palette.h"
-#include "app/shell/dialogs/bench_dialogs.h"
-#include "app/shell/dialogs/new_study_dialog.h"
 #include "app/shell/entity_form.h"
-#include "app/shell/main_window.h"
 #include "app/shell/stage_bar.h"
 #include "app/shell/strip.h"
 #include "app/shell/tape.h"
 #include "app/verdict/ladder.h"
 #include "core/evidence/evidence.h"
-#include "store/log/log_writer.h"
-#include "support/story.h"
+#include "support/story_window.h"
 
 #include <QDropEvent>
 #include <QListWidget>
@@ -38,64 +32,21 @@ class TestStory : public QObject {
     Session& session() { return window_->session(); }
     const Document& document() { return session().document(); }
 
-    template <class W> W* dialog() {
-        for (int i = 0; i < 200; ++i) {
-            for (QWidget* widget : QApplication::topLevelWidgets())
-                if (auto* found = qobject_cast<W*>(widget); found && found->isVisible()) return found;
-            QTest::qWait(20);
-        }
-        return nullptr;
-    }
-    void trigger(const QString& command) {
-        for (QAction* action : window_->actions())
-            if (action->text() == command) {
-                action->trigger();
-                return;
-            }
-        QFAIL(qPrintable("no command " + command));
-    }
-    static void type(QWidget* field, const QString& text) {
-        field->activateWindow();
-        field->setFocus();
-        QTest::qWait(40); // a focus that comes late would select the text again
-        if (auto* line = qobject_cast<QLineEdit*>(field)) line->selectAll();
-        QTest::keyClicks(field, text);
-    }
-    QStringList nineLogs() {
-        QStringList files;
-        for (int mount = 1; mount <= 3; ++mount)
-            for (const auto& [name, resistance] : story::materials) {
-                const QString file = path(QString::fromStdString(story::fileName(name, mount)));
-                std::ofstream(file.toStdString()) << logText(story::trace(name, mount));
-                files << file;
-            }
-        return files;
-    }
-    QString notice() {
-        auto* label = window_->findChild<QLabel*>("Notice");
-        return label && label->isVisible() ? label->text() : QString();
-    }
+    QString notice() { return story::notice(*window_); }
 
 private slots:
-    void initTestCase() {
-        QCoreApplication::setOrganizationName("ibuki-tests");
-        QCoreApplication::setApplicationName("story");
-        applyTheme(*qApp, Shade::light);
-        window_ = std::make_unique<MainWindow>(IBUKI_SAMPLE_PROJECT);
-        window_->resize(1280, 800);
-        window_->show();
-    }
+    void initTestCase() { window_ = story::emptyWindow("story"); }
     void cleanupTestCase() { window_.reset(); }
 
     void aNewProjectAsksForABench() {
         QVERIFY(session().createProject(path("evening.ibuki")));
         window_->showStage(Stage::question);
-        trigger("Describe a bench…");
-        auto* sheet = dialog<NewBenchDialog>();
+        QVERIFY(story::trigger(*window_, "Describe a bench…"));
+        auto* sheet = story::sheet<NewBenchDialog>();
         QVERIFY(sheet);
         QTest::mouseClick(sheet->findChild<QPushButton*>("accept"), Qt::LeftButton); // without a name
         QVERIFY(notice().contains("needs a name"));
-        type(sheet->findChild<QLineEdit*>("Name of the bench"), "node-2");
+        story::type(sheet->findChild<QLineEdit*>("Name of the bench"), "node-2");
         QTest::keyClick(sheet->findChild<QLineEdit*>("Name of the bench"), Qt::Key_Return);
         QTRY_VERIFY(session().bench());
         QCOMPARE(session().bench()->name, std::string("node-2"));
@@ -107,14 +58,14 @@ private slots:
         QTest::keyClick(strip, Qt::Key_Home);
         for (int i = 0; i < 2; ++i) QTest::keyClick(strip, Qt::Key_Right);
         QTest::keyClick(strip, Qt::Key_Return);
-        auto* sheet = dialog<LayerSheet>();
+        auto* sheet = story::sheet<LayerSheet>();
         QVERIFY(sheet);
         auto* width = sheet->findChild<QLineEdit*>("Width, mm");
-        type(width, "34");
+        story::type(width, "34");
         QTest::keyClick(width, Qt::Key_Tab);
         const auto layers = layersOf(document(), session().configuration()->id);
         QCOMPARE(layers[2]->width->value, 34.0);
-        type(width, "wide");
+        story::type(width, "wide");
         QTest::keyClick(width, Qt::Key_Tab);
         QVERIFY(notice().contains("is no number"));
         QVERIFY(width->property("wrong").toBool());
@@ -122,12 +73,12 @@ private slots:
         sheet->close();
     }
     void aStudyIsAsked() {
-        trigger("New study…");
-        auto* sheet = dialog<NewStudyDialog>();
+        QVERIFY(story::trigger(*window_, "New study…"));
+        auto* sheet = story::sheet<NewStudyDialog>();
         QVERIFY(sheet);
-        type(sheet->findChild<QLineEdit*>("Name of the study"), "Three pastes");
+        story::type(sheet->findChild<QLineEdit*>("Name of the study"), "Three pastes");
         for (const auto& [name, resistance] : story::materials) {
-            type(sheet->findChild<QLineEdit*>("Name of a new material"), QString::fromStdString(name));
+            story::type(sheet->findChild<QLineEdit*>("Name of a new material"), QString::fromStdString(name));
             QTest::mouseClick(sheet->findChild<QPushButton*>("Add material"), Qt::LeftButton);
         }
         QTest::mouseClick(sheet->findChild<QPushButton*>("accept"), Qt::LeftButton);
@@ -138,13 +89,13 @@ private slots:
     void nineLogsAreDropped() {
         QMimeData data;
         QList<QUrl> urls;
-        for (const QString& file : nineLogs()) urls << QUrl::fromLocalFile(file);
+        for (const QString& file : story::nineLogFiles(folder_.path())) urls << QUrl::fromLocalFile(file);
         data.setUrls(urls);
         QDragEnterEvent enter(QPoint(400, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
         QApplication::sendEvent(window_.get(), &enter);
         QDropEvent drop(QPointF(400, 300), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
         QApplication::sendEvent(window_.get(), &drop);
-        auto* table = dialog<ImportDialog>();
+        auto* table = story::sheet<ImportDialog>();
         QVERIFY(table);
         QCOMPARE(table->rows().size(), std::size_t{9});
         QCOMPARE(table->findChild<QTableWidget*>()->rowCount(), 9);
@@ -171,10 +122,10 @@ private slots:
         QVERIFY(session().mount()->name.starts_with("Plover 4"));
     }
     void oneUndoTakesTheWholeImportBack() {
-        trigger("Undo Bring in 9 logs");
+        QVERIFY(story::trigger(*window_, "Undo Bring in 9 logs"));
         QCOMPARE(document().all<Mount>().size(), std::size_t{0});
         QCOMPARE(document().all<Recording>().size(), std::size_t{9}); // kept, withdrawn
-        trigger("Redo Bring in 9 logs");
+        QVERIFY(story::trigger(*window_, "Redo Bring in 9 logs"));
         QCOMPARE(document().all<Mount>().size(), std::size_t{9});
         QVERIFY(session().trace(document().all<Recording>().begin()->first).has_value());
     }
@@ -191,10 +142,10 @@ private slots:
         window_->showStage(Stage::question);
         auto* margin = window_->findChild<QLineEdit*>("Difference that matters, K");
         QVERIFY(margin);
-        type(margin, "0,5");
+        story::type(margin, "0,5");
         QTest::keyClick(margin, Qt::Key_Return);
         QCOMPARE(session().question()->margin.value, 0.5);
-        type(margin, "0");
+        story::type(margin, "0");
         QTest::keyClick(margin, Qt::Key_Return);
         QVERIFY(notice().contains("above 0"));
         QCOMPARE(session().question()->margin.value, 0.5);
@@ -206,7 +157,7 @@ private slots:
         QTest::mouseClick(window_->findChild<QPushButton*>("Add material to the shelf"), Qt::LeftButton);
         QCOMPARE(document().all<Material>().size(), std::size_t{4});
         auto* name = window_->findChild<QLineEdit*>("Material");
-        type(name, "Quickfin");
+        story::type(name, "Quickfin");
         QTest::keyClick(name, Qt::Key_Return);
         QTRY_COMPARE(document().find(*session().selection().material)->name, std::string("Quickfin"));
         session().undoStack().undo();
@@ -254,10 +205,10 @@ private slots:
         for (int i = 0; i < 5; ++i) QTest::keyClick(stages, Qt::Key_Up);
         QTest::keyClick(stages, Qt::Key_Return);
         QCOMPARE(window_->stage(), Stage::question);
-        trigger("Find or do…");
-        auto* palette = dialog<CommandPalette>();
+        QVERIFY(story::trigger(*window_, "Find or do…"));
+        auto* palette = story::sheet<CommandPalette>();
         QVERIFY(palette);
-        type(palette->findChild<QLineEdit*>(), "verdict");
+        story::type(palette->findChild<QLineEdit*>(), "verdict");
         QTest::keyClick(palette->findChild<QLineEdit*>(), Qt::Key_Return);
         QTRY_COMPARE(window_->stage(), Stage::verdict);
     }

@@ -12,7 +12,7 @@
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/record/bench_template.h"
-#include "support/demo_window.h"
+#include "support/story_window.h"
 
 #include <QComboBox>
 #include <QInputDialog>

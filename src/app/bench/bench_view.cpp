@@ -1,26 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_view.h"
 
-#include "app/bench/application_sheet.h"
 #include "app/bench/import_dialog.h"
+#include "app/bench/mount_actions.h"
 #include "app/bench/planned_panel.h"
 #include "app/bench/run_bar.h"
 #include "app/bench/trace_plot.h"
 #include "app/shell/amount_text.h"
 #include "app/shell/caution_panel.h"
-#include "app/shell/entity_form.h"
 #include "app/shell/job_progress.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/plan/mount_brief.h"
+#include "core/record/header_roles.h"
 #include "store/paper/sentences.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QInputDialog>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -109,15 +108,15 @@ QWidget* BenchView::makeHead() {
     auto* sheet = button("Bench sheet…", "Cooler, fan, limit, sensors");
     connect(sheet, &QPushButton::clicked, this, &BenchView::benchSheetWanted);
     reject_ = button("Reject mount…");
-    connect(reject_, &QPushButton::clicked, this, &BenchView::rejectMount);
+    connect(reject_, &QPushButton::clicked, this, [this] { ibuki::rejectMount(session_, this); });
     room_ = button("Enter room…", "Room temperature read by hand, for a log without one");
-    connect(room_, &QPushButton::clicked, this, &BenchView::enterRoom);
+    connect(room_, &QPushButton::clicked, this, [this] { ibuki::enterRoom(session_, this); });
     time_ = button("Set time…", "When this mount was made");
-    connect(time_, &QPushButton::clicked, this, &BenchView::setMountTime);
+    connect(time_, &QPushButton::clicked, this, [this] { ibuki::setMountTime(session_, this); });
     application_ = button("Application…", "Which lot, how much, in which pattern, how it handled");
-    connect(application_, &QPushButton::clicked, this, &BenchView::openApplication);
+    connect(application_, &QPushButton::clicked, this, [this] { ibuki::openApplication(session_, this); });
     cautions_ = button("Cautions…", "What to heed with this mount, and who has read it");
-    connect(cautions_, &QPushButton::clicked, this, &BenchView::openCautions);
+    connect(cautions_, &QPushButton::clicked, this, [this] { ibuki::openCautions(session_, this); });
     auto* first = new QHBoxLayout;
     auto* second = new QHBoxLayout;
     auto* third = new QHBoxLayout;
@@ -210,33 +209,6 @@ void BenchView::showEmpty() {
                                         "steady difference over the room.");
 }
 
-CautionSubject BenchView::subjectOf(const Mount& mount) const {
-    const Document& document = session_.document();
-    const Question* question = session_.question();
-    CautionSubject subject;
-    subject.configuration = document.find(mount.configuration);
-    subject.mount = &mount;
-    if (!question) return subject;
-    const Application* application = applicationAt(document, mount.id, question->site);
-    subject.material = materialAt(document, mount.id, question->site);
-    subject.lot = application ? document.find(application->lot) : nullptr;
-    subject.site = document.find(question->site);
-    return subject;
-}
-
-void BenchView::openCautions() {
-    const Mount* mount = session_.mount();
-    if (mount) openDialog(new CautionSheet(session_, subjectOf(*mount), this));
-}
-
-void BenchView::openApplication() {
-    const Mount* mount = session_.mount();
-    const Question* question = session_.question();
-    if (!mount || !question) return;
-    if (const auto application = statedApplication(session_, mount->id, question->site))
-        openDialog(new ApplicationSheet(session_, *application, this));
-}
-
 void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& reduction) {
     const LoadReduction* load = loadOf(reduction, run);
     const Question* question = session_.question();
@@ -276,7 +248,7 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     for (const Flag& flag : flags)
         if (flag.severity != Severity::info || flag.code == "set-by-hand")
             words << "▸ " + qtext(flag.message);
-    words << graveCautions(session_.document(), subjectOf(mount), session_.now());
+    words << graveCautions(session_.document(), cautionSubject(session_, mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
@@ -319,74 +291,10 @@ void BenchView::fillMetrics(const LoadReduction& load) {
     }
 }
 
-void BenchView::rejectMount() {
-    const Mount* mount = session_.mount();
-    if (!mount) return;
-    Mount changed = *mount;
-    changed.rejected = !mount->rejected;
-    if (changed.rejected) {
-        bool ok = false;
-        const QString reason = QInputDialog::getText(this, "Reject this mount",
-                                                     "Why? The reason stays in the record and in the report.",
-                                                     QLineEdit::Normal, {}, &ok)
-                                   .trimmed();
-        if (!ok) return;
-        if (reason.isEmpty()) {
-            session_.refuse("A mount is rejected with a reason only: say what was physically wrong with it.");
-            return;
-        }
-        changed.reason = reason.toStdString();
-    }
-    Edit edit(session_.document(), (changed.rejected ? "Reject " : "Take back ") + changed.name);
-    edit.put(changed);
-    session_.perform(edit.finish());
-}
-
-void BenchView::enterRoom() {
-    const Mount* mount = session_.mount();
-    const auto runs = mount ? runsOf(session_.document(), mount->id) : std::vector<const Run*>{};
-    if (runs.empty()) return;
-    bool ok = false;
-    const QString typed = QInputDialog::getText(
-        this, "Room temperature", "°C at the cooler's intake (empty: as logged)", QLineEdit::Normal,
-        runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString(), &ok);
-    if (!ok) return;
-    const auto value = numberFrom(typed);
-    if (!typed.trimmed().isEmpty() && !value) {
-        session_.refuse(QString("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
-        return;
-    }
-    Edit edit(session_.document(), "Enter the room of " + mount->name);
-    for (const Run* run : runs) {
-        Run changed = *run;
-        changed.enteredAmbient = value ? std::optional(Celsius{*value}) : std::nullopt;
-        edit.put(changed);
-    }
-    auto tasks = reductionTasks(edit.document(), runsOf(edit.document(), mount->id), session_.question());
-    session_.performReduced(std::move(edit), std::move(tasks));
-}
-
-void BenchView::setMountTime() {
-    const Mount* mount = session_.mount();
-    if (!mount) return;
-    bool ok = false;
-    const QString typed = QInputDialog::getText(this, "When was it mounted",
-                                                "Date and time, such as 2031-03-04 18:30", QLineEdit::Normal,
-                                                mount->at ? qtext(dateTimeText(*mount->at)) : QString(), &ok);
-    if (!ok) return;
-    const auto at = parseInstant(typed.trimmed().toStdString());
-    if (!at) {
-        session_.refuse(QString("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
-        return;
-    }
-    Edit edit(session_.document(), "Set the time of " + mount->name);
-    placeMountAt(edit, mount->id, *at);
-    session_.perform(edit.finish());
-}
-
 void BenchView::chooseLogs() {
-    const QStringList files = QFileDialog::getOpenFileNames(this, "Bring in logs", {},
-                                                            "Logs (*.csv *.txt *.tsv *.log);;All files (*)");
+    const QStringList files = QFileDialog::getOpenFileNames(
+        this, "Bring in logs", {},
+        "Logs (*.csv *.txt *.tsv *.log *.dat *.json *.jsonl *.ndjson);;All files (*)");
     if (!files.isEmpty()) bringIn(files);
 }
 

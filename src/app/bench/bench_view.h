@@ -3,7 +3,6 @@
 
 #include "app/bench/log_batch.h"
 #include "app/shell/session.h"
-#include "core/plan/caution.h"
 #include "store/project/channel_keeper.h"
 
 #include <QWidget>
@@ -39,12 +38,6 @@ private:
     void showRun(const Mount& mount, const Run& run, const Reduction& reduction);
     void showEmpty();
     void fillMetrics(const LoadReduction& load);
-    void rejectMount();
-    void enterRoom();
-    void setMountTime();
-    void openApplication();
-    void openCautions();
-    CautionSubject subjectOf(const Mount& mount) const;
     void keepChannels(std::vector<KeepTask> tasks);
     void logsRead(LogBatch batch, const BatchRules& rules);
 

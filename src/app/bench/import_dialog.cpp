@@ -8,6 +8,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
+#include "core/record/header_roles.h"
 #include "core/reduce/probe.h"
 
 #include <QComboBox>
@@ -91,6 +92,10 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
     table_->setAccessibleName("Logs to bring in");
     table_->setSelectionBehavior(QTableWidget::SelectRows);
     table_->setSelectionMode(QTableWidget::SingleSelection);
+    reducedBeside_.resize(batch_.logs.size());
+    const auto probes = probesAmong(batch_.logs); // as readLogBatch laid them
+    for (std::size_t i = 0; i < probes.size(); ++i)
+        if (probes[i]) reducedBeside_[*probes[i]] = i;
     if (session_.study()) rows_ = proposeImport(session_.document(), session_.study()->id, batch_.logs);
     fill();
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
@@ -100,22 +105,28 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
     showReading();
 }
 
-const ImportedLog* ImportDialog::probeFor(std::size_t log) const {
+std::optional<std::size_t> ImportDialog::probeFor(std::size_t log) const {
     for (std::size_t i = 0; i < rows_.size(); ++i)
-        if (rows_[i].take && rows_[i].probeOf == log) return &batch_.logs[i];
-    return nullptr;
+        if (rows_[i].take && rows_[i].probeOf == log) return i;
+    return std::nullopt;
+}
+
+void ImportDialog::reduceBesideProbe(std::size_t log) {
+    const auto probe = probeFor(log);
+    reduceWith(batch_.logs[log], probe ? &batch_.logs[*probe] : nullptr);
+    reducedBeside_[log] = probe;
 }
 
 void ImportDialog::showReading() {
     const int row = std::max(0, table_->currentRow());
     const auto i = static_cast<std::size_t>(row);
     if (i >= batch_.logs.size() || i >= rows_.size()) return;
-    const ImportedLog* probe = probeFor(i);
+    const auto probe = probeFor(i);
     std::optional<Trace> joined;
     if (probe) {
         const LoadReduction* load = batch_.logs[i].reduction.main();
         const double shift = load ? load->ambient.probeShiftS.value_or(0) : 0;
-        joined = withProbe(batch_.logs[i].trace, probe->trace, {shift, 0, true});
+        joined = withProbe(batch_.logs[i].trace, batch_.logs[*probe].trace, {shift, 0, true});
     }
     const Question* question = session_.question();
     reading_->show(batch_.logs[i], batch_.sources[i], joined ? &*joined : nullptr,
@@ -146,7 +157,10 @@ void ImportDialog::takeReading(int row, ReadLog read) {
     batch_.logs[i] = std::move(read.log);
     batch_.sources[i] = std::move(read.source);
     problems_->hide();
-    if (const ImportedLog* probe = probeFor(i)) reduceWith(batch_.logs[i], probe);
+    reducedBeside_[i].reset();
+    if (probeFor(i)) reduceBesideProbe(i);
+    for (auto& probe : reducedBeside_)
+        if (probe == i) probe = batch_.logs.size(); // none of these: it was the probe as it was read before
     rows_[i].at = batch_.logs[i].trace.start ? batch_.logs[i].trace.start : batch_.logs[i].fileTime;
     rows_[i].atAssumed = !batch_.logs[i].trace.start;
     addRow(row);
@@ -155,12 +169,8 @@ void ImportDialog::takeReading(int row, ReadLog read) {
 
 /// Logs whose room probe is another one now, or none any more, are reduced again.
 void ImportDialog::settleProbes() {
-    for (std::size_t i = 0; i < batch_.logs.size(); ++i) {
-        const LoadReduction* load = batch_.logs[i].reduction.main();
-        const bool reducedWith = load && load->ambient.source == AmbientSource::probe;
-        const ImportedLog* probe = probeFor(i);
-        if (probe || reducedWith) reduceWith(batch_.logs[i], probe);
-    }
+    for (std::size_t i = 0; i < batch_.logs.size(); ++i)
+        if (probeFor(i) != reducedBeside_[i]) reduceBesideProbe(i);
 }
 
 void ImportDialog::fill() {

@@ -32,7 +32,8 @@ private:
     void readAgain(const LogOptions& options);
     void takeReading(int row, ReadLog read);
     void settleProbes();
-    const ImportedLog* probeFor(std::size_t log) const;
+    std::optional<std::size_t> probeFor(std::size_t log) const;
+    void reduceBesideProbe(std::size_t log);
     void fill();
     void addRow(int row);
     QWidget* levelChoice(int row);
@@ -44,6 +45,7 @@ private:
 
     Session& session_;
     LogBatch batch_;
+    std::vector<std::optional<std::size_t>> reducedBeside_; ///< log → probe that its reduction has
     BatchRules rules_;
     JobRunner* job_;
     std::vector<ImportRow> rows_;

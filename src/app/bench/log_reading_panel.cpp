@@ -21,7 +21,8 @@ namespace {
 constexpr int mostColumnsShown = 400; ///< each has a widget of its own
 constexpr double timeUnits[] = {1, 1e-3, 1e-6, 1e-9};
 const std::pair<const char*, char> separatorNames[] = {
-    {"semicolon", ';'}, {"tab", '\t'}, {"comma", ','}, {"bar", '|'}};
+    {"semicolon", ';'}, {"tab", '\t'},      {"comma", ','},
+    {"bar", '|'},       {"spaces", blanks}, {"two or more spaces", wideBlanks}};
 
 QTableWidgetItem* fixedItem(const QString& text) {
     auto* item = new QTableWidgetItem(text);
@@ -139,7 +140,7 @@ void LogReadingPanel::fillSettings() {
     const LogReport& found = source_->report;
     int separator = -1;
     QString foundSeparator;
-    for (int i = 0; i < 4; ++i) {
+    for (int i = 0; i < static_cast<int>(std::size(separatorNames)); ++i) {
         if (stated.dialect.separator == separatorNames[i].second) separator = i;
         if (found.dialect.separator == separatorNames[i].second) foundSeparator = separatorNames[i].first;
     }

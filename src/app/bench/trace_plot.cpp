@@ -107,11 +107,14 @@ void TracePlot::shade(double from, double to, const QColor& colour, bool framed)
 
 void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metric,
                      std::optional<std::size_t> index) {
-    rest_.stop();
+    // The view may show the same run again while the user still moves something of it.
+    const bool moving = hasBorders_ && (rest_.isActive() || dragged_ || probeDraggedFrom_);
+    const auto heldMarks = marks_;
+    const auto heldShiftS = probeShiftS_;
+    const double heldProbeS = std::exchange(probeMovedS_, 0.0);
     hasBorders_ = false;
     room_ = nullptr;
     probeShiftS_ = trace.probe ? std::optional(trace.probe->shiftS) : std::nullopt;
-    probeMovedS_ = 0;
     plot_->clearItems();
     plot_->clearGraphs();
     stepS_ = std::max(reduction.intervalS, 1.0);
@@ -132,6 +135,20 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
         axis->setRange(range.lower - 0.05 * range.size(), range.upper + 0.12 * range.size());
     }
     plot_->legend->setVisible(true);
+    const bool same = hasBorders_ && heldShiftS == probeShiftS_
+                      && std::equal(marks_.begin(), marks_.end(), heldMarks.begin(),
+                                    [](const Mark& a, const Mark& b) { return a.foundS == b.foundS; });
+    if (moving && same) {
+        for (std::size_t i = 0; i < marks_.size(); ++i) {
+            marks_[i].nowS = heldMarks[i].nowS;
+            marks_[i].byHand = heldMarks[i].byHand;
+        }
+        moveProbe(heldProbeS);
+    } else {
+        rest_.stop();
+        dragged_.reset();
+        probeDraggedFrom_.reset();
+    }
     drawBorders();
 }
 

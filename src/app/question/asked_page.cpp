@@ -5,6 +5,7 @@
 #include "app/question/levels_card.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/evidence/evidence.h"
 #include "core/evidence/reduction_task.h"
 
 #include <QHBoxLayout>
@@ -93,6 +94,12 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     loads_ = button("Loads…", "Target power and duration of each");
     addFormRow(form, "Under", loads_);
     connect(loads_, &QPushButton::clicked, this, [this] { editPart(AskedPart::loads); });
+    comparedLoad_ = new QComboBox;
+    addFormRow(form, "Compared under", comparedLoad_);
+    connect(comparedLoad_, &QComboBox::activated, this, [this](int index) {
+        const std::string load = comparedLoad_->itemData(index).toString().toStdString();
+        changeQuestion("Change the load that is compared", [&](Question& question) { question.load = load; });
+    });
 }
 
 void AskedPage::addPlanFields(QFormLayout*) {
@@ -143,6 +150,7 @@ void AskedPage::refresh() {
     fillSites();
     fillFactors();
     fillHeldAgainst();
+    fillComparedLoad();
     metric_->setCurrentIndex(metric_->findData(qtext(question->metric)));
     studyForm_->show(question->study);
     questionForm_->show(question->id);
@@ -176,6 +184,17 @@ void AskedPage::fillHeldAgainst() {
     const auto now = session_.question()->referenceLevel;
     heldAgainst_->setCurrentIndex(
         std::max(0, heldAgainst_->findData(static_cast<qlonglong>(now.value_or(0)))));
+}
+
+void AskedPage::fillComparedLoad() {
+    const Question& question = *session_.question();
+    comparedLoad_->clear();
+    comparedLoad_->addItem("the load of the most mounts", QString());
+    auto names = loadChoices(session_.document(), question.study);
+    if (!question.load.empty() && std::find(names.begin(), names.end(), question.load) == names.end())
+        names.push_back(question.load);
+    for (const std::string& name : names) comparedLoad_->addItem(qtext(name), qtext(name));
+    comparedLoad_->setCurrentIndex(comparedLoad_->findData(qtext(question.load)));
 }
 
 void AskedPage::changeQuestion(const std::string& title, const std::function<void(Question&)>& change) {

@@ -26,6 +26,7 @@ private:
     void fillSites();
     void fillFactors();
     void fillHeldAgainst();
+    void fillComparedLoad();
     void changeQuestion(const std::string& title, const std::function<void(Question&)>& change);
 
     Session& session_;
@@ -36,6 +37,7 @@ private:
     QComboBox* heldAgainst_ = nullptr;
     QComboBox* reference_ = nullptr;
     QComboBox* taken_ = nullptr;
+    QComboBox* comparedLoad_ = nullptr;
     QLineEdit* margin_ = nullptr;
     QLineEdit* confidence_ = nullptr;
     QPushButton* loads_ = nullptr;

@@ -64,6 +64,7 @@ struct Question {
     double confidence = 0.95;
     std::optional<std::int64_t> referenceLevel; ///< id of the Level others are held against
     bool frozen = false;
+    std::string load; ///< name of the load whose runs are compared; empty: that of the most mounts
     bool operator==(const Question&) const = default;
 };
 

@@ -106,7 +106,8 @@ bool enters(const TidyRow& row) {
 
 } // namespace
 
-std::string comparedLoad(const std::vector<TidyRow>& rows) {
+std::string comparedLoad(const std::vector<TidyRow>& rows, const Question& question) {
+    if (!question.load.empty()) return question.load;
     std::map<std::string, std::set<std::int64_t>> mounts;
     std::vector<std::string> order;
     for (const TidyRow& row : rows) {
@@ -120,9 +121,21 @@ std::string comparedLoad(const std::vector<TidyRow>& rows) {
     return best;
 }
 
-std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows) {
+std::vector<std::string> loadChoices(const Document& document, Id<Study> study) {
+    std::vector<std::string> names;
+    const auto take = [&](const std::string& name) {
+        if (!name.empty() && std::find(names.begin(), names.end(), name) == names.end())
+            names.push_back(name);
+    };
+    for (const Load* load : loadsOf(document, study)) take(load->name);
+    for (const Slot* slot : slotsOf(document, study))
+        if (slot->mount)
+            for (const Run* run : runsOf(document, *slot->mount)) take(run->load);
+    return names;
+}
+
+std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, const std::string& load) {
     std::vector<RunValue> values;
-    const std::string load = comparedLoad(rows);
     for (const TidyRow& row : rows) {
         if (!enters(row) || row.load != load) continue; // different loads are no repeats
         const std::string group = row.second.empty() ? row.level : row.level + ", " + row.second;
@@ -156,15 +169,15 @@ void append(Comparison& all, const Comparison& more) {
 
 /// Levels of the first factor against each other inside each level of the second. Whether the second changes
 /// their differences (interaction) is not tested, and that is said.
-Comparison compareWithin(const std::vector<TidyRow>& rows, const std::vector<const Level*>& second,
+Comparison compareWithin(const Evidence& evidence, const std::vector<const Level*>& second,
                          const CompareOptions& options, bool neverBound) {
     Comparison all;
     std::string reason;
     for (const Level* at : second) {
         std::vector<TidyRow> inside;
-        for (const TidyRow& row : rows)
+        for (const TidyRow& row : evidence.rows)
             if (row.second == at->name) inside.push_back(row);
-        auto values = comparedRuns(inside);
+        auto values = comparedRuns(inside, evidence.load);
         if (neverBound)
             for (RunValue& value : values) value.limitBound = false;
         CompareOptions here = options;
@@ -200,15 +213,15 @@ void orderByLevel(std::vector<RunValue>& values, const std::vector<const Level*>
 }
 
 /// Runs under other loads than the compared one are no repeats; that they are left out is told.
-void flagOtherLoads(Comparison& comparison, const std::vector<TidyRow>& rows) {
-    const std::string load = comparedLoad(rows);
-    const auto left = std::count_if(rows.begin(), rows.end(),
-                                    [&](const TidyRow& row) { return enters(row) && row.load != load; });
+void flagOtherLoads(Evidence& evidence) {
+    const auto left = std::count_if(evidence.rows.begin(), evidence.rows.end(), [&](const TidyRow& row) {
+        return enters(row) && row.load != evidence.load;
+    });
     if (left > 0)
-        raise(comparison.flags,
+        raise(evidence.comparison->flags,
               {"other-loads", Severity::info,
-               fmt::format("Compared are the runs under \"{}\"; {} under other loads {} left out", load, left,
-                           left == 1 ? "is" : "are")});
+               fmt::format("Compared are the runs under \"{}\"; {} under other loads {} left out",
+                           evidence.load, left, left == 1 ? "is" : "are")});
 }
 
 /// Under the lid only one layer may change: mounts whose upper layers are known to differ changed two.
@@ -242,12 +255,19 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     const Study* study = document.find(question.study);
     evidence.inSequence = study && study->began == StudyTemplate::stepByStep;
     evidence.runFlags = runFlags(document, evidence.rows);
-    auto values = comparedRuns(evidence.rows);
+    evidence.load = comparedLoad(evidence.rows, question);
+    auto values = comparedRuns(evidence.rows, evidence.load);
     if (evidence.inSequence) orderByLevel(values, levelsOf(document, question.id));
     if (question.normalisation == Normalisation::perWatt)
         for (RunValue& value : values) value.limitBound = false; // K/W is measured in full at the limit too
     if (values.empty()) {
-        evidence.whyNot = "No mount has been measured yet. Bring the logs to Bench.";
+        evidence.whyNot =
+            std::any_of(evidence.rows.begin(), evidence.rows.end(), enters)
+                ? fmt::format(
+                    "No mount has been measured under \"{}\" yet. Measure it, or choose another load "
+                    "on Question.",
+                    evidence.load)
+                : "No mount has been measured yet. Bring the logs to Bench.";
         return evidence;
     }
     CompareOptions options;
@@ -258,10 +278,10 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
         const bool neverBound = question.normalisation == Normalisation::perWatt;
         evidence.comparison =
             question.secondFactor
-                ? compareWithin(evidence.rows, secondLevelsOf(document, question.id), options, neverBound)
+                ? compareWithin(evidence, secondLevelsOf(document, question.id), options, neverBound)
                 : compare(values, options);
         flagUpperLayer(document, question, evidence);
-        flagOtherLoads(*evidence.comparison, evidence.rows);
+        flagOtherLoads(evidence);
         if (const int looks = plannedLooks(document, question.study); looks > 1)
             raise(evidence.comparison->flags,
                   {"declared-looks", Severity::info,

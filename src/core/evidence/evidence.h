@@ -42,16 +42,20 @@ struct TidyRow {
 /// Every run of the study's mounts that is not withdrawn, in the order of the bench's record.
 std::vector<TidyRow> tidyTable(const Document& document, const Question& question);
 
-/// The load under which the most mounts were measured, the first of several; runs under others are no
-/// repeats of it.
-std::string comparedLoad(const std::vector<TidyRow>& rows);
+/// The load whose runs are compared: the one the question names, else the one under which the most mounts
+/// were measured, the first of several. Runs under others are no repeats of it.
+std::string comparedLoad(const std::vector<TidyRow>& rows, const Question& question);
+
+/// Names of the study's loads and of those that its runs were under, each once.
+std::vector<std::string> loadChoices(const Document& document, Id<Study> study);
 
 /// Rows that enter the comparison: levels only, fresh runs under the compared load, neither excluded nor
 /// without a response.
-std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows);
+std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, const std::string& load);
 
 struct Evidence {
     std::vector<TidyRow> rows;
+    std::string load; ///< the compared one
     std::optional<Comparison> comparison;
     std::string whyNot;      ///< when there is none: what is missing and how to mend it
     bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order

@@ -1,54 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// What the bench's record gains when logs are brought in: a proposal a file (level, mount, time), and the one
-// change set that carries all of them out.
+// What the bench's record gains when logs are brought in: the one change set that carries all rows out.
 
-#include "core/domain/edit.h"
+#include "core/record/import_rows.h"
 
 namespace ibuki {
-
-/// A log that was read and reduced, before anybody said where it belongs.
-struct ImportedLog {
-    std::string fileName; ///< without folders
-    std::string sha256;
-    std::int64_t bytes = 0;
-    std::optional<Instant> fileTime; ///< last change of the file, for logs without a date
-    std::string readAs;              ///< how the text was read, for the record
-    Trace trace;
-    ReduceSettings settings; ///< that the reduction was made with
-    Reduction reduction;
-};
-
-/// One line of the import table; the user may change every member.
-struct ImportRow {
-    bool take = true;
-    std::optional<Id<Level>> level;
-    std::optional<Id<Level>> second; ///< of the second factor, where there is one
-    SlotKind kind = SlotKind::level;
-    std::optional<std::size_t> probeOf; ///< it is the room probe of that log, and no mount of its own
-    std::optional<Id<Mount>> mount;     ///< an existing mount (a repeated run); nothing: a new mount
-    std::string mountName;              ///< of a new mount
-    std::optional<Instant> at;
-    bool atAssumed = false;
-    std::optional<Id<Recording>> sameAs; ///< a recording with the same bytes is there already
-    std::string doubt;                   ///< why the row wants a look, or empty
-};
-
-/// Levels: those whose names share the most letters, word by word, with the file name; where it names none,
-/// the plan's next open slots in the order of time. Time: the log's own, else the file's, marked assumed.
-/// Rows are proposed in the order of the logs.
-/// A log that reads the room and no chip is the probe of the log that it shares the most time with.
-std::vector<ImportRow> proposeImport(const Document& document, Id<Study> study,
-                                     const std::vector<ImportedLog>& logs);
-
-/// Which log each log is the room probe of; nothing for a log of a chip, or where none fits.
-std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLog>& logs);
-
-/// Stores what the user said the columns of such logs are, in place of what was said before.
-void rememberRoles(Edit& edit, const std::string& fingerprint, const RoleMap& roles);
-/// All that is remembered: fingerprint → column → role.
-std::map<std::string, RoleMap> rememberedRoles(const Document& document);
 
 struct ImportChanges {
     ChangeSet set;

@@ -45,16 +45,28 @@ bool standsStill(const LimitInput& input) {
     return fit && std::abs(fit->slope) * 60 < 0.1;
 }
 
-bool cut(const LimitInput& input, const LimitSummary& summary, const ReduceSettings& settings) {
+/// Power and clock before anything was cut: of the load's first minute.
+struct Uncut {
+    std::optional<double> powerW;
+    std::optional<double> clockMHz;
+};
+
+Uncut uncut(const LimitInput& input) {
     const Segment minute = first(input.timeS, input.load, 60);
-    const auto firstPower = meanOver(input.power, minute);
-    const auto firstClock = meanOver(input.clock, minute);
-    const auto asked = settings.nominalPowerW && firstPower && *settings.nominalPowerW <= 1.02 * *firstPower
-                           ? settings.nominalPowerW
-                           : firstPower;
-    if (!asked || !firstClock || !summary.sustainedPowerW || !summary.sustainedClockMHz) return false;
-    return *summary.sustainedPowerW < settings.cutShare * *asked
-           && *summary.sustainedClockMHz < settings.cutShare * *firstClock && standsStill(input);
+    return {meanOver(input.power, minute), meanOver(input.clock, minute)};
+}
+
+bool isBelow(const std::optional<double>& now, const std::optional<double>& before, double part) {
+    return now && before && *before > 0 && *now < part * *before;
+}
+
+/// Power and clock are both below what they were (or were to be) while the temperature stands still.
+bool cut(const LimitInput& input, const LimitSummary& summary, const ReduceSettings& settings) {
+    Uncut before = uncut(input);
+    const auto nominal = settings.nominalPowerW;
+    if (nominal && before.powerW && *nominal <= 1.02 * *before.powerW) before.powerW = nominal;
+    return isBelow(summary.sustainedPowerW, before.powerW, settings.cutShare)
+           && isBelow(summary.sustainedClockMHz, before.clockMHz, settings.cutShare) && standsStill(input);
 }
 
 constexpr double heldShare = 0.3;     ///< of the settled samples within reach of the highest
@@ -63,15 +75,11 @@ constexpr double loneCutShare = 0.95; ///< where power or clock alone is logged
 /// The temperature that the samples stand at while power and clock are cut; nothing when they do not.
 std::optional<double> inferredLimit(const LimitInput& input, const LimitSummary& summary, Segment settled,
                                     const ReduceSettings& settings) {
-    const Segment minute = first(input.timeS, input.load, 60);
-    const auto power = meanOver(input.power, minute);
-    const auto clock = meanOver(input.clock, minute);
-    const auto below = [](const std::optional<double>& now, const std::optional<double>& before,
-                          double part) { return now && before && *before > 0 && *now < part * *before; };
-    const bool both = power && clock;
+    const Uncut before = uncut(input);
+    const bool both = before.powerW && before.clockMHz;
     const double part = both ? settings.cutShare : loneCutShare;
-    const bool powerCut = below(summary.sustainedPowerW, power, part);
-    const bool clockCut = below(summary.sustainedClockMHz, clock, part);
+    const bool powerCut = isBelow(summary.sustainedPowerW, before.powerW, part);
+    const bool clockCut = isBelow(summary.sustainedClockMHz, before.clockMHz, part);
     if (both ? !(powerCut && clockCut) : !(powerCut || clockCut)) return std::nullopt;
     std::vector<double> finite;
     for (std::size_t i = settled.begin; i < settled.end; ++i)

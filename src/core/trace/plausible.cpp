@@ -49,17 +49,73 @@ bool zeroIsDropout(const Channel& channel) {
     return median(finite) > 10;
 }
 
-/// How many samples from i on stand apart from their neighbours on both sides; 0 for none.
+/// The nearest reading before i, or behind it; missing cells are passed over.
+std::optional<double> nearest(const std::vector<double>& x, std::size_t i, bool before) {
+    constexpr std::size_t reach = 4;
+    for (std::size_t k = 1; k <= reach; ++k) {
+        if (before ? k > i : i + k >= x.size()) return std::nullopt;
+        const double v = before ? x[i - k] : x[i + k];
+        if (std::isfinite(v)) return v;
+    }
+    return std::nullopt;
+}
+
+/// How many samples from i on (one, or two) stand apart from their neighbours on both sides; 0 for none.
 std::size_t spikeAt(const std::vector<double>& x, std::size_t i, double spike) {
-    if (i == 0 || !std::isfinite(x[i - 1]) || std::abs(x[i] - x[i - 1]) < spike) return 0;
+    const auto before = nearest(x, i, true);
+    if (!before || !(std::abs(x[i] - *before) >= spike)) return 0;
     for (std::size_t length : {std::size_t{1}, std::size_t{2}}) {
-        if (i + length >= x.size()) return 0;
-        const double after = x[i + length];
-        if (std::isfinite(after) && std::abs(after - x[i - 1]) < spike / 3
-            && std::abs(x[i + length - 1] - after) >= spike)
-            return length;
+        const std::size_t last = i + length - 1;
+        const auto after = last < x.size() ? nearest(x, last, false) : std::nullopt;
+        if (!after) return 0;
+        if (std::abs(*after - *before) < spike / 3 && std::abs(x[last] - *after) >= spike) return length;
     }
     return 0;
+}
+
+/// The nearest four readings on either side of [from, to).
+std::vector<double> neighbours(const std::vector<double>& x, std::size_t from, std::size_t to) {
+    constexpr std::size_t each = 4;
+    std::vector<double> found;
+    for (std::size_t i = from; i-- > 0 && found.size() < each;)
+        if (std::isfinite(x[i])) found.push_back(x[i]);
+    const std::size_t enough = found.size() + each;
+    for (std::size_t i = to; i < x.size() && found.size() < enough; ++i)
+        if (std::isfinite(x[i])) found.push_back(x[i]);
+    return found.size() == 2 * each ? found : std::vector<double>{};
+}
+
+/// Power that stays within a tenth over [from, to) and its neighbours carries no heat of its own.
+bool staysSame(const std::vector<double>& power, std::size_t from, std::size_t to) {
+    const std::vector<double> around = neighbours(power, from, to);
+    if (around.empty()) return false;
+    const double usual = median(around);
+    const auto same = [&](double p) { return std::isfinite(p) && std::abs(p - usual) <= 0.1 * usual; };
+    return usual > 0 && std::all_of(around.begin(), around.end(), same)
+           && std::all_of(power.begin() + static_cast<std::ptrdiff_t>(from),
+                          power.begin() + static_cast<std::ptrdiff_t>(to), same);
+}
+
+/// A smaller step there and back of a quiet chip, while its power stays what it is.
+std::size_t quietSpikeAt(const std::vector<double>& x, const std::vector<double>& power, std::size_t i) {
+    constexpr double leastK = 12;
+    const std::size_t length = spikeAt(x, i, leastK);
+    if (length == 0) return 0;
+    const std::vector<double> around = neighbours(x, i, i + length);
+    if (around.empty()) return 0;
+    const auto [low, high] = std::minmax_element(around.begin(), around.end());
+    const double step = std::max(leastK, 4 * (*high - *low));
+    return spikeAt(x, i, step) == length && staysSame(power, i, i + length) ? length : 0;
+}
+
+/// The power that heats this channel's chip; nothing when it is not logged.
+const std::vector<double>* powerOf(const Trace& trace, Role chip) {
+    const bool graphics = chip != Role::core && chip != Role::package;
+    for (const Channel& channel : trace.channels)
+        if (channel.role == (graphics ? Role::gpuPower : Role::packagePower)
+            && channel.values.size() == trace.samples())
+            return &channel.values;
+    return nullptr;
 }
 
 class Blanker {
@@ -95,6 +151,9 @@ std::vector<ImpossibleCells> blankImpossible(Trace& trace) {
             if (x[i] < bounds->least || x[i] > bounds->most || (noZero && x[i] == 0)) blanker.blank(i);
         for (std::size_t i = 1; i < x.size() && bounds->spike > 0; ++i)
             for (std::size_t k = spikeAt(x, i, bounds->spike); k > 0; --k) blanker.blank(i + k - 1);
+        if (const auto* power = isChipTemperature(channel.role) ? powerOf(trace, channel.role) : nullptr)
+            for (std::size_t i = 1; i < x.size(); ++i)
+                for (std::size_t k = quietSpikeAt(x, *power, i); k > 0; --k) blanker.blank(i + k - 1);
         if (blanker.cells().count == 0) continue;
         trace.impossible += blanker.cells().count;
         found.push_back(blanker.cells());

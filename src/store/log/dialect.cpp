@@ -3,7 +3,7 @@
 
 #include "core/trace/role.h"
 #include "store/log/number_cell.h"
-#include "store/log/text.h"
+#include "store/log/time_stamp.h"
 
 #include <algorithm>
 #include <cctype>
@@ -29,13 +29,7 @@ std::vector<SampleLine> firstLines(std::string_view text, std::size_t most) {
 
 bool looksNumeric(std::string_view field, char decimal) {
     if (parseNumber(field, decimal) || looseNumber(field, decimal)) return true;
-    // Stamps: digits with the marks of dates and clocks.
-    field = trim(field);
-    if (field.empty() || !std::isdigit(static_cast<unsigned char>(field.front()))) return false;
-    return std::all_of(field.begin(), field.end(), [](char c) {
-        return std::isdigit(static_cast<unsigned char>(c))
-               || std::string_view(":-/. TZ+,APMapm").find(c) != std::string_view::npos;
-    });
+    return parseStamp(field, dateOrderOf(field)).has_value();
 }
 
 double numericShare(const std::vector<std::string>& fields, char decimal) {
@@ -128,10 +122,39 @@ private:
         return fields;
     }
 
+    /// Between blanks, names of several words stand further apart than the words, and one name may stand over
+    /// a date and its clock.
+    std::vector<std::string> namesIn(std::size_t i) const {
+        if (separator_ != blanks || rows_[i].size() == usual_) return rows_[i];
+        auto names = splitFields(lines_[i].text, wideBlanks);
+        if (names.size() + 1 != usual_ && rows_[i].size() + 1 == usual_) names = rows_[i];
+        if (names.size() + 1 == usual_ && dateAndClockFollow(i)) names.insert(names.begin(), "Date");
+        return names;
+    }
+
+    bool dateAndClockFollow(std::size_t header) const {
+        for (std::size_t k = header + 1; k < rows_.size(); ++k) {
+            if (rows_[k].size() != usual_ || usual_ < 3) continue;
+            const auto date = parseStamp(rows_[k][0], dateOrderOf(rows_[k][0]));
+            const auto clock = parseStamp(rows_[k][1], DateOrder::yearMonthDay);
+            return date && date->day && !date->hasClock && clock && !clock->day;
+        }
+        return false;
+    }
+
+    /// Under a name that stands over a date and its clock there is one unit for both.
+    std::vector<std::string> unitsIn(std::size_t i, std::size_t columns) const {
+        auto units = rows_[i];
+        if (separator_ == blanks && units.size() + 1 == columns && dateAndClockFollow(i))
+            units.insert(units.begin(), "");
+        return units;
+    }
+
     bool isHeader(std::size_t i) const {
         if (wish_.headerLine) return static_cast<long>(i + 1) == *wish_.headerLine;
-        const auto& names = rows_[i];
-        const bool shaped = names.size() == usual_ || names.size() + 1 == usual_
+        const auto names = namesIn(i);
+        const bool shaped = names.size() == usual_
+                            || (!isBlankSeparator(separator_) && names.size() + 1 == usual_)
                             || (names.size() == usual_ + 1 && trim(names.back()).empty());
         if (!shaped || numericShare(names, decimal_) > 0.3 || isUnitRow(names, decimal_)) return false;
         if (std::all_of(names.begin(), names.end(), [](const auto& name) { return trim(name).empty(); }))
@@ -148,8 +171,9 @@ private:
         dialect.separator = separator_;
         dialect.decimal = decimal_;
         dialect.headerLine = static_cast<long>(header + 1);
-        dialect.columns = rows_[header];
-        if (body < rows_.size() && isUnitRow(rows_[body], decimal_)) dialect.units = rows_[body++];
+        dialect.columns = namesIn(header);
+        if (body < rows_.size() && isUnitRow(rows_[body], decimal_))
+            dialect.units = unitsIn(body++, dialect.columns.size());
         dialect.bodyLine = static_cast<long>(body + 1);
         dialect.bodyOffset = lines_[body - 1].nextOffset;
         dialect.fieldsPerRow = usual_;
@@ -180,13 +204,16 @@ private:
 std::optional<Dialect> detectDialect(std::string_view text, const DialectWish& wish) {
     const auto lines =
         firstLines(text, wish.headerLine ? static_cast<std::size_t>(*wish.headerLine) + 100 : 160);
+    constexpr double enough = 0.3;
     std::optional<Candidate> best;
     for (char separator : separators) {
         if (wish.separator && separator != *wish.separator) continue;
+        const bool marked = best && best->score >= enough && !isBlankSeparator(best->dialect.separator);
+        if (marked && isBlankSeparator(separator)) break;
         auto candidate = Table(lines, separator, wish).candidate();
         if (candidate && (!best || candidate->score > best->score + 1e-9)) best = std::move(candidate);
     }
-    if (!best || (best->score < 0.3 && !wish.headerLine)) return std::nullopt;
+    if (!best || (best->score < enough && !wish.headerLine)) return std::nullopt;
     Dialect dialect = std::move(best->dialect);
     // A trailing separator gives an empty last column.
     while (!dialect.columns.empty() && trim(dialect.columns.back()).empty()) dialect.columns.pop_back();

@@ -5,6 +5,8 @@
 // a row of their own. Found by trying each separator on the first lines and keeping the one that gives
 // steady field counts and the most numbers; what the user states is taken as it is.
 
+#include "store/log/text.h"
+
 #include <optional>
 #include <string>
 #include <string_view>
@@ -31,7 +33,8 @@ struct DialectWish {
     bool operator==(const DialectWish&) const = default;
 };
 
-inline constexpr char separators[] = {';', '\t', ',', '|'};
+/// Blanks are tried when no other gives a table.
+inline constexpr char separators[] = {';', '\t', ',', '|', wideBlanks, blanks};
 
 /// Nothing when no line of column names is followed by rows of the same shape.
 std::optional<Dialect> detectDialect(std::string_view text, const DialectWish& wish = {});

@@ -5,48 +5,11 @@
 // What was found on the way (how it is written, what each column is, troubles by line) is told beside it.
 
 #include "core/trace/trace.h"
-#include "store/log/dialect.h"
-#include "store/log/time_reading.h"
+#include "store/log/log_report.h"
 
 #include <filesystem>
-#include <functional>
-#include <stop_token>
-#include <string_view>
 
 namespace ibuki {
-
-struct LogOptions {
-    bool allChannels = false; ///< keep columns without a role too (for import)
-    bool roomOnly = false;    ///< a room probe's log: temperatures without a place are the room
-    RoleMap roles;            ///< overrides, by header
-    DialectWish dialect;      ///< overrides of what is found
-    TimeWish time;
-    std::stop_token stop;                 ///< asked for now and then; readLog then throws Cancelled
-    std::function<void(double)> progress; ///< told now and then, 0 to 1; may be empty
-};
-
-/// A read that was called off; not an error.
-struct Cancelled {};
-
-/// Something that was mended or left out, with the line of the file it stands in.
-struct LogProblem {
-    std::optional<long> line;
-    std::string what;
-    bool operator==(const LogProblem&) const = default;
-};
-
-struct LogReport {
-    Dialect dialect;
-    TimeReading time;
-    std::vector<RoleGuess> roles;                  ///< of every column; 1 where the user said so
-    std::string fingerprint;                       ///< of the header, see fingerprint.h
-    std::vector<long> previewLines;                ///< of the first rows
-    std::vector<std::vector<std::string>> preview; ///< their cells as they were read
-    std::vector<LogProblem> problems;              ///< at most mostProblems, in order of line
-    long furtherProblems = 0;                      ///< beyond those
-    bool jsonLines = false;
-};
-inline constexpr std::size_t mostProblems = 200;
 
 struct LogReading {
     Trace trace;
@@ -72,8 +35,5 @@ struct ChannelBlock {
 /// more than `blockRows` rows of them are ever in memory. Throws what readLog throws.
 void streamOtherChannels(std::string_view bytes, const std::string& fileName, const LogOptions& options,
                          std::size_t blockRows, const std::function<void(const ChannelBlock&)>& sink);
-
-/// "semicolons, decimal comma, header in line 4, date and clock apart, day.month.year": how it was read.
-std::string readAsText(const LogReport& report);
 
 } // namespace ibuki

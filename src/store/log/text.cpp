@@ -105,7 +105,29 @@ std::string_view takeLine(std::string_view& rest) {
     return line;
 }
 
+std::optional<std::string_view> takeBlankField(std::string_view& line, char separator) {
+    line = trim(line);
+    if (line.empty()) return std::nullopt;
+    const auto blank = [&](std::size_t i) { return i < line.size() && (line[i] == ' ' || line[i] == '\t'); };
+    std::size_t end = 0;
+    bool quoted = false;
+    for (; end < line.size(); ++end) {
+        if (line[end] == '"') quoted = !quoted;
+        if (!quoted && blank(end) && (separator == blanks || line[end] == '\t' || blank(end + 1))) break;
+    }
+    const std::string_view field = line.substr(0, end);
+    line.remove_prefix(end);
+    return field;
+}
+
 std::vector<std::string> splitFields(std::string_view line, char separator) {
+    if (isBlankSeparator(separator)) {
+        std::vector<std::string> fields;
+        while (const auto field = takeBlankField(line, separator))
+            fields.push_back(splitFields(*field, '\0').front()); // without its quotes
+        if (fields.empty()) fields.emplace_back();
+        return fields;
+    }
     std::vector<std::string> fields(1);
     bool quoted = false;
     for (std::size_t i = 0; i < line.size(); ++i) {

@@ -28,6 +28,16 @@ std::string_view trim(std::string_view text);
 /// Takes the next line off `rest`, without its end; handles \n and \r\n.
 std::string_view takeLine(std::string_view& rest);
 
+/// Separators that stand for more than their one letter: columns apart by any number of blanks (spaces,
+/// tabs), or by at least two, where single ones stand inside names and cells.
+inline constexpr char blanks = ' ';
+inline constexpr char wideBlanks = '\x1f';
+inline bool isBlankSeparator(char separator) { return separator == blanks || separator == wideBlanks; }
+
+/// Takes the next field off a line whose columns are apart by `separator` (one of the two above); blanks at
+/// the ends of the line are none. Nothing at the end of the line.
+std::optional<std::string_view> takeBlankField(std::string_view& line, char separator);
+
 /// Fields of one line; quotes may hold separators, a doubled quote is a quote.
 std::vector<std::string> splitFields(std::string_view line, char separator);
 

@@ -106,8 +106,7 @@ Told toldBy(std::string_view cell, char decimal) {
     if (parseNumber(cell, decimal)) return Told::number;
     const auto stamp = parseStamp(cell, dateOrderOf(cell));
     if (!stamp) return Told::nothing;
-    const bool clock = cell.find(':') != std::string_view::npos;
-    return stamp->day ? (clock ? Told::both : Told::date) : Told::clock;
+    return stamp->day ? (stamp->hasClock ? Told::both : Told::date) : Told::clock;
 }
 
 /// What most cells of the column tell.

@@ -5,6 +5,8 @@
 
 #include <cctype>
 #include <charconv>
+#include <string>
+#include <utility>
 
 namespace ibuki {
 namespace {
@@ -23,13 +25,58 @@ bool skipOne(std::string_view& text, std::string_view anyOf) {
     return true;
 }
 
+bool skipWord(std::string_view& text, std::string_view word) {
+    if (!text.starts_with(word)) return false;
+    text.remove_prefix(word.size());
+    return true;
+}
+
+/// Spaces of all widths that clocks are written with.
+void skipSpaces(std::string_view& text) {
+    while (skipOne(text, " \t") || skipWord(text, "\u00a0") || skipWord(text, "\u202f")) {
+    }
+}
+
 struct ThreeNumbers {
     unsigned a = 0;
     unsigned b = 0;
     unsigned c = 0;
     bool yearFirst = false;
+    bool named = false; ///< the month is a word and b
     char mark = '-';
 };
+
+/// "Mar", "märz", "Abr.", "dic": the month, by its first three letters in English, German or Spanish.
+std::optional<unsigned> takeMonthName(std::string_view& text) {
+    struct Name {
+        std::string_view start;
+        unsigned month;
+    };
+    static constexpr Name names[] = {
+        {"jan", 1}, {"ene", 1},  {"feb", 2},  {"mar", 3},  {"mär", 3},  {"mrz", 3},  {"apr", 4},
+        {"abr", 4}, {"may", 5},  {"mai", 5},  {"jun", 6},  {"jul", 7},  {"aug", 8},  {"ago", 8},
+        {"sep", 9}, {"oct", 10}, {"okt", 10}, {"nov", 11}, {"dec", 12}, {"dez", 12}, {"dic", 12}};
+    const auto isLetter = [](char c) {
+        return std::isalpha(static_cast<unsigned char>(c)) != 0 || static_cast<unsigned char>(c) >= 0x80;
+    };
+    std::size_t length = 0;
+    while (length < text.size() && length < 12 && isLetter(text[length])) ++length;
+    std::string word(text.substr(0, length));
+    for (char& c : word)
+        if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
+    for (const Name& name : names)
+        if (word.starts_with(name.start)) {
+            text.remove_prefix(length);
+            skipOne(text, ".");
+            return name.month;
+        }
+    return std::nullopt;
+}
+
+/// What stands behind the first (place 0) and the second number of a date.
+bool skipDateMark(std::string_view& text, int place) {
+    return skipOne(text, "-./") || skipWord(text, place == 0 ? "年" : "月");
+}
 
 std::optional<ThreeNumbers> takeDate(std::string_view& text) {
     ThreeNumbers date;
@@ -38,9 +85,18 @@ std::optional<ThreeNumbers> takeDate(std::string_view& text) {
     std::string_view rest = text;
     if (!takeUnsigned(rest, date.a, digits) || rest.empty()) return std::nullopt;
     date.mark = rest.front();
-    if (!skipOne(rest, "-./") || !takeUnsigned(rest, date.b, ignored) || !skipOne(rest, "-./")
-        || !takeUnsigned(rest, date.c, ignored))
+    const bool marked = skipDateMark(rest, 0);
+    const bool spaced = skipOne(rest, " "); // then only a month's name may follow
+    if (!marked && !spaced) return std::nullopt;
+    if (const auto month = takeMonthName(rest)) {
+        date.b = *month;
+        date.named = true;
+        if (!skipOne(rest, " -./")) return std::nullopt;
+    } else if (spaced || !takeUnsigned(rest, date.b, ignored) || !skipDateMark(rest, 1)) {
         return std::nullopt;
+    }
+    if (!takeUnsigned(rest, date.c, ignored)) return std::nullopt;
+    skipWord(rest, "日");
     date.yearFirst = digits == 4;
     text = rest;
     return date;
@@ -53,7 +109,7 @@ std::optional<std::int64_t> dayOf(const ThreeNumbers& date, DateOrder order) {
     if (date.yearFirst) {
         year = date.a;
         day = date.c;
-    } else if (order == DateOrder::monthDayYear) {
+    } else if (order == DateOrder::monthDayYear && !date.named) {
         month = date.a;
         day = date.b;
     }
@@ -63,31 +119,61 @@ std::optional<std::int64_t> dayOf(const ThreeNumbers& date, DateOrder order) {
     return dayNumber(*instant);
 }
 
+/// "AM", "p.m.", "p. m.", "上午": false for the morning, true for the afternoon, taken off the text.
+std::optional<bool> takeHalfOfDay(std::string_view& text) {
+    for (const auto& [word, afternoon] :
+         {std::pair<std::string_view, bool>{"午前", false}, {"上午", false}, {"午後", true}, {"下午", true}})
+        if (skipWord(text, word)) return afternoon;
+    std::string_view rest = text;
+    const bool morning = skipOne(rest, "aA");
+    if (!morning && !skipOne(rest, "pP")) return std::nullopt;
+    skipOne(rest, ".");
+    skipSpaces(rest);
+    if (!skipOne(rest, "mM")) return std::nullopt;
+    skipOne(rest, ".");
+    text = rest;
+    return !morning;
+}
+
+std::optional<double> takeSeconds(std::string_view& text) {
+    unsigned whole = 0;
+    std::size_t digits = 0;
+    if (!takeUnsigned(text, whole, digits)) return std::nullopt;
+    double second = whole;
+    if (skipOne(text, ".,:")) {
+        unsigned fraction = 0;
+        if (!takeUnsigned(text, fraction, digits)) return std::nullopt;
+        double scale = 1;
+        for (std::size_t i = 0; i < digits; ++i) scale *= 10;
+        second += fraction / scale;
+    }
+    skipWord(text, "秒");
+    return second;
+}
+
 std::optional<double> takeClock(std::string_view& text) {
     unsigned hour = 0;
     unsigned minute = 0;
     std::size_t digits = 0;
-    if (!takeUnsigned(text, hour, digits) || !skipOne(text, ":") || !takeUnsigned(text, minute, digits))
-        return std::nullopt;
+    auto half = takeHalfOfDay(text);
+    if (half) skipSpaces(text);
+    if (!takeUnsigned(text, hour, digits)) return std::nullopt;
+    if (!skipOne(text, ":") && !skipWord(text, "時") && !skipWord(text, "时")) return std::nullopt;
+    if (!takeUnsigned(text, minute, digits)) return std::nullopt;
     double second = 0;
-    if (skipOne(text, ":")) {
-        unsigned whole = 0;
-        if (!takeUnsigned(text, whole, digits)) return std::nullopt;
-        second = whole;
-        if (skipOne(text, ".,:")) {
-            unsigned fraction = 0;
-            if (!takeUnsigned(text, fraction, digits)) return std::nullopt;
-            double scale = 1;
-            for (std::size_t i = 0; i < digits; ++i) scale *= 10;
-            second += fraction / scale;
-        }
+    const bool spoken = skipWord(text, "分"); // behind it, the seconds may be missing
+    const bool more = spoken ? !text.empty() && std::isdigit(static_cast<unsigned char>(text.front())) != 0
+                             : skipOne(text, ":");
+    if (more) {
+        const auto seconds = takeSeconds(text);
+        if (!seconds) return std::nullopt;
+        second = *seconds;
     }
-    text = trim(text);
-    if (text.size() >= 2 && (text[1] == 'M' || text[1] == 'm')) {
-        const char half = static_cast<char>(std::tolower(static_cast<unsigned char>(text[0])));
-        if ((half != 'a' && half != 'p') || hour < 1 || hour > 12) return std::nullopt;
-        hour = hour % 12 + (half == 'p' ? 12 : 0);
-        text.remove_prefix(2);
+    skipSpaces(text);
+    if (!half) half = takeHalfOfDay(text);
+    if (half) {
+        if (hour > 12) return std::nullopt;
+        hour = hour % 12 + (*half ? 12 : 0);
     }
     if (hour > 9'999 || minute > 59 || second >= 61) return std::nullopt;
     return hour * 3600.0 + minute * 60.0 + second;
@@ -128,7 +214,8 @@ std::optional<Stamp> parseStamp(std::string_view text, DateOrder order) {
         stamp.day = dayOf(*date, order);
         if (!stamp.day) return std::nullopt;
         if (text.empty()) return stamp;
-        if (!skipOne(text, "T ")) return std::nullopt;
+        if (!skipOne(text, "T ,") && !date->yearFirst)
+            return std::nullopt; // 2031年3月4日14時 has nothing between
         text = trim(text);
         if (text.empty()) return stamp;
     }
@@ -136,6 +223,7 @@ std::optional<Stamp> parseStamp(std::string_view text, DateOrder order) {
     if (!clock) return std::nullopt;
     if (!takeZone(text, stamp.zoneMinutes) || (stamp.day && *clock >= 25 * 3600.0)) return std::nullopt;
     stamp.secondOfDay = *clock;
+    stamp.hasClock = true;
     return stamp;
 }
 
@@ -143,6 +231,7 @@ DateOrder dateOrderOf(std::string_view sample) {
     sample = trim(sample);
     const auto date = takeDate(sample);
     if (!date || date->yearFirst) return DateOrder::yearMonthDay;
+    if (date->named) return DateOrder::dayMonthYear;
     if (date->a > 12) return DateOrder::dayMonthYear;
     if (date->b > 12) return DateOrder::monthDayYear;
     return date->mark == '/' ? DateOrder::monthDayYear : DateOrder::dayMonthYear;
@@ -151,7 +240,7 @@ DateOrder dateOrderOf(std::string_view sample) {
 bool isCertain(std::string_view sample) {
     sample = trim(sample);
     const auto date = takeDate(sample);
-    return date && (date->yearFirst || date->a > 12 || date->b > 12);
+    return date && (date->yearFirst || date->named || date->a > 12 || date->b > 12);
 }
 
 } // namespace ibuki

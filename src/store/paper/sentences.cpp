@@ -217,6 +217,7 @@ std::string counted(std::size_t count, Factor factor) {
 }
 
 std::string loadWords(const Document& document, const Question& question) {
+    if (!question.load.empty()) return question.load;
     const auto loads = loadsOf(document, question.study);
     if (loads.empty()) return "any load";
     if (loads.size() == 1) return loads.front()->name;

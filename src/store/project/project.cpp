@@ -138,9 +138,13 @@ void addReductionSettings(SQLite::Database& database) {
         "data BLOB NOT NULL, PRIMARY KEY (recording, position, block)) STRICT");
 }
 
+/// Format 5: a question may name the load whose runs it compares.
+void addQuestionLoad(SQLite::Database& database) { addMissingColumns(database); }
+
 using Migration = void (*)(SQLite::Database&);
 /// migrations[n] leads from format n to format n + 1; format 0 is an empty file that bears our id.
-constexpr Migration migrations[] = {createTables, extendShelf, addPlans, addReductionSettings};
+constexpr Migration migrations[] = {createTables, extendShelf, addPlans, addReductionSettings,
+                                    addQuestionLoad};
 static_assert(std::size(migrations) == Project::formatVersion);
 
 void migrate(SQLite::Database& database, int from) {

@@ -62,7 +62,7 @@ public:
     /// A finished file, written beside and put in place at once. Refuses the project's own path.
     void saveCopy(const std::filesystem::path& target) const;
 
-    static constexpr int formatVersion = 4;
+    static constexpr int formatVersion = 5;
     static constexpr int applicationId = 0x49425549; ///< "IBUI"
 
 private:

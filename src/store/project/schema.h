@@ -277,7 +277,8 @@ template <> struct Schema<Question> {
                                                column("margin_K", &E::margin),
                                                column("confidence", &E::confidence),
                                                column("reference_level", &E::referenceLevel),
-                                               column("frozen", &E::frozen)};
+                                               column("frozen", &E::frozen),
+                                               column("load", &E::load)};
 };
 template <> struct Schema<Level> {
     using E = Level;

@@ -37,8 +37,20 @@ private slots:
         apply(asked.document, edit.finish());
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
         QCOMPARE(evidence.rows.size(), std::size_t{10});
-        QCOMPARE(comparedRuns(evidence.rows).size(), std::size_t{9});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load).size(), std::size_t{9});
         QVERIFY(hasFlag(evidence.comparison->flags, "other-loads"));
+    }
+    void aQuestionMayNameItsLoad() {
+        auto asked = story::measured();
+        const auto names = loadChoices(asked.document, asked.study);
+        QCOMPARE(names.size(), std::size_t{1});
+        Question named = question(asked);
+        named.load = names.front();
+        QCOMPARE(gatherEvidence(asked.document, named).comparison->groups.size(), std::size_t{3});
+        named.load = "90 W";
+        const Evidence none = gatherEvidence(asked.document, named);
+        QVERIFY(!none.comparison);
+        QVERIFY(none.whyNot.find("under \"90 W\"") != std::string::npos);
     }
     void aRejectedMountIsListedButNotCompared() {
         auto asked = story::measured();
@@ -50,14 +62,15 @@ private slots:
         QCOMPARE(evidence.rows.size(), std::size_t{9});
         QCOMPARE(evidence.excludedMounts, 1);
         QCOMPARE(evidence.rows.front().reason, std::string("slipped"));
-        QCOMPARE(comparedRuns(evidence.rows).size(), std::size_t{8});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load).size(), std::size_t{8});
     }
     void checkMountsAreInNoGroupMean() {
         auto asked = story::measured();
         Slot slot = *slotsOf(asked.document, asked.study).front();
         slot.kind = SlotKind::checkMount;
         asked.document.put(slot);
-        QCOMPARE(comparedRuns(tidyTable(asked.document, question(asked))).size(), std::size_t{8});
+        const Evidence evidence = gatherEvidence(asked.document, question(asked));
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load).size(), std::size_t{8});
     }
     void withdrawnRecordingsDisappear() {
         auto asked = story::measured();

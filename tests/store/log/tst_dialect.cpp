@@ -45,6 +45,41 @@ private slots:
         QCOMPARE(dialect->headerLine, long(headerLine));
         QVERIFY(bytes.substr(dialect->bodyOffset, 1) == "0" || bytes.substr(dialect->bodyOffset, 2) == "\"0");
     }
+    void columnsApartBySpaces_data() {
+        QTest::addColumn<QByteArray>("text");
+        QTest::addColumn<QString>("columns"); ///< apart by bars
+        QTest::addColumn<bool>("wide");
+        QTest::newRow("one") << QByteArray("t core power\n0 61.5 150\n1 61.6 150\n") << "t|core|power"
+                             << false;
+        QTest::newRow("set in columns")
+            << QByteArray("  t   core  power\n  0   61.5    150\n 10   61.6    150\n") << "t|core|power"
+            << true;
+        QTest::newRow("names of two words")
+            << QByteArray("Time   Core 0 [°C]   Power [W]\n0   61.5   150\n1   61.6   150\n")
+            << "Time|Core 0 [°C]|Power [W]" << true;
+        QTest::newRow("cells of two words")
+            << QByteArray("Time                 Core 0   Power\n2031-03-04 14:00:01  61.5 °C  150 W\n"
+                          "2031-03-04 14:00:02  61.6 °C  150 W\n")
+            << "Time|Core 0|Power" << true;
+        QTest::newRow("names of two words over cells close by")
+            << QByteArray("Time   Core 0   Power\n0 61.5 150\n1 61.6 150\n") << "Time|Core 0|Power" << false;
+        QTest::newRow("one name over date and clock")
+            << QByteArray("Time Core Power\n2031-03-04 14:00:01 61.5 150\n2031-03-04 14:00:02 61.6 150\n")
+            << "Date|Time|Core|Power" << false;
+        QTest::newRow("quoted") << QByteArray("t \"core 0\" power\n0 61.5 150\n1 61.6 150\n")
+                                << "t|core 0|power" << false;
+    }
+    void columnsApartBySpaces() {
+        QFETCH(QByteArray, text);
+        QFETCH(QString, columns);
+        QFETCH(bool, wide);
+        const auto dialect = detectDialect(text.toStdString());
+        QVERIFY(dialect.has_value());
+        QStringList found;
+        for (const std::string& column : dialect->columns) found << QString::fromStdString(column);
+        QCOMPARE(found.join('|'), columns);
+        QCOMPARE(dialect->separator, wide ? wideBlanks : blanks);
+    }
     void aTrailingSeparatorIsNoColumn() {
         QCOMPARE(detectDialect("t;a;\n0;1;\n1;1;\n")->columns.size(), std::size_t{2});
     }

@@ -37,6 +37,7 @@ Checked checkedLog(const Trace& trace, const Reduction& plain, const LogStyle& s
     const double off = std::abs(*value->second.deltaK - *wanted.deltaK);
     if (off > std::max(0.15, 3 * value->second.seK.value_or(0)))
         return {false, fmt::format("found {:.3f}, wanted {:.3f}", *value->second.deltaK, *wanted.deltaK)};
+    const auto due = story::dueFlags(style, plain.intervalS);
     const double reach = std::max(10.0, 2 * plain.intervalS);
     for (std::size_t i = 0; i < 2; ++i) {
         const double border = i == 0 ? found.main()->phases[1].startS : found.main()->phases[1].endS;
@@ -44,13 +45,35 @@ Checked checkedLog(const Trace& trace, const Reduction& plain, const LogStyle& s
         if (std::abs(border - true_) > reach)
             return {false, fmt::format("border at {:.1f}, not {:.1f}", border, true_)};
     }
-    for (const std::string& code : story::dueFlags(style))
+    for (const std::string& code : due)
         if (!hasFlag(found.flags, code)) return {false, "flag missing: " + code};
     for (const Flag& flag : found.flags)
-        if (flag.severity != Severity::info && !story::dueFlags(style).contains(flag.code)
-            && !hasFlag(plain.flags, flag.code) && !(style.impossible && flag.code == "impossible-values"))
+        if (flag.severity != Severity::info && !due.contains(flag.code) && !hasFlag(plain.flags, flag.code)
+            && !(style.impossible && flag.code == "impossible-values"))
             return {false, "flag too many: " + flag.code};
     return {true, {}};
+}
+
+/// Benches of all kinds: cool and hot, quiet and noisy, fine and coarse sensors, slow and fast loggers.
+Trace someBench(Random& random) {
+    const auto between = [&](double low, double high) { return low + (high - low) * random.uniform(); };
+    const auto oneOf = [&](std::initializer_list<double> values) {
+        return values.begin()[static_cast<std::size_t>(random.uniform() * double(values.size()))];
+    };
+    SimulatedBench bench;
+    bench.interfaceKPerW = between(0.005, 0.1);
+    bench.sensorStepK = oneOf({0.1, 0.5, 1});
+    bench.sensorNoiseK = between(0.1, 0.6);
+    bench.cores = int(oneOf({4, 8, 16}));
+    bench.coreSeed = std::uint64_t(between(1, 1000));
+    bench.roomSwingK = between(0, 0.3);
+    SimulatedProtocol protocol;
+    protocol.intervalS = oneOf({0.5, 1, 2, 5});
+    protocol.loadS = between(900, 1800);
+    protocol.powerW = between(80, 220);
+    protocol.start =
+        *makeInstant(2031, 3, 1 + unsigned(between(0, 27)), std::llround(between(0, 86'400)) * 1000);
+    return simulate(bench, protocol, std::uint64_t(between(0, 1e9))).trace;
 }
 
 } // namespace
@@ -60,6 +83,18 @@ class TestMessyLogs : public QObject {
 
     Trace trace_ = story::trace("Plover 4", 2);
     Reduction plain_ = reduce(trace_);
+
+    static void check(const Trace& trace, const Reduction& plain, Random& random,
+                      std::vector<std::string>& wrong) {
+        const LogStyle style = story::randomStyle(random);
+        const Checked checked = checkedLog(trace, plain, style, random);
+        if (!checked.right) wrong.push_back(style.name() + ": " + checked.why);
+    }
+    static void verifyMostAreRight(const std::vector<std::string>& wrong, int of) {
+        for (const std::string& line : wrong) qInfo("%s", line.c_str());
+        qInfo("%d of %d are wrong", int(wrong.size()), of);
+        QVERIFY(int(wrong.size()) * 50 <= of); // 98 % are right
+    }
 
 private slots:
     void eachWayAlone_data() {
@@ -109,7 +144,11 @@ private slots:
                                       "epoch s",
                                       "epoch ms",
                                       "epoch us",
-                                      "serial"};
+                                      "serial",
+                                      "年月日",
+                                      "下午",
+                                      "wide spaces",
+                                      "spaces"};
         int way = 0;
         for (const char* name : names) QTest::newRow(name) << way++;
     }
@@ -131,7 +170,9 @@ private slots:
         bool* const damages[] = {&style.missing,    &style.impossible, &style.stuck,
                                  &style.duplicates, &style.gap,        &style.jump};
         if (way >= 29 && way <= 34) *damages[way - 29] = true;
-        if (way >= 35) style.stamps = static_cast<Stamps>(way - 34);
+        if (way >= 35 && way <= 47) style.stamps = static_cast<Stamps>(way - 34);
+        if (way == 48) style.separator = wideBlanks;
+        if (way == 49) style.separator = blanks, style.unitMarks = 3;
         if (way == 11) style.unitMarks = 4;
         Random random(7);
         const Checked checked = checkedLog(trace_, plain_, style, random);
@@ -139,17 +180,23 @@ private slots:
     }
     void manyWaysAtOnce() {
         Random random(2031);
-        int wrong = 0;
-        const int trials = 120;
-        for (int trial = 0; trial < trials; ++trial) {
-            const LogStyle style = story::randomStyle(random);
-            const Checked checked = checkedLog(trace_, plain_, style, random);
-            if (checked.right) continue;
-            ++wrong;
-            qInfo("%s: %s", style.name().c_str(), checked.why.c_str());
+        std::vector<std::string> wrong;
+        constexpr int trials = 120;
+        for (int trial = 0; trial < trials; ++trial) check(trace_, plain_, random, wrong);
+        verifyMostAreRight(wrong, trials);
+    }
+    void manyBenches() {
+        Random random(61);
+        std::vector<std::string> wrong;
+        constexpr int benches = 24;
+        constexpr int styles = 10;
+        for (int i = 0; i < benches; ++i) {
+            const Trace trace = someBench(random);
+            const Reduction plain = reduce(trace);
+            QVERIFY(plain.main());
+            for (int k = 0; k < styles; ++k) check(trace, plain, random, wrong);
         }
-        QVERIFY2(wrong * 50 <= trials,
-                 qPrintable(QString("%1 of %2 are wrong").arg(wrong).arg(trials))); // 98 % are right
+        verifyMostAreRight(wrong, benches * styles);
     }
 };
 

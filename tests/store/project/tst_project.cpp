@@ -26,6 +26,15 @@ class TestProject : public QObject {
 
     fs::path fresh() { return folder_.filePath(QString("p%1.ibuki").arg(++count_)).toStdString(); }
 
+    /// A project of an older format, from its script.
+    fs::path ofFormat(const char* script) {
+        const fs::path path = fresh();
+        std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/" + script);
+        SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+        database.exec(std::string(std::istreambuf_iterator<char>(file), {}));
+        return path;
+    }
+
     /// The story's study in a file, with its nine recordings.
     fs::path stored() {
         const fs::path path = fresh();
@@ -251,7 +260,8 @@ private slots:
                                                             Kelvin{0.02},
                                                             0.9,
                                                             7,
-                                                            true});
+                                                            true,
+                                                            "90 W"});
             const Id<Level> level = edit.add(Level{{},
                                                    question,
                                                    2,
@@ -375,16 +385,10 @@ private slots:
             database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
         }
         QVERIFY(Project::open(path).document().all<Bench>().empty());
-        QVERIFY(fs::exists(path.string() + ".before-format-4"));
+        QVERIFY(fs::exists(path.string() + ".before-format-" + std::to_string(Project::formatVersion)));
     }
     void aProjectOfFormatOneKeepsItsShelf() {
-        const fs::path path = fresh();
-        {
-            std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/format-1.sql");
-            const std::string script(std::istreambuf_iterator<char>(file), {});
-            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-            database.exec(script);
-        }
+        const fs::path path = ofFormat("format-1.sql");
         const Document document = Project::open(path).document();
         const auto lot = [&](std::int64_t id) { return *document.find(Id<Lot>{id}); };
         QCOMPARE(document.all<Lot>().size(), std::size_t{7});
@@ -406,13 +410,7 @@ private slots:
         QVERIFY(same(Project::open(path).document(), document)); // once
     }
     void aProjectOfFormatTwoGetsAPlan() {
-        const fs::path path = fresh();
-        {
-            std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/format-2.sql");
-            const std::string script(std::istreambuf_iterator<char>(file), {});
-            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-            database.exec(script);
-        }
+        const fs::path path = ofFormat("format-2.sql");
         const Document document = Project::open(path).document();
         const Study& study = document.all<Study>().begin()->second;
         QCOMPARE(study.began, StudyTemplate::own);
@@ -424,13 +422,7 @@ private slots:
         QVERIFY(same(Project::open(path).document(), document)); // once
     }
     void aProjectOfFormatThreeKeepsItsReductions() {
-        const fs::path path = fresh();
-        {
-            std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/format-3.sql");
-            const std::string script(std::istreambuf_iterator<char>(file), {});
-            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-            database.exec(script);
-        }
+        const fs::path path = ofFormat("format-3.sql");
         const Document document = Project::open(path).document();
         QCOMPARE(document.all<Mount>().size(), std::size_t{2});
         for (const auto& [id, stored] : document.all<RunReduction>()) {
@@ -440,6 +432,13 @@ private slots:
         }
         for (const auto& [id, run] : document.all<Run>()) QVERIFY(!run.windowStartS && !run.useAsymptote);
         for (const auto& [id, level] : document.all<Level>()) QVERIFY(!level.together);
+        QVERIFY(same(Project::open(path).document(), document)); // once
+    }
+    void aProjectOfFormatFourComparesTheUsualLoad() {
+        const fs::path path = ofFormat("format-4.sql");
+        const Document document = Project::open(path).document();
+        QVERIFY(!document.all<Question>().empty());
+        for (const auto& [id, question] : document.all<Question>()) QVERIFY(question.load.empty());
         QVERIFY(same(Project::open(path).document(), document)); // once
     }
     void aDamagedCellIsOneClearSentence() {

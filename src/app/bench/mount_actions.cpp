@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/mount_actions.h"
+
+#include "app/bench/application_sheet.h"
+#include "app/shell/amount_text.h"
+#include "app/shell/caution_panel.h"
+#include "app/shell/entity_form.h"
+#include "app/shell/widgets.h"
+#include "core/domain/lookup.h"
+#include "core/record/import.h"
+
+#include <QInputDialog>
+
+namespace ibuki {
+
+CautionSubject cautionSubject(const Session& session, const Mount& mount) {
+    const Document& document = session.document();
+    const Question* question = session.question();
+    CautionSubject subject;
+    subject.configuration = document.find(mount.configuration);
+    subject.mount = &mount;
+    if (!question) return subject;
+    const Application* application = applicationAt(document, mount.id, question->site);
+    subject.material = materialAt(document, mount.id, question->site);
+    subject.lot = application ? document.find(application->lot) : nullptr;
+    subject.site = document.find(question->site);
+    return subject;
+}
+
+void openCautions(Session& session, QWidget* parent) {
+    const Mount* mount = session.mount();
+    if (mount) openDialog(new CautionSheet(session, cautionSubject(session, *mount), parent));
+}
+
+void openApplication(Session& session, QWidget* parent) {
+    const Mount* mount = session.mount();
+    const Question* question = session.question();
+    if (!mount || !question) return;
+    if (const auto application = statedApplication(session, mount->id, question->site))
+        openDialog(new ApplicationSheet(session, *application, parent));
+}
+
+void rejectMount(Session& session, QWidget* parent) {
+    const Mount* mount = session.mount();
+    if (!mount) return;
+    Mount changed = *mount;
+    changed.rejected = !mount->rejected;
+    if (changed.rejected) {
+        bool ok = false;
+        const QString reason = QInputDialog::getText(parent, "Reject this mount",
+                                                     "Why? The reason stays in the record and in the report.",
+                                                     QLineEdit::Normal, {}, &ok)
+                                   .trimmed();
+        if (!ok) return;
+        if (reason.isEmpty()) {
+            session.refuse("A mount is rejected with a reason only: say what was physically wrong with it.");
+            return;
+        }
+        changed.reason = reason.toStdString();
+    }
+    Edit edit(session.document(), (changed.rejected ? "Reject " : "Take back ") + changed.name);
+    edit.put(changed);
+    session.perform(edit.finish());
+}
+
+void enterRoom(Session& session, QWidget* parent) {
+    const Mount* mount = session.mount();
+    const auto runs = mount ? runsOf(session.document(), mount->id) : std::vector<const Run*>{};
+    if (runs.empty()) return;
+    bool ok = false;
+    const QString typed = QInputDialog::getText(
+        parent, "Room temperature", "°C at the cooler's intake (empty: as logged)", QLineEdit::Normal,
+        runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString(), &ok);
+    if (!ok) return;
+    const auto value = numberFrom(typed);
+    if (!typed.trimmed().isEmpty() && !value) {
+        session.refuse(QString("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
+        return;
+    }
+    Edit edit(session.document(), "Enter the room of " + mount->name);
+    for (const Run* run : runs) {
+        Run changed = *run;
+        changed.enteredAmbient = value ? std::optional(Celsius{*value}) : std::nullopt;
+        edit.put(changed);
+    }
+    auto tasks = reductionTasks(edit.document(), runsOf(edit.document(), mount->id), session.question());
+    session.performReduced(std::move(edit), std::move(tasks));
+}
+
+void setMountTime(Session& session, QWidget* parent) {
+    const Mount* mount = session.mount();
+    if (!mount) return;
+    bool ok = false;
+    const QString typed = QInputDialog::getText(parent, "When was it mounted",
+                                                "Date and time, such as 2031-03-04 18:30", QLineEdit::Normal,
+                                                mount->at ? qtext(dateTimeText(*mount->at)) : QString(), &ok);
+    if (!ok) return;
+    const auto at = parseInstant(typed.trimmed().toStdString());
+    if (!at) {
+        session.refuse(QString("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
+        return;
+    }
+    Edit edit(session.document(), "Set the time of " + mount->name);
+    placeMountAt(edit, mount->id, *at);
+    session.perform(edit.finish());
+}
+
+} // namespace ibuki

@@ -104,7 +104,7 @@ std::optional<double> standardError(std::span<const double> timeS, std::span<con
     if (!sd) return std::nullopt;
     const Residuals residuals =
         detrended(part(timeS, stretch.segment), part(series, stretch.segment), stretch.tauS);
-    const auto noise = noiseLevel(residuals.values, residuals.parameters);
+    const auto noise = noiseLevel(residuals.values, residuals.course);
     const double statistical =
         noise ? meanStandardError(*noise, std::max<std::size_t>(1, finite.size() / residuals.block)) : 0.0;
     const double resolution = *sd >= 0.3 * step ? 0.05 * step : 0.5 * step / std::sqrt(3.0);

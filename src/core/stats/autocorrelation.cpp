@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
+#include <numeric>
 #include <vector>
 
 namespace ibuki {
@@ -54,20 +55,68 @@ IntegratedTime integrate(std::span<const double> x) {
 
 double integratedAutocorrelationTime(std::span<const double> x) { return integrate(x).time; }
 
-std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, int parameters) {
+namespace {
+
+double dot(const std::vector<double>& a, const std::vector<double>& b) {
+    return std::inner_product(a.begin(), a.end(), b.begin(), 0.0);
+}
+
+/// By Gram and Schmidt; what hangs on those before it falls out.
+void makeOrthonormal(FittedFunctions& functions) {
+    FittedFunctions kept;
+    for (std::vector<double>& f : functions) {
+        const double before = dot(f, f);
+        for (const std::vector<double>& u : kept) {
+            const double along = dot(f, u);
+            for (std::size_t i = 0; i < f.size(); ++i) f[i] -= along * u[i];
+        }
+        const double left = dot(f, f);
+        if (!(left > 1e-12 * before)) continue;
+        for (double& v : f) v /= std::sqrt(left);
+        kept.push_back(std::move(f));
+    }
+    functions = std::move(kept);
+}
+
+/// What the functions took: of the variance (a), and of the noise at frequency 0 (n l).
+struct Taken {
+    double variance = 0;
+    double slow = 0;
+};
+
+Taken takenBy(const FittedFunctions& functions, std::span<const double> residuals, std::size_t window) {
+    Taken taken;
+    for (std::size_t lag = 0; lag <= window && lag < residuals.size(); ++lag) {
+        const double sides = lag == 0 ? 1 : 2;
+        const double r = autocorrelation(residuals, lag);
+        const auto shift = static_cast<std::ptrdiff_t>(lag);
+        for (const std::vector<double>& u : functions) {
+            const double c = std::inner_product(u.begin(), u.end() - shift, u.begin() + shift, 0.0);
+            taken.variance += sides * r * c;
+            taken.slow += sides * c;
+        }
+    }
+    return taken;
+}
+
+} // namespace
+
+std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, FittedFunctions fitted) {
     if (residuals.size() < 8) return std::nullopt;
     const auto n = static_cast<double>(residuals.size());
     double rss = 0;
     for (double r : residuals) rss += r * r;
     if (!(rss > 0)) return std::nullopt;
+    makeOrthonormal(fitted);
     const IntegratedTime raw = integrate(residuals);
+    const Taken taken = takenBy(fitted, residuals, raw.window);
+    const double variance = std::clamp(taken.variance, static_cast<double>(fitted.size()), n / 2);
     NoiseLevel noise;
     noise.tau = raw.time;
-    if (raw.time > 1) // every fitted parameter takes some of the slow noise away
-        noise.tau *= 1 + parameters * (2 * static_cast<double>(raw.window) + 1) / n;
-    noise.tau = std::min(noise.tau, n / 4);
-    noise.df = std::max(2.0, n / std::max(1.0, static_cast<double>(raw.window)) - parameters);
-    noise.sd = std::sqrt(rss / std::max(n / 2, n - parameters * noise.tau));
+    if (raw.time > 1) noise.tau *= (1 - variance / n) / (1 - std::clamp(taken.slow / n, 0.0, 0.5));
+    noise.tau = std::clamp(noise.tau, 1.0, n / 4);
+    noise.df = std::max(2.0, n / (2 * static_cast<double>(raw.window) + 1));
+    noise.sd = std::sqrt(rss / (n - variance));
     return noise;
 }
 

@@ -7,6 +7,7 @@
 
 #include <optional>
 #include <span>
+#include <vector>
 
 namespace ibuki {
 
@@ -17,15 +18,20 @@ double autocorrelation(std::span<const double> x, std::size_t lag);
 /// at least 1 (negative correlation is not credited).
 double integratedAutocorrelationTime(std::span<const double> x);
 
-/// Correlated noise as residuals of a fit tell it, its small-sample biases taken out.
+/// Correlated noise as residuals of a fit tell it, what the fit took of it given back.
 struct NoiseLevel {
-    double sd = 0;  ///< σ² = RSS / (n − p τ)
-    double tau = 1; ///< integrated autocorrelation time, samples, raised by 1 + p (2M+1)/n
-    double df = 0;  ///< n/M − p: of a spectral estimate at frequency 0 with a lag window of M
+    double sd = 0;  ///< σ² = RSS/(n − a), a = Σ_j Σ_{|k|≤M} r_k c_j(k)
+    double tau = 1; ///< τ_int (1 − a/n)/(1 − l), l = Σ_j Σ_{|k|≤M} c_j(k)/n; samples
+    double df = 0;  ///< n/(2M + 1), since Var τ_int = 2(2M + 1)/n τ_int² (Madras & Sokal 1988)
 };
 
-/// p: parameters of the fit. Nothing for fewer than 8 residuals or none that vary.
-std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, int parameters);
+/// Functions that a fit could follow, sampled like the residuals. c_j(k) is the autocorrelation of the j-th
+/// after they are made orthonormal: a function that is slow all along takes (2M + 1)/n of the slow noise, one
+/// that soon fades less.
+using FittedFunctions = std::vector<std::vector<double>>;
+
+/// Nothing for fewer than 8 residuals or none that vary.
+std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, FittedFunctions fitted);
 
 /// Of a mean over n samples with such noise: σ √(τ/n (1 − τ/2n)) t/z, so that ± 1.96 of it hold the truth in
 /// 95 % although τ and σ are themselves estimates (t: Student's 0.975 quantile at df, z: the normal one).

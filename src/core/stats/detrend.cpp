@@ -36,10 +36,10 @@ Residuals detrended(std::span<const double> t, std::span<const double> x, std::o
     std::vector<double> times;
     std::vector<double> means;
     gather(t, x, residuals.block, times, means);
-    residuals.parameters = tau ? 3 : 2;
+    const Eigen::Index parameters = tau ? 3 : 2;
     const auto n = static_cast<Eigen::Index>(means.size());
-    if (n <= residuals.parameters) return residuals;
-    Eigen::MatrixXd design(n, residuals.parameters);
+    if (n <= parameters) return residuals;
+    Eigen::MatrixXd design(n, parameters);
     for (Eigen::Index i = 0; i < n; ++i) {
         const double at = times[static_cast<std::size_t>(i)] - times.front();
         design(i, 0) = 1;
@@ -49,6 +49,8 @@ Residuals detrended(std::span<const double> t, std::span<const double> x, std::o
     const Eigen::Map<const Eigen::VectorXd> y(means.data(), n);
     const Eigen::VectorXd left = y - design * design.colPivHouseholderQr().solve(y);
     residuals.values.assign(left.data(), left.data() + n);
+    for (Eigen::Index k = 0; k < parameters; ++k)
+        residuals.course.emplace_back(design.col(k).data(), design.col(k).data() + n);
     return residuals;
 }
 

@@ -3,15 +3,13 @@
 
 // What is left of a settling series after its own smooth course, for judging its noise.
 
-#include <optional>
-#include <span>
-#include <vector>
+#include "core/stats/autocorrelation.h"
 
 namespace ibuki {
 
 struct Residuals {
     std::vector<double> values; ///< of finite samples, in order; means of `block` neighbours
-    int parameters = 0;         ///< of the course that was taken out
+    FittedFunctions course;     ///< that were taken out
     std::size_t block = 1;
 };
 

@@ -167,11 +167,16 @@ std::optional<TailFit> fitCorrelatedTail(std::span<const double> t, std::span<co
                                          double confidence) {
     const auto plain = fitWith(t, x, confidence, 1.0, false);
     if (!plain) return plain;
-    std::vector<double> residuals(t.size());
-    for (std::size_t i = 0; i < t.size(); ++i)
-        residuals[i] =
-            x[i] - plain->asymptote + plain->amplitude * std::exp(-(t[i] - t.front()) / plain->tau);
-    const auto noise = noiseLevel(residuals, 3);
+    std::vector<double> residuals;
+    FittedFunctions fitted(3); // of the asymptote, the amplitude and, near the solution, τ
+    for (std::size_t i = 0; i < t.size(); ++i) {
+        const double since = (t[i] - t.front()) / plain->tau;
+        residuals.push_back(x[i] - plain->asymptote + plain->amplitude * std::exp(-since));
+        fitted[0].push_back(1);
+        fitted[1].push_back(std::exp(-since));
+        fitted[2].push_back(since * std::exp(-since));
+    }
+    const auto noise = noiseLevel(residuals, std::move(fitted));
     if (!noise) return fitTail(t, x, confidence);
     // RSS / (n − 3) is too small where few residuals are independent.
     const double inflation = noise->tau * noise->sd * noise->sd * plain->df / plain->rss;

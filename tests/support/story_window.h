@@ -65,8 +65,9 @@ inline bool beginStudy(MainWindow& window, const QString& kind, const QString& n
     sheet->findChild<QComboBox*>("Kind of study")->setCurrentText(kind);
     type(sheet->findChild<QLineEdit*>("Name of the study"), name);
     for (const QString& material : newMaterials) {
-        type(sheet->findChild<QLineEdit*>("Name of a new material"), material);
-        press(*sheet, "Add material");
+        auto* field = sheet->findChild<QLineEdit*>("Name of a new material");
+        type(field, material);
+        QTest::keyClick(field, Qt::Key_Return); // adds it, and asks nothing yet
     }
     press(*sheet, "accept");
     return QTest::qWaitFor([&] {

@@ -188,6 +188,7 @@ private slots:
         session().undoStack().undo();
     }
     void skippingAsksForAReason() {
+        const auto first = planned().front()->plannedFor;
         order()->setCurrentRow(0);
         answer("");
         press("Skip…");
@@ -196,9 +197,14 @@ private slots:
         press("Skip…");
         QTRY_COMPARE(planned().size(), std::size_t{14});
         QTRY_VERIFY(order()->item(0)->text().contains("skipped: the tube is empty"));
+        QCOMPARE(planned().front()->plannedFor, first); // what comes behind it moves up
+        order()->setCurrentRow(1);
         order()->setCurrentRow(0);
-        press("Skip…"); // taken up again
+        QVERIFY(find<QPushButton>("Skip…")->text() == "Take up again");
+        press("Skip…");
         QTRY_COMPARE(planned().size(), std::size_t{15});
+        QCOMPARE(planned().front()->plannedFor, first);
+        QVERIFY(planned()[1]->plannedFor > first);
     }
     void aStudyIsExtendedAndStopped() {
         answer("2");
@@ -210,6 +216,12 @@ private slots:
         press("Stop early…");
         QTRY_VERIFY(planned().empty());
         QCOMPARE(session().study()->state, StudyState::closed);
+        QTRY_VERIFY(order()->item(0)->text().contains("skipped: the voyage begins"));
+        order()->setCurrentRow(0);
+        press("Skip…"); // one of them is taken up again: the study goes on
+        QTRY_COMPARE(planned().size(), std::size_t{1});
+        QCOMPARE(session().study()->state, StudyState::planned);
+        session().undoStack().undo();
         session().undoStack().undo();
         QTRY_COMPARE(planned().size(), std::size_t{15});
     }
@@ -219,9 +231,11 @@ private slots:
         QTRY_VERIFY(list->count() > 2);
         const int before = list->count();
         auto* hours = find<QLineEdit>("Hours an evening");
+        const auto last = planned().back()->plannedFor;
         hours->setText("8");
         emit hours->editingFinished();
         QTRY_VERIFY(list->count() < before);
+        QVERIFY(planned().back()->plannedFor < last); // the tape and the calendar follow
         auto* days = find<QLineEdit>("Days");
         days->setText("Someday");
         emit days->editingFinished();

@@ -2,6 +2,7 @@
 #include "app/bench/planned_panel.h"
 
 #include "app/bench/card_sheet.h"
+#include "app/question/plan_figures.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/record/plan_setup.h"
@@ -116,7 +117,8 @@ void PlannedPanel::showFollowUp(const FollowUp& followUp) {
     skip_->setText("Skip…");
 }
 
-void PlannedPanel::perform(const std::string& title, const std::function<void(Edit&)>& change) {
+void PlannedPanel::perform(const std::string& title, const std::function<void(Edit&)>& change,
+                           bool datesAnew) {
     Edit edit(session_.document(), title);
     try {
         change(edit);
@@ -124,7 +126,10 @@ void PlannedPanel::perform(const std::string& title, const std::function<void(Ed
         session_.refuse(qtext(sentence(error)));
         return;
     }
-    session_.perform(edit.finish());
+    if (datesAnew)
+        performLaid(session_, std::move(edit));
+    else
+        session_.perform(edit.finish());
 }
 
 void PlannedPanel::openCard() {
@@ -141,7 +146,8 @@ void PlannedPanel::skip() {
     const FollowUp* later = session_.document().find(session_.selection().followUp);
     const Slot* slot = session_.document().find(session_.selection().slot);
     if (!later && slot && !slot->skippedBecause.empty()) {
-        perform("Take a mount up again", [id = slot->id](Edit& edit) { takeUpAgain(edit, id); });
+        perform(
+            "Take a mount up again", [id = slot->id](Edit& edit) { takeUpAgain(edit, id); }, true);
         return;
     }
     bool ok = false;
@@ -154,7 +160,8 @@ void PlannedPanel::skip() {
     if (later)
         perform("Skip a later run", [id = later->id, reason](Edit& edit) { skipFollowUp(edit, id, reason); });
     else if (slot)
-        perform("Skip a mount", [id = slot->id, reason](Edit& edit) { skipSlot(edit, id, reason); });
+        perform(
+            "Skip a mount", [id = slot->id, reason](Edit& edit) { skipSlot(edit, id, reason); }, true);
 }
 
 void PlannedPanel::markDone() {

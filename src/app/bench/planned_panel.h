@@ -27,7 +27,8 @@ private:
     void doNext();
     void skip();
     void markDone();
-    void perform(const std::string& title, const std::function<void(Edit&)>& change);
+    /// datesAnew: the evenings of what is planned are laid anew.
+    void perform(const std::string& title, const std::function<void(Edit&)>& change, bool datesAnew = false);
 
     Session& session_;
     QLabel* title_;

@@ -95,6 +95,7 @@ QWidget* EveningsPage::makeForm() {
     layout->setContentsMargins(18, 14, 18, 14);
     auto* form = new QFormLayout;
     form_ = std::make_unique<EntityForm<Plan>>(session_, form, "plan");
+    form_->performWith([this](Edit edit) { performLaid(session_, std::move(edit)); });
     form_->date("First day", &Plan::start);
     form_->requiredNumber(
         "Begin at, o'clock", [](const Plan& p) { return p.fromHour; },
@@ -114,7 +115,7 @@ QWidget* EveningsPage::makeForm() {
         plan.zone = zone_->itemText(index).toStdString();
         Edit edit(session_.document(), "Change the time zone");
         edit.put(plan);
-        session_.perform(edit.finish());
+        performLaid(session_, std::move(edit));
     });
     layout->addLayout(form);
     layout->addWidget(cardTitle("Minutes of hands"));
@@ -153,7 +154,15 @@ void EveningsPage::refresh(const PlanFigures& figures) {
         return;
     }
     try {
-        fillEvenings(figures.outlook->schedule, figures.outlook->design, figures.outlook->toCome);
+        const Document& document = session_.document();
+        if (const Question* first = firstQuestion(document, question->study);
+            first && !plannedSlots(document, question->study).empty()) {
+            const TapeEvenings tape =
+                eveningsOfTape(document, *first, figures.plan, session_.now(), figures.clock);
+            fillEvenings(tape.schedule, tape.design, tape.order);
+        } else {
+            fillEvenings(figures.outlook->schedule, figures.outlook->design, figures.outlook->toCome);
+        }
         QStringList due;
         for (const CalendarEvent& event : planEvents(session_.document(), question->study))
             if (event.uid.starts_with("later"))
@@ -245,7 +254,7 @@ void EveningsPage::stateTime(int row) {
         edit.put(time);
     else
         edit.add(time);
-    session_.perform(edit.finish());
+    performLaid(session_, std::move(edit));
 }
 
 void EveningsPage::chooseCalendar() {

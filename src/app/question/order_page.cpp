@@ -54,8 +54,10 @@ QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::s
                    "All mounts of %1 stand in one row: its evening and its difference cannot be told apart.")
                    .arg(name(level));
     if (!costs.missing.empty())
-        words << QString("%1 times a block lacks a level: comparing inside blocks is weaker there.")
-                     .arg(costs.missing.size());
+        words << QString("%1 a level: comparing inside blocks is weaker there.")
+                     .arg(costs.missing.size() == 1
+                              ? QString("One block lacks")
+                              : QString("%1 times a block lacks").arg(costs.missing.size()));
     return words;
 }
 
@@ -84,6 +86,11 @@ QWidget* OrderPage::makeList() {
     add(first, "Later", "Alt+Down", [this] { moveSlotBy(1); });
     add(first, "Do it next", "Out of order: it becomes what to do next", [this] { moveSlotBy(-10'000); });
     add(first, "Skip…", "With a reason; a skipped mount can be taken up again", [this] { skipOrTakeUp(); });
+    auto* skip = qobject_cast<QPushButton*>(first->itemAt(first->count() - 1)->widget());
+    connect(list_, &QListWidget::currentItemChanged, this, [this, skip] {
+        const Slot* slot = session_.document().find(currentSlot());
+        skip->setText(slot && !slot->skippedBecause.empty() ? "Take up again" : "Skip…");
+    });
     layout->addLayout(first);
     auto* second = new QHBoxLayout;
     add(second, "Add a mount", "One more of the chosen level", [this] { addOne(); });
@@ -170,13 +177,17 @@ void OrderPage::fillList(const PlanFigures& figures) {
     std::vector<std::string> names;
     for (const DesignCell& cell : design.cells) names.push_back(cell.name);
     std::vector<OrderedMount> order;
-    const bool onTape = std::any_of(design.units.begin(), design.units.end(),
-                                    [](const DesignUnit& u) { return !u.mount && !u.skipped; });
     const auto planned = plannedSlots(document, question.study);
+    const Study* study = document.find(question.study);
+    const bool stopped = planned.empty() && study && study->state == StudyState::closed
+                         && std::any_of(design.units.begin(), design.units.end(),
+                                        [](const DesignUnit& unit) { return unit.skipped; });
+    const bool onTape = !planned.empty() || stopped;
     const auto mounts = std::count_if(planned.begin(), planned.end(),
                                       [](const Slot* slot) { return slot->kind != SlotKind::baseline; });
     const bool asPlanned = !figures.outlook || figures.outlook->mountsToCome == mounts;
-    title_->setText(!onTape     ? "As drawn, not on the tape yet"
+    title_->setText(stopped     ? "Stopped: what was left is skipped"
+                    : !onTape   ? "As drawn, not on the tape yet"
                     : asPlanned ? "On the tape"
                                 : "On the tape, but not the plan as it is now");
     int place = 0;
@@ -236,7 +247,8 @@ std::optional<Id<Slot>> OrderPage::currentSlot() const {
     return Id<Slot>{item->data(Qt::UserRole).toLongLong()};
 }
 
-void OrderPage::act(const std::string& title, const std::function<void(Edit&, const Question&)>& change) {
+void OrderPage::act(const std::string& title, const std::function<void(Edit&, const Question&)>& change,
+                    Dates dates) {
     const Question* question = session_.question();
     if (!question) return;
     Edit edit(session_.document(), title);
@@ -246,7 +258,10 @@ void OrderPage::act(const std::string& title, const std::function<void(Edit&, co
         session_.refuse(qtext(sentence(error)));
         return;
     }
-    session_.perform(edit.finish());
+    if (dates == Dates::anew)
+        performLaid(session_, std::move(edit));
+    else
+        session_.perform(edit.finish());
 }
 
 void OrderPage::moveSlotBy(int by) {
@@ -273,15 +288,19 @@ void OrderPage::skipOrTakeUp() {
         return;
     }
     if (!slot->skippedBecause.empty()) {
-        act("Take a mount up again", [&](Edit& edit, const Question&) { takeUpAgain(edit, *id); });
+        act(
+            "Take a mount up again", [&](Edit& edit, const Question&) { takeUpAgain(edit, *id); },
+            Dates::anew);
         return;
     }
     bool ok = false;
     const QString reason = QInputDialog::getText(
         this, "Skip this mount", "Why? The reason stays in the record.", QLineEdit::Normal, {}, &ok);
     if (ok)
-        act("Skip a mount",
-            [&](Edit& edit, const Question&) { skipSlot(edit, *id, reason.trimmed().toStdString()); });
+        act(
+            "Skip a mount",
+            [&](Edit& edit, const Question&) { skipSlot(edit, *id, reason.trimmed().toStdString()); },
+            Dates::anew);
 }
 
 void OrderPage::addOne() {
@@ -289,8 +308,10 @@ void OrderPage::addOne() {
     const Design design = designOf(session_.document(), *session_.question());
     for (const DesignUnit& unit : design.units)
         if (id && unit.slot == *id && unit.cell) {
-            act("Add a mount of " + design.cells[*unit.cell].name,
-                [&](Edit& edit, const Question& question) { addMount(edit, question, *unit.cell, false); });
+            act(
+                "Add a mount of " + design.cells[*unit.cell].name,
+                [&](Edit& edit, const Question& question) { addMount(edit, question, *unit.cell, false); },
+                Dates::anew);
             return;
         }
     session_.refuse("Choose a mount of the level of which one more is wanted.");

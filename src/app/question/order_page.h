@@ -36,7 +36,9 @@ private:
     void chooseRow(std::optional<Id<Slot>> chosen, int row);
     std::optional<Id<Slot>> currentSlot() const;
     /// Performs what `change` puts into an edit; a refusal becomes a notice.
-    void act(const std::string& title, const std::function<void(Edit&, const Question&)>& change);
+    enum class Dates { stay, anew }; ///< of what is planned, after a change of it
+    void act(const std::string& title, const std::function<void(Edit&, const Question&)>& change,
+             Dates dates = Dates::stay);
 
     Session& session_;
     PlanFigures figures_;

@@ -150,7 +150,6 @@ void QuestionView::refresh() {
               "history."
             : "Fix the response before the first mount: choosing it afterwards would be choosing the "
               "winner.");
-    frozen_->setVisible(pages_->currentWidget() == asked_);
     fillQuestions();
     // Worked out once a change, not once a page.
     if (!figures_ || figuresOf_ != std::pair(session_.revision(), question->id)) {

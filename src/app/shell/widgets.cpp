@@ -7,6 +7,7 @@
 #include <QDialog>
 #include <QFormLayout>
 #include <QHBoxLayout>
+#include <QListWidget>
 #include <QScrollArea>
 #include <QStackedWidget>
 
@@ -47,6 +48,8 @@ void addFormRow(QFormLayout* form, const QString& label, QWidget* field) {
 void openDialog(QDialog* dialog) {
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->open();
+    // Rows that were measured before the style reached them would lie on each other.
+    for (QListWidget* list : dialog->findChildren<QListWidget*>()) list->doItemsLayout();
 }
 
 QWidget* pageSwitch(QStackedWidget* pages, const QStringList& names) {

@@ -119,25 +119,30 @@ std::vector<const Slot*> plannedSlots(const Document& document, Id<Study> study)
     return slots;
 }
 
-void layEvenings(Edit& edit, const Question& question, const Plan& plan, Instant now,
-                 const WallClock& clock) {
-    const Design design = designOf(edit.document(), question);
-    std::vector<OrderedMount> order;
-    std::vector<Slot> slots;
-    for (const DesignUnit& unit : design.units) {
-        const Slot& slot = *edit.document().find(unit.slot);
-        if (!isPlanned(slot) || (unit.kind == SlotKind::level && !unit.cell)) continue;
-        order.push_back({unit.cell, unit.block});
-        slots.push_back(slot);
+TapeEvenings eveningsOfTape(const Document& document, const Question& question, const Plan& plan, Instant now,
+                            const WallClock& clock) {
+    TapeEvenings tape;
+    tape.design = designOf(document, question);
+    for (const DesignUnit& unit : tape.design.units) {
+        if (!isPlanned(*document.find(unit.slot)) || (unit.kind == SlotKind::level && !unit.cell)) continue;
+        tape.order.push_back({unit.cell, unit.block});
+        tape.slotIds.push_back(unit.slot);
     }
     Evenings evenings = eveningsOf(plan, now);
-    const bool begun = std::any_of(design.units.begin(), design.units.end(),
+    const bool begun = std::any_of(tape.design.units.begin(), tape.design.units.end(),
                                    [](const DesignUnit& unit) { return unit.mount.has_value(); });
     if (begun) evenings.firstDay = std::max(evenings.firstDay, now); // what is left lies ahead
-    const Schedule laid = schedule(stepsOf(edit.document(), question, plan, design, order), evenings, clock);
-    for (std::size_t i = 0; i < slots.size(); ++i) {
-        slots[i].plannedFor = laid.mounts[i].start;
-        edit.put(slots[i]);
+    tape.schedule = schedule(stepsOf(document, question, plan, tape.design, tape.order), evenings, clock);
+    return tape;
+}
+
+void layEvenings(Edit& edit, const Question& question, const Plan& plan, Instant now,
+                 const WallClock& clock) {
+    const TapeEvenings tape = eveningsOfTape(edit.document(), question, plan, now, clock);
+    for (std::size_t i = 0; i < tape.slotIds.size(); ++i) {
+        Slot slot = *edit.document().find(tape.slotIds[i]);
+        slot.plannedFor = tape.schedule.mounts[i].start;
+        edit.put(slot);
     }
 }
 
@@ -211,6 +216,13 @@ void takeUpAgain(Edit& edit, Id<Slot> id) {
     Slot slot = *edit.document().find(id);
     slot.skippedBecause.clear();
     edit.put(slot);
+    Study study = *edit.document().find(slot.study);
+    if (study.state != StudyState::closed) return;
+    const auto slots = slotsOf(edit.document(), study.id);
+    const bool begun =
+        std::any_of(slots.begin(), slots.end(), [](const Slot* one) { return one->mount.has_value(); });
+    study.state = begun ? StudyState::measuring : StudyState::planned;
+    edit.put(study);
 }
 
 Id<Slot> addMount(Edit& edit, const Question& question, std::size_t cell, bool next) {

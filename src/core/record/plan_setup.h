@@ -7,6 +7,7 @@
 #include "core/domain/edit.h"
 #include "core/evidence/look.h"
 #include "core/plan/design.h"
+#include "core/plan/schedule.h"
 #include "core/quantity/wall_clock.h"
 
 #include <vector>
@@ -26,6 +27,18 @@ std::vector<const Slot*> plannedSlots(const Document& document, Id<Study> study)
 void layPlan(Edit& edit, const Question& question, const Plan& plan, Instant now,
              const WallClock& clock = {});
 
+/// What is planned on the tape, in its present order, in the evenings that the plan has now.
+struct TapeEvenings {
+    Design design;
+    std::vector<Id<Slot>> slotIds;
+    std::vector<OrderedMount> order; ///< of those slots
+    Schedule schedule;
+};
+
+/// Throws what schedule throws.
+TapeEvenings eveningsOfTape(const Document& document, const Question& question, const Plan& plan, Instant now,
+                            const WallClock& clock = {});
+
 /// Evenings of the planned slots anew, in their present order.
 void layEvenings(Edit& edit, const Question& question, const Plan& plan, Instant now,
                  const WallClock& clock = {});
@@ -38,6 +51,7 @@ void removeSlot(Edit& edit, Id<Slot> slot);
 
 /// Throws InputError (skip-reason) for an empty reason.
 void skipSlot(Edit& edit, Id<Slot> slot, const std::string& reason);
+/// A study that was stopped goes on by it.
 void takeUpAgain(Edit& edit, Id<Slot> slot);
 
 /// One more mount of the cell behind the planned ones, or as what to do next.

@@ -159,6 +159,20 @@ private slots:
         laid.change([&](Edit& change) { takeUpAgain(change, first); });
         QCOMPARE(laid.planned().size(), std::size_t{9});
     }
+    void theTapeIsLaidAsItStands() {
+        Laid laid;
+        const Plan plan = planFor(laid.asked.document, laid.asked.study);
+        const Id<Slot> last = laid.planned().back()->id;
+        laid.change([&](Edit& edit) { moveSlot(edit, last, 0); });
+        const TapeEvenings tape = eveningsOfTape(laid.asked.document, laid.question, plan, now);
+        QCOMPARE(tape.slotIds.size(), std::size_t{9});
+        QCOMPARE(tape.slotIds.front(), last);
+        QCOMPARE(tape.schedule.mounts.size(), std::size_t{9});
+        Plan longer = plan;
+        longer.hours = 2 * plan.hours;
+        const TapeEvenings fewer = eveningsOfTape(laid.asked.document, laid.question, longer, now);
+        QVERIFY(fewer.schedule.evenings.size() < tape.schedule.evenings.size());
+    }
     void extendingAddsWholeBlocks() {
         Laid laid;
         laid.change([&](Edit& edit) { extendStudy(edit, laid.question, 2, now); });

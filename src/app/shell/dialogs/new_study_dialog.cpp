@@ -7,6 +7,7 @@
 
 #include <QFormLayout>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QListWidget>
 #include <QVBoxLayout>
 
@@ -76,11 +77,21 @@ void NewStudyDialog::explainKind() {
 void NewStudyDialog::addMaterial() {
     const QString name = newMaterial_->text().trimmed();
     if (name.isEmpty()) return;
-    auto* item = new QListWidgetItem(name, materials_);
-    item->setData(Qt::UserRole, qlonglong{0});
+    const auto known = materials_->findItems(name, Qt::MatchFixedString);
+    auto* item = known.isEmpty() ? new QListWidgetItem(name, materials_) : known.front();
+    if (known.isEmpty()) item->setData(Qt::UserRole, qlonglong{0});
     item->setCheckState(Qt::Checked);
+    materials_->scrollToItem(item);
     newMaterial_->clear();
     newMaterial_->setFocus();
+}
+
+void NewStudyDialog::keyPressEvent(QKeyEvent* event) {
+    const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (enter && newMaterial_->hasFocus() && !newMaterial_->text().trimmed().isEmpty())
+        addMaterial();
+    else
+        QDialog::keyPressEvent(event);
 }
 
 void NewStudyDialog::accept() {

@@ -20,6 +20,10 @@ public:
     explicit NewStudyDialog(Session& session, QWidget* parent = nullptr);
     void accept() override; ///< adds the study, with materials that are new to the shelf, and selects it
 
+protected:
+    /// Return in the field of a new material adds it; elsewhere it asks.
+    void keyPressEvent(QKeyEvent* event) override;
+
 private:
     void addMaterial();
     void explainKind();

@@ -56,6 +56,11 @@ inline std::unique_ptr<MainWindow> freshWindow(const QString& settings, const QS
                                                                                  : nullptr;
 }
 
+/// nullptr when it cannot be opened.
+inline std::unique_ptr<MainWindow> windowOn(Where where, const QString& settings, const QString& path) {
+    return where == Where::demo ? demoWindow(settings, path) : freshWindow(settings + "-fresh", path);
+}
+
 /// By the sheet for a new study, with materials typed in there.
 inline bool beginStudy(MainWindow& window, const QString& kind, const QString& name,
                        const QStringList& newMaterials) {

@@ -53,13 +53,9 @@ public:
 
 private slots:
     void initTestCase() {
-        const QString path = folder_.filePath("plan.ibuki");
-        if (where_ == story::Where::demo) {
-            window_ = story::demoWindow("plan-story", path);
-            QVERIFY(window_);
-        } else {
-            window_ = story::freshWindow("plan-story-fresh", path);
-            QVERIFY(window_);
+        window_ = story::windowOn(where_, "plan-story", folder_.filePath("plan.ibuki"));
+        QVERIFY(window_);
+        if (where_ == story::Where::fresh) {
             QVERIFY(story::putOnShelf(*window_, "Plover 4", "Plover 4, tube A"));
             window_->showStage(Stage::question); // another study, for the protocols to differ from
             QVERIFY(story::beginStudy(*window_, "rank materials", "Another", {"Tern 11", "Dunlin C"}));

@@ -43,13 +43,9 @@ public:
 
 private slots:
     void initTestCase() {
-        const QString project = folder_.filePath("reading.ibuki");
-        if (where_ == story::Where::demo) {
-            window_ = story::demoWindow("reading-story", project);
-            QVERIFY(window_);
-        } else {
-            window_ = story::freshWindow("reading-story-fresh", project);
-            QVERIFY(window_);
+        window_ = story::windowOn(where_, "reading-story", folder_.filePath("reading.ibuki"));
+        QVERIFY(window_);
+        if (where_ == story::Where::fresh) {
             QVERIFY(story::beginStudy(*window_, "rank materials", "Three pastes",
                                       {"Tern 11", "Plover 4", "Dunlin C"}));
             QVERIFY(story::bringIn(*window_, story::nineLogFiles(folder_.path())));

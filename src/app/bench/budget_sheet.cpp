@@ -56,11 +56,14 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
     layout->addWidget(head);
     if (!budget.lines.empty())
         layout->addWidget(quietLabel(
-            QString("Combined %1 K, %2 degrees of freedom, factor %3. Between two mounts of this bench %4 K "
+            QString("Combined %1 K, %2 of freedom, factor %3. Between two mounts of this bench %4 K "
                     "of it stay, "
                     "each.")
                 .arg(budget.combinedK, 0, 'f', 3)
-                .arg(budget.df ? QString::number(std::floor(*budget.df), 'f', 0) : QString("any number of"))
+                .arg(!budget.df ? QString("any number of degrees")
+                     : std::floor(*budget.df) == 1
+                         ? QString("1 degree")
+                         : QString("%1 degrees").arg(std::floor(*budget.df), 0, 'f', 0))
                 .arg(budget.coverage, 0, 'f', 2)
                 .arg(budget.staysK, 0, 'f', 3)));
     addTable(layout);

@@ -28,6 +28,8 @@ QWidget* AskedPage::makeSettings() {
     studyForm_ = std::make_unique<EntityForm<Study>>(session_, form, "study");
     questionForm_ = std::make_unique<EntityForm<Question>>(session_, form, "question");
     planForm_ = std::make_unique<EntityForm<Plan>>(session_, form, "plan");
+    frozen_ = quietLabel();
+    form->addRow(frozen_);
     studyForm_->text("Study", &Study::name);
     addQuestionFields(form);
     studyForm_->note("Held constant", &Study::heldConstant);
@@ -147,6 +149,12 @@ void AskedPage::editPart(AskedPart part) {
 void AskedPage::refresh() {
     const Question* question = session_.question();
     if (!question) return;
+    frozen_->setText(
+        question->frozen
+            ? "Fixed since the first mount was measured. A change reduces all runs again and stays in the "
+              "history."
+            : "Fix the response before the first mount: choosing it afterwards would be choosing the "
+              "winner.");
     fillSites();
     fillFactors();
     fillHeldAgainst();

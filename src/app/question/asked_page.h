@@ -31,6 +31,7 @@ private:
 
     Session& session_;
     LevelsCard* levels_;
+    QLabel* frozen_ = nullptr;
     QComboBox* site_ = nullptr;
     QComboBox* metric_ = nullptr;
     QComboBox* secondFactor_ = nullptr;

@@ -75,8 +75,8 @@ QWidget* QuestionView::makeHead() {
     row->addSpacing(10);
     row->addWidget(live_, 1);
     top->addLayout(row);
-    frozen_ = quietLabel();
-    top->addWidget(frozen_);
+    hint_ = quietLabel();
+    top->addWidget(hint_);
     return card(top);
 }
 
@@ -135,21 +135,16 @@ void QuestionView::refresh() {
         widget->setVisible(question != nullptr);
     if (!question) {
         sentence_->showText("Nothing is asked yet");
-        frozen_->setText(
+        hint_->setText(
             "A study says what is compared, where, under which load, and which difference matters.");
-        frozen_->show();
+        hint_->show();
         emptyText_->setText(session_.bench() ? "The bench is described. Next: the question."
                                              : "First describe the bench: the layers that the heat crosses.");
         emptyButton_->setText(session_.bench() ? "Ask a question" : "Describe a bench");
         return;
     }
     sentence_->show(studySentencePieces(session_.document(), *question));
-    frozen_->setText(
-        question->frozen
-            ? "Fixed since the first mount was measured. A change reduces all runs again and stays in the "
-              "history."
-            : "Fix the response before the first mount: choosing it afterwards would be choosing the "
-              "winner.");
+    hint_->hide();
     fillQuestions();
     // Worked out once a change, not once a page.
     if (!figures_ || figuresOf_ != std::pair(session_.revision(), question->id)) {

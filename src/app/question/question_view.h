@@ -55,7 +55,7 @@ private:
 
     Session& session_;
     SentenceBar* sentence_ = nullptr;
-    QLabel* frozen_ = nullptr;
+    QLabel* hint_ = nullptr; ///< what comes first while nothing is asked
     QLabel* live_ = nullptr;
     QLabel* count_ = nullptr;
     QSlider* mounts_ = nullptr;

@@ -2,7 +2,7 @@
 #include "app/bench/planned_panel.h"
 
 #include "app/bench/card_sheet.h"
-#include "app/question/plan_figures.h"
+#include "app/shell/laid_change.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/record/plan_setup.h"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/order_page.h"
 
+#include "app/shell/laid_change.h"
 #include "app/shell/theme.h"
 #include "core/domain/lookup.h"
 #include "core/record/plan_setup.h"

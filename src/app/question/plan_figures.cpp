@@ -3,7 +3,6 @@
 
 #include "app/shell/amount_text.h"
 #include "app/shell/widgets.h"
-#include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/record/plan_setup.h"
 #include "store/calendar/calendar.h"
@@ -26,19 +25,6 @@ PlanFigures planFigures(const Session& session, std::optional<int> mounts) {
         if (!figures.whyNot.isEmpty()) figures.whyNot[0] = figures.whyNot[0].toUpper();
     }
     return figures;
-}
-
-bool performLaid(Session& session, Edit edit) {
-    const Study* study = session.study();
-    const Question* asked = study ? firstQuestion(edit.document(), study->id) : nullptr;
-    if (asked && !plannedSlots(edit.document(), study->id).empty()) {
-        const Plan plan = planFor(edit.document(), study->id);
-        try {
-            layEvenings(edit, Question(*asked), plan, session.now(), wallClockOf(plan.zone));
-        } catch (const InputError&) { // Question says it beside the evenings
-        }
-    }
-    return session.perform(edit.finish());
 }
 
 QString sumsText(const std::vector<Money>& cost) {

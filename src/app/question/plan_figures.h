@@ -19,10 +19,6 @@ struct PlanFigures {
 /// Of the session's question; `mounts` in the place of the plan's own while the user slides.
 PlanFigures planFigures(const Session& session, std::optional<int> mounts = std::nullopt);
 
-/// Performs the change with the evenings of what is planned laid anew, in the same undo. Where the plan has
-/// no evenings (a day of the week that is none), the dates stay as they are.
-bool performLaid(Session& session, Edit edit);
-
 QString outlookLine(const Outlook& outlook, const Question& question);
 QString sumsText(const std::vector<Money>& cost); ///< one a currency
 

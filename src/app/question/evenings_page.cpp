@@ -61,6 +61,8 @@ QWidget* EveningsPage::makeEvenings() {
     evenings_->setAccessibleName("Evenings");
     evenings_->setObjectName("Evenings");
     evenings_->setWordWrap(true);
+    evenings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff); // long evenings wrap
+    evenings_->setResizeMode(QListView::Adjust);
     layout->addWidget(evenings_, 1);
     later_->setObjectName("Later");
     layout->addWidget(later_);

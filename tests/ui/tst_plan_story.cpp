@@ -268,9 +268,11 @@ private slots:
     void aProtocolBeginsFromAPreset() {
         view().showPage(QuestionView::Page::protocol);
         auto* steps = find<QTableWidget>("Steps");
+        const auto second = planned()[1]->plannedFor;
         QTRY_COMPARE(steps->rowCount(), 5);
         steps->item(2, 2)->setText("30");
         QTRY_COMPARE(document().where(&ProtocolStep::study, session().study()->id).size(), std::size_t{5});
+        QVERIFY(planned()[1]->plannedFor > second); // a longer soak: the next mount begins later
         QTRY_VERIFY(find<QLabel>("Difference")->text().contains("30 min"));
         steps->item(2, 2)->setText("long");
         QVERIFY(notice().contains("no number"));

@@ -39,11 +39,19 @@ QString sourceText(TimeSource source) {
 
 QString clockText(Instant at) { return qtext(dateTimeText(at).substr(11)); }
 
+QStringList mountNames(const Design& design, const std::vector<OrderedMount>& order) {
+    QStringList names;
+    for (const OrderedMount& mount : order)
+        names << (mount.level ? qtext(design.cells.at(*mount.level).name) : QString("check mount"));
+    return names;
+}
+
 } // namespace
 
 EveningsPage::EveningsPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
+      title_(cardTitle({})),
       evenings_(new QListWidget),
       times_(new QTableWidget(0, 3)),
       learned_(quietLabel()),
@@ -57,7 +65,7 @@ EveningsPage::EveningsPage(Session& session, QWidget* parent)
 QWidget* EveningsPage::makeEvenings() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 14, 18, 14);
-    layout->addWidget(cardTitle("Evenings"));
+    layout->addWidget(title_);
     evenings_->setAccessibleName("Evenings");
     evenings_->setObjectName("Evenings");
     evenings_->setWordWrap(true);
@@ -162,9 +170,16 @@ void EveningsPage::refresh(const PlanFigures& figures) {
             first && !plannedSlots(document, question->study).empty()) {
             const TapeEvenings tape =
                 eveningsOfTape(document, *first, figures.plan, session_.now(), figures.clock);
-            fillEvenings(tape.schedule, tape.design, tape.order);
+            QStringList names = mountNames(tape.design, tape.order);
+            for (std::size_t i = 0; i < tape.slotIds.size(); ++i)
+                if (document.find(tape.slotIds[i])->kind == SlotKind::baseline)
+                    names[static_cast<int>(i)] = "as it stands";
+            title_->setText("Evenings of what is on the tape");
+            fillEvenings(tape.schedule, names);
         } else {
-            fillEvenings(figures.outlook->schedule, figures.outlook->design, figures.outlook->toCome);
+            title_->setText("Evenings, if it is done in the order drawn");
+            fillEvenings(figures.outlook->schedule,
+                         mountNames(figures.outlook->design, figures.outlook->toCome));
         }
         QStringList due;
         for (const CalendarEvent& event : planEvents(session_.document(), question->study))
@@ -177,16 +192,13 @@ void EveningsPage::refresh(const PlanFigures& figures) {
     }
 }
 
-void EveningsPage::fillEvenings(const Schedule& plan, const Design& design,
-                                const std::vector<OrderedMount>& order) {
+void EveningsPage::fillEvenings(const Schedule& plan, const QStringList& names) {
     for (std::size_t e = 0; e < plan.evenings.size(); ++e) {
         const Evening& evening = plan.evenings[e];
         QStringList mounts;
         for (std::size_t i = 0; i < plan.mounts.size(); ++i)
             if (plan.mounts[i].evening == static_cast<int>(e) + 1)
-                mounts << QString("%1 %2").arg(clockText(plan.mounts[i].start),
-                                               order[i].level ? qtext(design.cells.at(*order[i].level).name)
-                                                              : QString("check mount"));
+                mounts << QString("%1 %2").arg(clockText(plan.mounts[i].start), names[static_cast<int>(i)]);
         evenings_->addItem(
             QString("%1 %2   %3 min of hands\n%4")
                 .arg(qtext(weekdayText(evening.start)), qtext(dateText(evening.start)))

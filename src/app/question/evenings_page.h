@@ -24,12 +24,13 @@ public:
 private:
     QWidget* makeForm();
     QWidget* makeEvenings();
-    void fillEvenings(const Schedule& schedule, const Design& design, const std::vector<OrderedMount>& order);
+    void fillEvenings(const Schedule& schedule, const QStringList& names);
     void fillTimes();
     void stateTime(int row);
 
     Session& session_;
     PlanFigures figures_;
+    QLabel* title_;
     QListWidget* evenings_;
     QTableWidget* times_;
     QLabel* learned_;

@@ -2,6 +2,7 @@
 #include "app/question/protocol_page.h"
 
 #include "app/shell/entity_form.h"
+#include "app/shell/laid_change.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 
@@ -190,7 +191,7 @@ void ProtocolPage::usePresetChosen(int index) {
               "Begin from the protocol for " + std::string(presetName(static_cast<ProtocolPreset>(index))));
     usePreset(edit, session_.study()->id, static_cast<ProtocolPreset>(index));
     preset_->setCurrentIndex(-1);
-    session_.perform(edit.finish());
+    performLaid(session_, std::move(edit)); // the steps' times move the evenings
 }
 
 void ProtocolPage::changeStep(int row) {
@@ -221,7 +222,7 @@ void ProtocolPage::changeStep(int row) {
     step.gateValue = *value;
     step.unattended = steps_->item(row, aloneColumn)->checkState() == Qt::Checked;
     edit.put(step);
-    session_.perform(edit.finish());
+    performLaid(session_, std::move(edit));
 }
 
 void ProtocolPage::addStep() {
@@ -233,7 +234,7 @@ void ProtocolPage::addStep() {
     step.minutes = 10;
     step.unattended = true;
     edit.add(step);
-    session_.perform(edit.finish());
+    performLaid(session_, std::move(edit));
 }
 
 void ProtocolPage::removeStep() {
@@ -249,7 +250,7 @@ void ProtocolPage::removeStep() {
         return;
     }
     edit.remove(steps[static_cast<std::size_t>(row)].id);
-    session_.perform(edit.finish());
+    performLaid(session_, std::move(edit));
 }
 
 } // namespace ibuki

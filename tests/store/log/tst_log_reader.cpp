@@ -279,6 +279,24 @@ private slots:
                                  "2031-03-04Q", "4 Foo 2031", "14:02:", "2031年3月", "4 3 2031", ""})
             QVERIFY2(!parseStamp(text, DateOrder::yearMonthDay), text);
     }
+    void fromOneColumnToTwoThousand() {
+        for (const int columns : {1, 2, 200, 2'000}) {
+            std::string text = "Time [s]";
+            for (int i = 0; i < columns; ++i)
+                text += i == columns - 1 ? ",Core 0 [°C]" : ",Rail " + std::to_string(i) + " [V]";
+            for (int row = 0; row < 20; ++row) {
+                text += "\n" + std::to_string(row);
+                for (int i = 0; i < columns; ++i) text += "," + std::to_string(30 + row);
+            }
+            const Trace trace = readLog(text + "\n", "log.csv");
+            QCOMPARE(trace.channels.size(), std::size_t(columns + 1));
+            QCOMPARE(trace.channels.back().role, Role::core);
+            QCOMPARE(trace.channels.back().values.size(), std::size_t{20});
+            QCOMPARE(trace.channels.back().values.back(), 49.0);
+        }
+        // Readings without a time are no trace.
+        QVERIFY_EXCEPTION_THROWN(readLog("Core 0 [°C]\n30\n31\n32\n", "log.csv"), InputError);
+    }
     void aStopIsNoError() {
         std::stop_source source;
         source.request_stop();

@@ -81,13 +81,14 @@ QWidget* OrderPage::makeList() {
         auto* made = button(text, tip);
         connect(made, &QPushButton::clicked, this, what);
         row->addWidget(made);
+        return made;
     };
     auto* first = new QHBoxLayout;
     add(first, "Earlier", "Alt+Up", [this] { moveSlotBy(-1); });
     add(first, "Later", "Alt+Down", [this] { moveSlotBy(1); });
     add(first, "Do it next", "Out of order: it becomes what to do next", [this] { moveSlotBy(-10'000); });
-    add(first, "Skip…", "With a reason; a skipped mount can be taken up again", [this] { skipOrTakeUp(); });
-    auto* skip = qobject_cast<QPushButton*>(first->itemAt(first->count() - 1)->widget());
+    auto* skip = add(first, "Skip…", "With a reason; a skipped mount can be taken up again",
+                     [this] { skipOrTakeUp(); });
     connect(list_, &QListWidget::currentItemChanged, this, [this, skip] {
         const Slot* slot = session_.document().find(currentSlot());
         skip->setText(slot && !slot->skippedBecause.empty() ? "Take up again" : "Skip…");

@@ -27,7 +27,8 @@ namespace {
 
 struct IntegratedTime {
     double time = 1;
-    std::size_t window = 0; ///< M
+    std::size_t window = 0;               ///< M
+    std::vector<double> correlation{1.0}; ///< r_0 to r_M
 };
 
 IntegratedTime integrate(std::span<const double> x) {
@@ -43,7 +44,8 @@ IntegratedTime integrate(std::span<const double> x) {
     for (std::size_t lag = 1; lag < x.size(); ++lag) {
         double product = 0;
         for (std::size_t i = 0; i + lag < centred.size(); ++i) product += centred[i] * centred[i + lag];
-        result.time += 2 * product / square;
+        result.correlation.push_back(product / square);
+        result.time += 2 * result.correlation.back();
         result.window = lag;
         if (static_cast<double>(lag) >= 5 * result.time) break;
     }
@@ -84,15 +86,14 @@ struct Taken {
     double slow = 0;
 };
 
-Taken takenBy(const FittedFunctions& functions, std::span<const double> residuals, std::size_t window) {
+Taken takenBy(const FittedFunctions& functions, std::span<const double> correlation) {
     Taken taken;
-    for (std::size_t lag = 0; lag <= window && lag < residuals.size(); ++lag) {
+    for (std::size_t lag = 0; lag < correlation.size(); ++lag) {
         const double sides = lag == 0 ? 1 : 2;
-        const double r = autocorrelation(residuals, lag);
         const auto shift = static_cast<std::ptrdiff_t>(lag);
         for (const std::vector<double>& u : functions) {
             const double c = std::inner_product(u.begin(), u.end() - shift, u.begin() + shift, 0.0);
-            taken.variance += sides * r * c;
+            taken.variance += sides * correlation[lag] * c;
             taken.slow += sides * c;
         }
     }
@@ -109,7 +110,7 @@ std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, FittedFu
     if (!(rss > 0)) return std::nullopt;
     makeOrthonormal(fitted);
     const IntegratedTime raw = integrate(residuals);
-    const Taken taken = takenBy(fitted, residuals, raw.window);
+    const Taken taken = takenBy(fitted, raw.correlation);
     const double variance = std::clamp(taken.variance, static_cast<double>(fitted.size()), n / 2);
     NoiseLevel noise;
     noise.tau = raw.time;

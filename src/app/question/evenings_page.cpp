@@ -52,6 +52,7 @@ EveningsPage::EveningsPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       title_(cardTitle({})),
+      anew_(button("Date the tape anew", "An evening went by otherwise: what is left moves on")),
       evenings_(new QListWidget),
       times_(new QTableWidget(0, 3)),
       learned_(quietLabel()),
@@ -94,8 +95,11 @@ QWidget* EveningsPage::makeEvenings() {
         else
             session_.perform(edit.finish());
     });
+    connect(anew_, &QPushButton::clicked, this,
+            [this] { performLaid(session_, Edit(session_.document(), "Date the tape anew")); });
     row->addWidget(calendar);
     row->addWidget(follow);
+    row->addWidget(anew_);
     row->addStretch(1);
     layout->addLayout(row);
     return card(layout);
@@ -160,6 +164,7 @@ void EveningsPage::refresh(const PlanFigures& figures) {
     fillTimes();
     evenings_->clear();
     later_->clear();
+    anew_->setEnabled(false);
     if (!figures.outlook) {
         evenings_->addItem(figures.whyNot);
         return;
@@ -171,10 +176,13 @@ void EveningsPage::refresh(const PlanFigures& figures) {
             const TapeEvenings tape =
                 eveningsOfTape(document, *first, figures.plan, session_.now(), figures.clock);
             QStringList names = mountNames(tape.design, tape.order);
-            for (std::size_t i = 0; i < tape.slotIds.size(); ++i)
-                if (document.find(tape.slotIds[i])->kind == SlotKind::baseline)
-                    names[static_cast<int>(i)] = "as it stands";
-            title_->setText("Evenings of what is on the tape");
+            for (std::size_t i = 0; i < tape.slotIds.size(); ++i) {
+                const Slot& slot = *document.find(tape.slotIds[i]);
+                if (slot.kind == SlotKind::baseline) names[static_cast<int>(i)] = "as it stands";
+                if (slot.plannedFor != tape.schedule.mounts[i].start) anew_->setEnabled(true);
+            }
+            title_->setText(anew_->isEnabled() ? "Evenings of what is on the tape, if dated anew"
+                                               : "Evenings of what is on the tape");
             fillEvenings(tape.schedule, names);
         } else {
             title_->setText("Evenings, if it is done in the order drawn");

@@ -7,6 +7,7 @@
 #include <QWidget>
 
 class QListWidget;
+class QPushButton;
 class QTableWidget;
 
 namespace ibuki {
@@ -31,6 +32,7 @@ private:
     Session& session_;
     PlanFigures figures_;
     QLabel* title_;
+    QPushButton* anew_;
     QListWidget* evenings_;
     QTableWidget* times_;
     QLabel* learned_;

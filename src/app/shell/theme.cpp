@@ -77,7 +77,7 @@ QString styleSheet(const Colours& c) {
         QTableWidget { gridline-color: @line; }
         QScrollArea { border: none; background: transparent; }
         QScrollArea > QWidget > QWidget { background: transparent; }
-        QListWidget { outline: 0; }
+        QListWidget, QPushButton { outline: 0; }
         QListWidget::item { padding: 5px; border-radius: 4px; }
         QListWidget::item:selected, QTableWidget::item:selected { background: @band; color: @ink; }
         QMenu { background: @sheet; border: 1px solid @line; padding: 4px; }

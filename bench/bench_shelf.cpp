@@ -5,6 +5,7 @@
 #include "app/shelf/shelf_board.h"
 #include "app/shell/theme.h"
 #include "core/domain/edit.h"
+#include "core/domain/mount.h"
 #include "core/physics/random.h"
 #include "core/plan/cut.h"
 #include "core/plan/dose.h"

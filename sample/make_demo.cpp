@@ -5,6 +5,7 @@
 
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 #include "core/physics/random.h"
@@ -60,7 +61,8 @@ void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels)
         material.conductsElectricity = answer(entry, "conducts");
         material.containsGallium = answer(entry, "gallium");
         material.reusable = answer(entry, "reusable");
-        if (entry.contains("bond_line_um")) material.bondLineUm = entry["bond_line_um"].get<double>();
+        if (entry.contains("bond_line_um"))
+            material.bondLine = Micrometre{entry["bond_line_um"].get<double>()};
         if (entry.contains("yield_Pa")) material.yieldPa = entry["yield_Pa"].get<double>();
         if (entry.contains("modulus_MPa")) material.modulusMPa = entry["modulus_MPa"].get<double>();
         if (entry.contains("reapply_years")) material.reapplyYears = entry["reapply_years"].get<double>();
@@ -157,7 +159,7 @@ void describeCard(Edit& edit, const json& source) {
     const Id<Bench> bench = addBench(edit, BenchTemplate::graphicsCard, source["name"]);
     Configuration configuration = *currentConfiguration(edit.document(), bench);
     configuration.cooler = source["cooler"];
-    configuration.mountForceN = source["mount_force_N"].get<double>();
+    configuration.mountForce = Newton{source["mount_force_N"].get<double>()};
     configuration.plateThickness = Millimetre{source["plate_mm"][0].get<double>()};
     configuration.plateRadius = Millimetre{source["plate_mm"][1].get<double>()};
     edit.put(configuration);
@@ -287,7 +289,7 @@ ChangeSet afterwards(const Document& document, const json& source, Id<Study> stu
     plan.checkMounts = wanted["check_mounts"].get<int>();
     plan.start = dateIn(wanted, "start");
     plan.torque = NewtonMetre{0.6};
-    plan.pattern = wanted["pattern"];
+    plan.pattern = fromWord<ApplicationPattern>(wanted["pattern"].get<std::string>()).value();
     for (const auto& [id, material] : document.all<Material>())
         if (material.name == wanted["check_with"]) plan.checkWith = id;
     layPlan(edit, *firstQuestion(edit.document(), study), plan, *plan.start);
@@ -352,10 +354,10 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
 
         const Prepared prepared = recordMounts(project.document(), source, study, logFolder);
         const ImportChanges changes = importChanges(project.document(), study, prepared.logs, prepared.rows);
-        std::vector<RecordingData> recordings;
+        Acquired acquired;
         for (const auto& [index, id] : changes.recordings)
-            recordings.push_back({id, prepared.logs[index].trace});
-        project.apply(changes.set, recordings);
+            acquired.recordings.push_back({id, prepared.logs[index].trace});
+        project.apply(changes.set, acquired);
         project.apply(afterwards(project.document(), source, study));
         project.saveCopy(target);
     }

@@ -3,6 +3,7 @@
 #include "app/pictures.h"
 #include "app/shell/main_window.h"
 #include "core/domain/input_error.h"
+#include "core/domain/study.h"
 
 #include <QApplication>
 #include <QCommandLineParser>

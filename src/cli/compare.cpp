@@ -75,7 +75,7 @@ void refuseMixedMounts(const Table& table, const std::string& file, const std::v
 }
 
 struct Selection {
-    std::vector<RunValue> runs;
+    std::vector<TableRun> runs;
     bool mountsKnown = true;
     std::string unit = "K";
 };
@@ -152,14 +152,13 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     options.confidence = arguments.confidence;
     options.lowerIsBetter = arguments.better == "lower";
     options.mountsKnown = selection.mountsKnown;
-    options.reference = arguments.reference;
     if (!arguments.reference.empty()
         && std::none_of(selection.runs.begin(), selection.runs.end(),
-                        [&](const RunValue& run) { return run.group == arguments.reference; }))
+                        [&](const TableRun& run) { return run.group == arguments.reference; }))
         throw UsageError(fmt::format("--reference: there is no group \"{}\"", arguments.reference));
     Comparison comparison;
     try {
-        comparison = compare(selection.runs, options);
+        comparison = compare(selection.runs, options, arguments.reference);
     } catch (const InputError& error) {
         throw InputError(error.code, {arguments.table, {}, {}}, error.what(), error.mend);
     }

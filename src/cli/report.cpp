@@ -2,6 +2,7 @@
 #include "store/paper/report.h"
 #include "cli/verb.h"
 #include "core/domain/input_error.h"
+#include "core/domain/study.h"
 #include "store/atomic_file.h"
 #include "store/project/project.h"
 

@@ -29,6 +29,16 @@ bool writeAll(int fd, std::string_view bytes) {
     return true;
 }
 
+/// The name is on the disk only when its folder is. A folder that cannot be synced is no reason to fail: the
+/// file is there and whole.
+void syncFolder(const std::filesystem::path& path) {
+    const auto folder = path.has_parent_path() ? path.parent_path() : std::filesystem::path(".");
+    const int fd = ::open(folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (fd < 0) return;
+    ::fsync(fd);
+    ::close(fd);
+}
+
 } // namespace
 
 std::filesystem::path temporaryBeside(const std::filesystem::path& path) {
@@ -42,7 +52,10 @@ void putInPlace(const std::filesystem::path& temporary, const std::filesystem::p
     const bool synced = fd >= 0 && ::fsync(fd) == 0;
     int error = errno;
     if (fd >= 0) ::close(fd);
-    if (synced && ::rename(temporary.c_str(), path.c_str()) == 0) return;
+    if (synced && ::rename(temporary.c_str(), path.c_str()) == 0) {
+        syncFolder(path);
+        return;
+    }
     if (synced) error = errno;
     ::unlink(temporary.c_str());
     refuse(path, error);

@@ -49,13 +49,13 @@ inline const Groups plantGrowth{{4.17, 5.58, 5.18, 6.11, 4.50, 4.61, 5.17, 4.53,
                                 {6.31, 5.12, 5.54, 5.50, 5.37, 5.29, 4.92, 6.15, 5.80, 5.26}};
 
 /// Four materials, four days, one mount a day, two runs a mount, ΔT in K; docs/methods.md, data set DS1.
-inline std::vector<RunValue> ds1() {
+inline std::vector<TableRun> ds1() {
     const std::vector<std::pair<const char*, std::vector<std::pair<double, double>>>> all{
         {"A", {{24.69, 24.80}, {24.47, 24.17}, {24.07, 24.04}, {23.78, 23.91}}},
         {"B", {{25.94, 26.00}, {24.57, 24.76}, {25.83, 25.81}, {25.29, 25.21}}},
         {"C", {{26.64, 26.44}, {25.65, 25.65}, {26.10, 26.23}, {25.87, 25.86}}},
         {"D", {{24.71, 24.84}, {24.53, 24.61}, {24.56, 24.43}}}};
-    std::vector<RunValue> runs;
+    std::vector<TableRun> runs;
     for (const auto& [name, mounts] : all) {
         int day = 0;
         for (const auto& [first, second] : mounts) {

@@ -4,6 +4,7 @@
 // A small study for tests: one bench, three materials, simulated logs.
 
 #include "core/domain/lookup.h"
+#include "core/domain/study.h"
 #include "core/evidence/response.h"
 #include "core/physics/simulated_bench.h"
 #include "core/record/bench_template.h"

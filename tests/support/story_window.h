@@ -10,6 +10,7 @@
 #include "app/shell/dialogs/bench_dialogs.h"
 #include "app/shell/dialogs/new_study_dialog.h"
 #include "app/shell/theme.h"
+#include "core/domain/study.h"
 #include "store/log/log_writer.h"
 #include "support/story.h"
 #include "support/widget_story.h"

@@ -108,11 +108,12 @@ private slots:
         box->setFocus();
         QTest::keyClick(box, Qt::Key_Down);
         emit box->activated(box->currentIndex());
-        QTRY_COMPARE(session().question()->load, box->currentData().toString().toStdString());
-        QVERIFY(!session().question()->load.empty());
+        const Id<Load> chosen{box->currentData().toLongLong()};
+        QVERIFY(chosen);
+        QTRY_COMPARE(session().question()->load, std::optional(chosen));
         QTRY_VERIFY(find<QWidget>("Sentence")->accessibleDescription().contains(box->currentText()));
         session().undoStack().undo();
-        QVERIFY(session().question()->load.empty());
+        QVERIFY(!session().question()->load);
         QTRY_COMPARE(box->currentIndex(), 0);
     }
     void moreMountsChangeTheChanceAtOnce() {
@@ -235,8 +236,7 @@ private slots:
         auto* days = find<QLineEdit>("Days");
         days->setText("Someday");
         emit days->editingFinished();
-        QTRY_VERIFY(find<QLabel>("Live figures")->text().contains("no day of the week"));
-        session().undoStack().undo();
+        QVERIFY(notice().contains("no day of the week")); // and nothing was stored
         session().undoStack().undo();
         QTRY_COMPARE(list->count(), before);
         auto* anew = find<QPushButton>("Date the tape anew");

@@ -263,4 +263,6 @@ private slots:
 };
 
 int main(int argc, char** argv) { return story::runOnBoth<TestReadingStory>(argc, argv); }
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 #include "tst_reading_story.moc"

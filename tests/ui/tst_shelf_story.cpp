@@ -352,7 +352,7 @@ private slots:
         QVERIFY(panel->setPicture(folder_.filePath("tube.png")));
         QCOMPARE(document().all<LotPicture>().size(), std::size_t{1});
         const QImage kept = QImage::fromData(
-            QByteArray::fromStdString(document().all<LotPicture>().begin()->second.data.content()));
+            QByteArray::fromStdString(session().file(document().all<LotPicture>().begin()->second.sha256)));
         QCOMPARE(kept.width(), 1280);
         press("Remove picture");
         QVERIFY(document().all<LotPicture>().empty());

@@ -255,4 +255,5 @@ private slots:
 };
 
 QTEST_MAIN(TestStory)
+#include "core/domain/run_reduction.h"
 #include "tst_story.moc"

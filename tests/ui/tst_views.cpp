@@ -183,14 +183,14 @@ private slots:
     void judgingByAnotherMetricReducesAgain() {
         window_->showStage(Stage::question);
         auto* metric = named<QComboBox>("Judged by");
-        const int wanted = metric->findData("core-average");
+        const int wanted = metric->findData(static_cast<int>(Metric::coreAverage));
         metric->setCurrentIndex(wanted);
         emit metric->activated(wanted);
-        QTRY_COMPARE(session().question()->metric, std::string("core-average"));
+        QTRY_COMPARE(session().question()->metric, Metric::coreAverage);
         for (const auto& [id, stored] : document().all<RunReduction>())
             QCOMPARE(stored.reduction.metric, Metric::coreAverage);
         session().undoStack().undo();
-        QCOMPARE(session().question()->metric, std::string("hottest"));
+        QCOMPARE(session().question()->metric, Metric::hottest);
     }
     void theBenchSheetOpensASite() {
         BenchSheet sheet(session());
@@ -260,4 +260,5 @@ private slots:
 };
 
 QTEST_MAIN(TestViews)
+#include "core/domain/run_reduction.h"
 #include "tst_views.moc"

@@ -46,7 +46,7 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     form->number("Syringe after, g", &Application::syringeAfter, 0, true);
     form->number("Cut from the sheet, mm²", &Application::area, 0, true)
         ->setToolTip("Leave empty for a piece that the cut helper has taken off already");
-    form->text("Pattern", &Application::pattern);
+    form->choice("Pattern", &Application::pattern);
     form->number("Spreads, 1 to 5", &Application::spreads, 1);
     form->number("Stays put, 1 to 5", &Application::staysPut, 1);
     form->number("Comes off, 1 to 5", &Application::comesOff, 1);

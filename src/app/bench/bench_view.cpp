@@ -12,6 +12,7 @@
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/plan/mount_brief.h"
 #include "core/record/header_roles.h"
@@ -267,7 +268,7 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
             shownTrace_.reset();
     }
     if (shownTrace_)
-        plot_->show(shownTrace_->second, reduction, metricFromName(asked.metric).value_or(Metric::hottest),
+        plot_->show(shownTrace_->second, reduction, asked.metric,
                     run.loadIndex < 0 ? std::nullopt
                                       : std::optional(static_cast<std::size_t>(run.loadIndex)));
     else

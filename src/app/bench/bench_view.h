@@ -3,6 +3,7 @@
 
 #include "app/bench/log_batch.h"
 #include "app/shell/session.h"
+#include "core/domain/run_reduction.h"
 #include "store/project/channel_keeper.h"
 
 #include <QWidget>

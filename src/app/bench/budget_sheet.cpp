@@ -4,6 +4,8 @@
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 #include "core/evidence/response.h"
 #include "store/atomic_file.h"
 
@@ -45,8 +47,8 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
     const Reduction* reduction = run ? reductionOf(session.document(), run->id) : nullptr;
     const LoadReduction* load = reduction ? loadOf(*reduction, *run) : nullptr;
     if (load && question)
-        if (const auto metric = metricFromName(question->metric); metric && load->metrics.contains(*metric))
-            deltaK_ = load->metrics.at(*metric).deltaK.value_or(0);
+        if (const Metric metric = question->metric; load->metrics.contains(metric))
+            deltaK_ = load->metrics.at(metric).deltaK.value_or(0);
     const Budget& budget = run_.budget;
     auto* head = cardTitle(
         budget.lines.empty()

@@ -6,6 +6,7 @@
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 #include "core/record/header_roles.h"
@@ -130,7 +131,7 @@ void ImportDialog::showReading() {
     }
     const Question* question = session_.question();
     reading_->show(batch_.logs[i], batch_.sources[i], joined ? &*joined : nullptr,
-                   question ? metricFromName(question->metric).value_or(Metric::hottest) : Metric::hottest);
+                   question ? question->metric : Metric::hottest);
 }
 
 void ImportDialog::readAgain(const LogOptions& options) {
@@ -339,10 +340,10 @@ void ImportDialog::accept() {
         settleProbes();
         ImportChanges changes = importChanges(session_.document(), session_.study()->id, batch_.logs, rows_);
         addRemembered(changes.set);
-        std::vector<RecordingData> recordings;
+        Acquired acquired;
         for (const auto& [index, id] : changes.recordings)
-            recordings.push_back({id, batch_.logs[index].trace});
-        if (!session_.perform(changes.set, std::move(recordings))) return;
+            acquired.recordings.push_back({id, batch_.logs[index].trace});
+        if (!session_.perform(changes.set, acquired)) return;
         for (const auto& [index, id] : changes.recordings)
             keep_.push_back(
                 {id, batch_.sources[index].path, batch_.logs[index].sha256, batch_.sources[index].options});

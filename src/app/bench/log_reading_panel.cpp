@@ -4,6 +4,7 @@
 #include "app/bench/trace_plot.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
+#include "core/domain/run_reduction.h"
 
 #include <QComboBox>
 #include <QFormLayout>

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/bench/log_batch.h"
+#include "core/domain/run_reduction.h"
 
 #include <QWidget>
 

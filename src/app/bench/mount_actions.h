@@ -4,6 +4,7 @@
 // What can be done to the selected mount. Each asks what it needs to know and makes one change, or none.
 
 #include "app/shell/session.h"
+#include "core/domain/mount.h"
 #include "core/plan/caution.h"
 
 namespace ibuki {

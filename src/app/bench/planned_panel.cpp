@@ -107,7 +107,7 @@ void PlannedPanel::showFollowUp(const FollowUp& followUp) {
     const Mount* mount = slot ? session_.document().find(slot->mount) : nullptr;
     title_->setText(
         QString("Come back to %1").arg(mount ? qtext(mount->name) : QString("the mount planned here")));
-    hands_->setText("After " + qtext(followUp.after) + ": run the same load on the untouched mount.");
+    hands_->setText("After " + qtext(followUp.after.text()) + ": run the same load on the untouched mount.");
     const auto due = dueAt(session_.document(), followUp,
                            slot ? wallClockOf(planFor(session_.document(), slot->study).zone) : WallClock{});
     when_->setText(due ? "Due " + qtext(weekdayText(*due) + " " + dateTimeText(*due))

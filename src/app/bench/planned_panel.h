@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "core/domain/plan.h"
 
 #include <QWidget>
 

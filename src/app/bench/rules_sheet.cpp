@@ -5,6 +5,7 @@
 #include "app/shell/job_progress.h"
 #include "app/shell/theme.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "store/paper/sentences.h"
 

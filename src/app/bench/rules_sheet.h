@@ -2,6 +2,8 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 
 #include <QDialog>
 

@@ -7,6 +7,7 @@
 #include "app/shell/flow_layout.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -107,9 +108,11 @@ void RunBar::show(const Run& run, const LoadReduction* load) {
     const auto runs = runsOf(session_.document(), run.mount);
     const QSignalBlocker quiet(runs_);
     runs_->clear();
-    for (const Run* one : runs)
-        runs_->addItem(QString("%1, run %2").arg(qtext(one->load)).arg(one->repeat),
+    for (const Run* one : runs) {
+        const Load* under = session_.document().find(one->load);
+        runs_->addItem(QString("%1, run %2").arg(under ? qtext(under->name) : "a load").arg(one->repeat),
                        static_cast<qlonglong>(one->id.value));
+    }
     runs_->setCurrentIndex(runs_->findData(static_cast<qlonglong>(run.id.value)));
     runs_->setVisible(runs.size() > 1);
     asFound_->setEnabled(run.loadStartS || run.loadEndS || run.windowStartS || run.windowEndS);

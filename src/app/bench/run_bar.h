@@ -2,6 +2,8 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "core/domain/mount.h"
+#include "core/domain/run_reduction.h"
 
 #include <QWidget>
 

@@ -4,6 +4,7 @@
 #include "app/paper/printer.h"
 #include "app/shell/widgets.h"
 #include "core/domain/input_error.h"
+#include "core/domain/study.h"
 #include "store/atomic_file.h"
 #include "store/paper/report.h"
 

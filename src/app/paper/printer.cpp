@@ -2,6 +2,7 @@
 #include "app/paper/printer.h"
 
 #include "app/shell/theme.h"
+#include "core/domain/study.h"
 #include "store/atomic_file.h"
 
 #include <QBuffer>

@@ -3,6 +3,7 @@
 
 // The report as pages: the store's HTML laid out by Qt, its ladder drawn from the same SVG, printed to PDF.
 
+#include "core/domain/study.h"
 #include "store/paper/report.h"
 
 #include <QString>

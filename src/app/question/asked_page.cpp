@@ -5,6 +5,7 @@
 #include "app/question/levels_card.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
 #include "core/evidence/reduction_task.h"
 
@@ -61,12 +62,12 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
         changeQuestion("Change the site under study", [&](Question& question) { question.site = site; });
     });
     metric_ = new QComboBox;
-    for (Metric metric : allMetrics) metric_->addItem(qtext(metricTitle(metric)), qtext(metricName(metric)));
+    for (Metric metric : allMetrics) metric_->addItem(qtext(metricTitle(metric)), static_cast<int>(metric));
     addFormRow(form, "Judged by", metric_);
     connect(metric_, &QComboBox::activated, this, [this](int index) {
-        const std::string name = metric_->itemData(index).toString().toStdString();
-        changeQuestion("Judge by " + std::string(metricTitle(*metricFromName(name))),
-                       [&](Question& question) { question.metric = name; });
+        const auto metric = static_cast<Metric>(metric_->itemData(index).toInt());
+        changeQuestion("Judge by " + std::string(metricTitle(metric)),
+                       [&](Question& question) { question.metric = metric; });
     });
     reference_ = questionForm_->choice("Measured over", &Question::reference);
     taken_ = questionForm_->choice("Taken", &Question::normalisation);
@@ -90,7 +91,7 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     connect(heldAgainst_, &QComboBox::activated, this, [this](int index) {
         const qlonglong level = heldAgainst_->itemData(index).toLongLong();
         changeQuestion("Change what the others are held against", [&](Question& question) {
-            question.referenceLevel = level == 0 ? std::nullopt : std::optional<std::int64_t>(level);
+            question.referenceLevel = level == 0 ? std::nullopt : std::optional(Id<Level>{level});
         });
     });
     loads_ = button("Loads…", "Target power and duration of each");
@@ -99,13 +100,15 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     comparedLoad_ = new QComboBox;
     addFormRow(form, "Compared under", comparedLoad_);
     connect(comparedLoad_, &QComboBox::activated, this, [this](int index) {
-        const std::string load = comparedLoad_->itemData(index).toString().toStdString();
-        changeQuestion("Change the load that is compared", [&](Question& question) { question.load = load; });
+        const Id<Load> load{comparedLoad_->itemData(index).toLongLong()};
+        changeQuestion("Change the load that is compared", [&](Question& question) {
+            question.load = load ? std::optional(load) : std::nullopt;
+        });
     });
 }
 
 void AskedPage::addPlanFields(QFormLayout*) {
-    planForm_->text("Pattern", &Plan::pattern);
+    planForm_->choice("Pattern", &Plan::pattern);
     planForm_->number("Amount, g", &Plan::amount, 0, true);
     planForm_->number("Torque, N·m", &Plan::torque, 0, true);
     planForm_->flag("Measure the machine as it stands first", &Plan::baseline);
@@ -159,7 +162,7 @@ void AskedPage::refresh() {
     fillFactors();
     fillHeldAgainst();
     fillComparedLoad();
-    metric_->setCurrentIndex(metric_->findData(qtext(question->metric)));
+    metric_->setCurrentIndex(metric_->findData(static_cast<int>(question->metric)));
     studyForm_->show(question->study);
     questionForm_->show(question->id);
     const Plan* plan = planOf(session_.document(), question->study);
@@ -191,18 +194,21 @@ void AskedPage::fillHeldAgainst() {
         heldAgainst_->addItem(qtext(level->name), static_cast<qlonglong>(level->id.value));
     const auto now = session_.question()->referenceLevel;
     heldAgainst_->setCurrentIndex(
-        std::max(0, heldAgainst_->findData(static_cast<qlonglong>(now.value_or(0)))));
+        std::max(0, heldAgainst_->findData(static_cast<qlonglong>(now ? now->value : 0))));
 }
 
 void AskedPage::fillComparedLoad() {
     const Question& question = *session_.question();
     comparedLoad_->clear();
-    comparedLoad_->addItem("the load of the most mounts", QString());
-    auto names = loadChoices(session_.document(), question.study);
-    if (!question.load.empty() && std::find(names.begin(), names.end(), question.load) == names.end())
-        names.push_back(question.load);
-    for (const std::string& name : names) comparedLoad_->addItem(qtext(name), qtext(name));
-    comparedLoad_->setCurrentIndex(comparedLoad_->findData(qtext(question.load)));
+    comparedLoad_->addItem("the load of the most mounts", qlonglong{0});
+    for (Id<Load> id : loadChoices(session_.document(), question.study)) {
+        const Load& load = *session_.document().find(id);
+        comparedLoad_->addItem(qtext(load.name), static_cast<qlonglong>(loadIdentity(load).value));
+    }
+    const Load* named = session_.document().find(question.load);
+    const qlonglong now = named ? loadIdentity(*named).value : 0;
+    if (named && comparedLoad_->findData(now) < 0) comparedLoad_->addItem(qtext(named->name), now);
+    comparedLoad_->setCurrentIndex(comparedLoad_->findData(now));
 }
 
 void AskedPage::changeQuestion(const std::string& title, const std::function<void(Question&)>& change) {

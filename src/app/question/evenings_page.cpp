@@ -118,8 +118,14 @@ QWidget* EveningsPage::makeForm() {
     form_->requiredNumber(
         "Hours an evening", [](const Plan& p) { return p.hours; }, [](Plan& p, double v) { p.hours = v; }, 0,
         true, 24.01);
-    form_->text("Days", &Plan::weekdays);
-    form_->text("Come back after", &Plan::followUps)->setPlaceholderText("24 h, 5 d, 6 mo");
+    form_->written(
+        "Days", [](const Plan& p) { return p.weekdays.text(); },
+        [](Plan& p, const std::string& text) { p.weekdays = parseWeekdays(text); });
+    form_
+        ->written(
+            "Come back after", [](const Plan& p) { return textOf(p.followUps); },
+            [](Plan& p, const std::string& text) { p.followUps = parseDelays(text); })
+        ->setPlaceholderText("24 h, 5 d, 6 mo");
     zone_ = new QComboBox;
     addFormRow(form, "Time zone", zone_);
     connect(zone_, &QComboBox::activated, this, [this](int index) {

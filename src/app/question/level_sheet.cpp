@@ -37,7 +37,7 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
         return lots;
     });
     form_.number("Amount, g", &Level::amount, 0, true);
-    form_.text("Pattern", &Level::pattern);
+    form_.choice("Pattern", &Level::pattern);
     form_.number("Torque, N·m", &Level::torque, 0, true);
     form_.reference<Configuration>("Rig", &Level::configuration, "the bench as it is", [&session] {
         std::vector<std::pair<QString, Id<Configuration>>> rigs;

@@ -337,7 +337,7 @@ void OrderPage::extend() {
                    .arg(wanted)
                    .arg(made);
     }
-    if (!session_.document().where(&Look::study, question->study.value).empty())
+    if (!session_.document().where(&Look::study, question->study).empty())
         hint = "The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
                "was planned.\n"
                + hint;

@@ -8,6 +8,7 @@
 #include "app/shell/number_field.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
+#include "core/domain/bench.h"
 #include "core/physics/bond_line.h"
 #include "core/plan/gap.h"
 #include "core/plan/shelf.h"
@@ -213,7 +214,7 @@ void DosePage::takePaste(const PastePreset& paste) {
     if (width && length) {
         const Configuration* configuration = session_.configuration();
         const double force =
-            configuration ? configuration->mountForceN.value_or(usualMountForceN) : usualMountForceN;
+            configuration && configuration->mountForce ? configuration->mountForce->value : usualMountForceN;
         const double pressurePa = force / (*width * *length) * 1e6;
         bondLine_->show(std::round(scalingBondLineUm(paste.yieldPa, pressurePa)));
         origin_->setText(QString("The bond line is what %1 (yield %2 Pa) would rest at under %3 N.")

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "core/domain/bench.h"
+#include "core/domain/material.h"
 
 #include <QWidget>
 

@@ -7,6 +7,7 @@
 #include "app/shell/number_field.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
+#include "core/domain/bench.h"
 #include "core/plan/class_defaults.h"
 #include "core/plan/gap.h"
 
@@ -159,7 +160,7 @@ void GapPage::showReport() {
     QStringList words;
     words << QString("The screws give %1 N%2, the pads take %3 N of it.")
                  .arg(report.mountForceN, 0, 'f', 0)
-                 .arg(configuration->mountForceN ? "" : " (usual: state it on the bench sheet)")
+                 .arg(configuration->mountForce ? "" : " (usual: state it on the bench sheet)")
                  .arg(report.padForceN, 0, 'f', 0);
     if (report.bow)
         words << QString("The backplate bows by %1 to %2 µm (edge held to edge free).")

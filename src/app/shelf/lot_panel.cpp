@@ -136,7 +136,7 @@ void LotPanel::show(std::optional<Id<Lot>> id) {
     }
     const LotPicture* shown = first(session_.document(), &LotPicture::lot, lot->id);
     QPixmap pixmap;
-    if (shown) pixmap.loadFromData(QByteArray::fromStdString(shown->data.content()));
+    if (shown) pixmap.loadFromData(QByteArray::fromStdString(session_.file(shown->sha256)));
     picture_->setVisible(!pixmap.isNull());
     if (!pixmap.isNull()) {
         picture_->setPixmap(pixmap.scaled(340, 240, Qt::KeepAspectRatio, Qt::SmoothTransformation));
@@ -172,12 +172,14 @@ bool LotPanel::setPicture(const QString& path) {
     LotPicture picture = before ? *before : LotPicture{};
     picture.lot = lot->id;
     picture.fileName = QFileInfo(path).fileName().toStdString();
-    picture.data = Bytes(bytes.toStdString());
+    Acquired acquired{{}, {storedFile(bytes.toStdString())}};
+    picture.sha256 = acquired.files.front().sha256;
+    picture.bytes = bytes.size();
     if (before)
         edit.put(picture);
     else
         edit.add(picture);
-    return session_.perform(edit.finish());
+    return session_.perform(edit.finish(), acquired);
 }
 
 void LotPanel::removePicture() {

@@ -58,7 +58,7 @@ void MaterialPanel::addFields() {
     };
     withUsual(form_.number("Density, g/mL", &Material::densityGPerMl, 0, true),
               [](const Material& m) { return usually(usualOf(m).densityGPerMl); });
-    withUsual(form_.number("Bond line, µm", &Material::bondLineUm, 0, true), [](const Material& m) {
+    withUsual(form_.number("Bond line, µm", &Material::bondLine, 0, true), [](const Material& m) {
         return isCut(m.kind) ? QString("not stated") : usually(usualOf(m).bondLineUm);
     });
     withUsual(form_.number("Thickness, mm", &Material::thickness, 0, true), [](const Material& m) {

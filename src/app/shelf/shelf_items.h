@@ -5,6 +5,7 @@
 // Finding, sorting and placing them needs no window.
 
 #include "app/shell/amount_text.h"
+#include "core/domain/bench.h"
 #include "core/plan/caution.h"
 #include "core/plan/shelf.h"
 

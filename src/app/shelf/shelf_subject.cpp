@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_subject.h"
+#include "core/domain/study.h"
 
 namespace ibuki {
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/shell/session.h"
+#include "core/domain/bench.h"
 #include "core/plan/caution.h"
 
 namespace ibuki {

@@ -7,6 +7,7 @@
 #include "app/shelf/shelf_page.h"
 #include "app/shelf/shelf_subject.h"
 #include "app/shell/widgets.h"
+#include "core/domain/bench.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

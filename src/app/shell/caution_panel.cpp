@@ -5,6 +5,7 @@
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
+#include "core/domain/mount.h"
 #include "store/paper/sentences.h"
 
 #include <QHBoxLayout>

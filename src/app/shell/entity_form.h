@@ -61,6 +61,30 @@ public:
         return field;
     }
 
+    /// A value that is written as text. read throws InputError for text that says nothing.
+    QLineEdit* written(const QString& label, std::function<std::string(const E&)> text,
+                       std::function<void(E&, const std::string&)> read) {
+        auto* field = addLine(label);
+        QObject::connect(field, &QLineEdit::editingFinished, field, [=, this] {
+            try {
+                E trial;
+                read(trial, field->text().toStdString());
+            } catch (const InputError& error) {
+                markWrong(field, true);
+                session_.refuse(label + ": " + qtext(sentence(error)));
+                return;
+            }
+            markWrong(field, false);
+            change(label, [&](E& entity) { read(entity, field->text().toStdString()); });
+        });
+        loaders_.push_back([field, text](const E& entity) {
+            markWrong(field, false);
+            field->setText(qtext(text(entity)));
+            field->setCursorPosition(0);
+        });
+        return field;
+    }
+
     void note(const QString& label, std::string E::*member, int lines = 2) {
         auto* field = new NoteField(lines);
         addRow(label, field);

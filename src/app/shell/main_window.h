@@ -6,6 +6,7 @@
 
 #include "app/shell/session.h"
 #include "app/shell/theme.h"
+#include "core/domain/plan.h"
 
 #include <QMainWindow>
 #include <QTimer>

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/selection.h"
+#include "core/domain/study.h"
 
 namespace ibuki {
 namespace {
@@ -9,8 +10,8 @@ template <class E> void dropMissing(std::optional<Id<E>>& id, const Document& do
 }
 
 template <class E> std::optional<Id<E>> newest(const Document& document) {
-    const auto& all = document.all<E>();
-    return all.empty() ? std::nullopt : std::optional(all.rbegin()->first);
+    const auto all = document.all<E>();
+    return all.empty() ? std::nullopt : std::optional(all.back().first);
 }
 
 } // namespace

@@ -4,6 +4,7 @@
 // What the window is about right now; one value for strip, tape and every view.
 
 #include "core/domain/document.h"
+#include "core/domain/plan.h"
 
 namespace ibuki {
 

@@ -3,6 +3,8 @@
 
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 #include "core/reduce/reduce.h"
 
 #include <QDateTime>
@@ -135,10 +137,10 @@ bool Session::saveCopy(const QString& path) {
     }
 }
 
-bool Session::apply(const ChangeSet& set, std::span<const RecordingData> recordings, Direction direction) {
+bool Session::apply(const ChangeSet& set, const Acquired& acquired, Direction direction) {
     if (!project_) return false;
     try {
-        project_->apply(set, recordings, direction);
+        project_->apply(set, acquired, direction);
     } catch (const InputError& error) {
         post(error);
         return false;
@@ -152,9 +154,9 @@ bool Session::apply(const ChangeSet& set, std::span<const RecordingData> recordi
     return true;
 }
 
-bool Session::perform(const ChangeSet& set, std::vector<RecordingData> recordings) {
+bool Session::perform(const ChangeSet& set, const Acquired& acquired) {
     if (set.empty()) return true;
-    if (!apply(set, recordings, Direction::forward)) return false;
+    if (!apply(set, acquired, Direction::forward)) return false;
     undo_.push(new ProjectCommand(*this, set));
     if (refused_) emit refusalOver();
     refused_ = false;
@@ -178,6 +180,16 @@ std::optional<Trace> Session::trace(Id<Recording> recording) {
     } catch (const InputError& error) {
         post(error);
         return std::nullopt;
+    }
+}
+
+std::string Session::file(const std::string& digest) {
+    if (!project_) return {};
+    try {
+        return project_->loadFile(digest);
+    } catch (const InputError& error) {
+        post(error);
+        return {};
     }
 }
 

@@ -7,6 +7,8 @@
 #include "app/shell/job.h"
 #include "app/shell/selection.h"
 #include "core/domain/input_error.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 #include "core/evidence/reduction_task.h"
 #include "store/project/project.h"
 
@@ -52,7 +54,7 @@ public:
     bool saveCopy(const QString& path);
 
     /// Applies one user action and puts it on the undo stack; false with a notice when it failed.
-    bool perform(const ChangeSet& set, std::vector<RecordingData> recordings = {});
+    bool perform(const ChangeSet& set, const Acquired& acquired = {});
 
     /// Writes down a fact that nobody can take back, such as that the verdict was seen; not on the undo
     /// stack. While a reduction is at work it waits, so that it does not outdate it.
@@ -60,6 +62,9 @@ public:
 
     /// nullopt with a notice when the channels cannot be read.
     std::optional<Trace> trace(Id<Recording> recording);
+
+    /// A file that values refer to by its digest; empty with a notice when it cannot be read.
+    std::string file(const std::string& digest);
 
     /// Performs `edit` together with the reductions that follow from it, which are made off the main thread;
     /// work() tells how far it is and can be called off. A change made meanwhile outdates it: nothing of it
@@ -84,7 +89,7 @@ signals:
 
 private:
     friend class ProjectCommand;
-    bool apply(const ChangeSet& set, std::span<const RecordingData> recordings, Direction direction);
+    bool apply(const ChangeSet& set, const Acquired& acquired, Direction direction);
     void take(Project project);
 
     std::optional<Project> project_;

@@ -4,6 +4,7 @@
 #include "app/shell/session.h"
 #include "app/shell/theme.h"
 #include "app/shell/walk.h"
+#include "core/domain/bench.h"
 
 #include <QPainter>
 

@@ -3,6 +3,7 @@
 
 #include "app/shell/drawn_items.h"
 #include "app/shell/strip_layout.h"
+#include "core/domain/bench.h"
 
 namespace ibuki {
 

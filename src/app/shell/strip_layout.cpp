@@ -2,6 +2,7 @@
 #include "app/shell/strip_layout.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 
@@ -46,8 +47,7 @@ void addTemperatures(StripModel& model, const Document& document, const Question
     const Reduction* reduction = reductionOf(document, runs.front()->id);
     const LoadReduction* load = reduction ? loadOf(*reduction, *runs.front()) : nullptr;
     if (!load) return;
-    const auto metric =
-        metricAt(kind).value_or(metricFromName(question ? question->metric : "").value_or(Metric::hottest));
+    const auto metric = metricAt(kind).value_or(question ? question->metric : Metric::hottest);
     if (const auto value = load->metrics.find(metric); value != load->metrics.end())
         model.chipC = value->second.temperatureC;
     model.roomC = load->ambient.meanC;

@@ -6,6 +6,7 @@
 // hatched and only measured boundaries carry a temperature.
 
 #include "core/domain/document.h"
+#include "core/domain/study.h"
 
 #include <QRectF>
 #include <QString>

@@ -4,6 +4,7 @@
 #include "app/shell/drawn_items.h"
 #include "app/shell/selection.h"
 #include "app/shell/tape_layout.h"
+#include "core/domain/plan.h"
 
 class QScrollBar;
 

@@ -2,6 +2,7 @@
 #include "app/shell/tape_layout.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/plan/hold.h"
 #include "core/record/plan_setup.h"
@@ -104,10 +105,10 @@ std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
                 tile.mount = mount->id;
                 tile.title = QString::fromStdString(mount->name);
             }
-            tile.value = "after " + QString::fromStdString(later->after);
+            tile.value = "after " + QString::fromStdString(later->after.text());
             tile.day = dayText(due);
             tile.detail = QString("Come back to %1 after %2, on %3")
-                              .arg(tile.title, QString::fromStdString(later->after),
+                              .arg(tile.title, QString::fromStdString(later->after.text()),
                                    QString::fromStdString(dateTimeText(*due)));
             dated.emplace_back(due->ms, tile);
         }

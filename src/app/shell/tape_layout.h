@@ -5,6 +5,7 @@
 // time, sets the width.
 
 #include "core/domain/document.h"
+#include "core/domain/plan.h"
 
 #include <QRectF>
 #include <QString>

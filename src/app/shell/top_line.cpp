@@ -4,6 +4,7 @@
 #include "app/shell/session.h"
 #include "app/shell/theme.h"
 #include "app/shell/widgets.h"
+#include "core/domain/study.h"
 #include "store/paper/sentences.h"
 
 #include <QFileInfo>

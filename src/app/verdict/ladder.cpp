@@ -65,10 +65,10 @@ void Ladder::lay() {
     marks_.clear();
     for (std::size_t r = 0; r < layout_.rungs.size(); ++r) {
         const LadderRung& rung = layout_.rungs[r];
-        const auto& names = comparison_->groups[rung.group].mountNames;
+        const auto& mounts = comparison_->groups[rung.group].mountsInOrder;
         const auto first = static_cast<std::ptrdiff_t>(marks_.size());
         for (std::size_t m = 0; m < rung.marksX.size(); ++m)
-            marks_.push_back({r, 0, QPointF(rung.marksX[m], rung.y), qtext(names[m]),
+            marks_.push_back({r, 0, QPointF(rung.marksX[m], rung.y), qtext(mounts[m].name),
                               static_cast<bool>(rung.beyondScale[m])});
         std::stable_sort(marks_.begin() + first, marks_.end(),
                          [](const Mark& a, const Mark& b) { return a.at.x() < b.at.x(); });

@@ -37,7 +37,7 @@ struct Configuration {
     std::string fanNote;
     LidState lid = LidState::lidded;
     YesNo pinsOnChip = YesNo::notStated;      ///< a stuck cooler can pull the chip out by its pins
-    std::optional<double> mountForceN;        ///< of all screws together
+    std::optional<Newton> mountForce;         ///< of all screws together
     std::optional<Millimetre> plateThickness; ///< of the backplate
     std::optional<Millimetre> plateRadius;    ///< to its screws
     std::optional<double> slowestMinutes;     ///< time constant of the slowest part, min

@@ -1,70 +1,95 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Everything a project knows, as plain values by id. Traces stay in the project file and are read on demand.
+// Everything a project knows, as plain values by id: a snapshot. Copying one is cheap, since copies share
+// their values and only a table that is changed is copied; whoever needs what it points to for longer than
+// the next change keeps a copy. Traces and pictures stay in the project file and are read on demand. Needs
+// the definition of the kinds that are asked for only (core/domain/*.h).
 
-#include "core/domain/plan.h"
-#include "core/reduce/reduction.h"
+#include "core/domain/entity_table.h"
 
-#include <map>
-#include <tuple>
-#include <variant>
+#include <array>
+#include <bit>
+#include <vector>
 
 namespace ibuki {
 
-/// The stored outcome of reducing a run, with the settings it was made with.
-struct RunReduction {
-    Id<RunReduction> id;
-    Id<Run> run;
-    Reduction reduction;
-    ReduceSettings settings;
-    bool operator==(const RunReduction&) const = default;
-};
-
-template <class... Entities> struct EntityList {
-    using Variant = std::variant<Entities...>;
-    using Tables = std::tuple<std::map<Id<Entities>, Entities>...>;
-    template <class Visitor> static void each(Visitor&& visitor) {
-        (visitor.template operator()<Entities>(), ...);
-    }
-};
-
-/// Parents before children, so that a file can be read and written in this order.
-using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Package, Lot, Offcut,
-                            LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement,
-                            Recording, Run, RunReduction, HeaderRole, Study, Question, Level, Load, Slot,
-                            SlotLevel, Plan, ProtocolStep, StepTime, FollowUp, ReductionRules, Look>;
-using Entity = Entities::Variant;
-
 class Document {
 public:
-    template <class E> const std::map<Id<E>, E>& all() const { return std::get<std::map<Id<E>, E>>(tables_); }
+    Document();
+    Document(const Document& other);
+    Document& operator=(const Document& other);
+    Document(Document&&) noexcept = default; ///< what is left may only be assigned to
+    Document& operator=(Document&&) noexcept = default;
+    ~Document() = default;
+
+    template <class E> Rows<E> all() const {
+        const auto& table = tables_[indexOf(kindOf<E>)];
+        table->share();
+        return Rows<E>(table);
+    }
 
     template <class E> const E* find(Id<E> id) const {
-        const auto found = all<E>().find(id);
-        return found == all<E>().end() ? nullptr : &found->second;
+        const EntityTable::Row* row = tables_[indexOf(kindOf<E>)]->find(id.value);
+        return row ? static_cast<const E*>(row->value.get()) : nullptr;
     }
     template <class E> const E* find(std::optional<Id<E>> id) const { return id ? find(*id) : nullptr; }
 
-    /// Values for which a member equals `value`, in order of id.
+    /// Values for which a member equals `value`, in order of id. References are looked up in an index.
     template <class E, class Member, class Value>
     std::vector<const E*> where(Member E::*member, const Value& value) const {
         std::vector<const E*> found;
-        for (const auto& [id, entity] : all<E>())
-            if (entity.*member == value) found.push_back(&entity);
+        for (const auto& row : tables_[indexOf(kindOf<E>)]->rows())
+            if (const auto* entity = static_cast<const E*>(row.value.get()); entity->*member == value)
+                found.push_back(entity);
         return found;
     }
-
-    template <class E> void put(const E& entity) {
-        std::get<std::map<Id<E>, E>>(tables_)[entity.id] = entity;
+    template <class E, class To> std::vector<const E*> where(Id<To> E::*member, Id<To> to) const {
+        return related<E>(member, to.value);
     }
-    template <class E> void erase(Id<E> id) { std::get<std::map<Id<E>, E>>(tables_).erase(id); }
+    template <class E, class To>
+    std::vector<const E*> where(std::optional<Id<To>> E::*member, std::optional<Id<To>> to) const {
+        return related<E>(member, to ? to->value : 0);
+    }
+    template <class E, class To>
+    std::vector<const E*> where(std::optional<Id<To>> E::*member, Id<To> to) const {
+        return related<E>(member, to.value);
+    }
+
+    std::optional<Entity> entity(EntityKind kind, std::int64_t id) const;
+    template <class E>
+    requires IsEntity<E>
+    void put(E value) { put(Entity(std::move(value))); }
+    void put(const Entity& entity);
+    template <class E> void erase(Id<E> id) { erase(kindOf<E>, id.value); }
+    void erase(EntityKind kind, std::int64_t id);
 
     /// Next id of the project; every kind draws from one sequence.
     std::int64_t nextId = 1;
 
 private:
-    Entities::Tables tables_;
+    static std::int64_t plain(std::int64_t id) { return id; }
+    template <class To> static std::int64_t plain(Id<To> id) { return id.value; }
+    template <class To> static std::int64_t plain(const std::optional<Id<To>>& id) {
+        return id ? id->value : 0;
+    }
+
+    template <class E, class Member> std::vector<const E*> related(Member E::*member, std::int64_t to) const {
+        static_assert(sizeof(member) == sizeof(std::ptrdiff_t));
+        const auto read = [](const void* value, std::ptrdiff_t which) {
+            return plain(static_cast<const E*>(value)->*std::bit_cast<Member E::*>(which));
+        };
+        std::vector<const E*> found;
+        for (const auto& one :
+             tables_[indexOf(kindOf<E>)]->related(std::bit_cast<std::ptrdiff_t>(member), read, to))
+            found.push_back(static_cast<const E*>(one.value));
+        return found;
+    }
+
+    void shareAll() const;
+    EntityTable& writable(EntityKind kind);
+
+    std::array<std::shared_ptr<EntityTable>, Entities::size> tables_;
 };
 
 } // namespace ibuki

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/edit.h"
 
+#include "core/domain/mount.h"
+
 #include <algorithm>
 
 namespace ibuki {
@@ -9,8 +11,9 @@ ChangeSet inverse(const ChangeSet& set) {
     ChangeSet back{set.title, {}};
     for (auto change = set.changes.rbegin(); change != set.changes.rend(); ++change) {
         Change reversed{change->after, change->before};
-        if (!reversed.after && reversed.before && std::holds_alternative<Recording>(*reversed.before)) {
-            Recording kept = std::get<Recording>(*reversed.before);
+        const auto* recording = reversed.before ? reversed.before->as<Recording>() : nullptr;
+        if (!reversed.after && recording) {
+            Recording kept = *recording;
             kept.withdrawn = true;
             reversed.after = Entity(kept);
         }
@@ -22,16 +25,38 @@ ChangeSet inverse(const ChangeSet& set) {
 void apply(Document& document, const ChangeSet& set) {
     for (const Change& change : set.changes) {
         if (change.after) {
-            std::visit(
-                [&](const auto& entity) {
-                    document.put(entity);
-                    document.nextId = std::max(document.nextId, entity.id.value + 1);
-                },
-                *change.after);
+            document.put(*change.after);
+            document.nextId = std::max(document.nextId, change.after->id() + 1);
         } else if (change.before) {
-            std::visit([&](const auto& entity) { document.erase(entity.id); }, *change.before);
+            document.erase(change.before->kind(), change.before->id());
         }
     }
+}
+
+Edit::Edit(const Document& document, std::string title)
+    : before_(document), working_(document), title_(std::move(title)) {}
+
+void Edit::put(const Entity& entity) {
+    note({entity.kind(), entity.id()});
+    working_.put(entity);
+}
+
+void Edit::remove(EntityKind kind, std::int64_t id) {
+    note({kind, id});
+    working_.erase(kind, id);
+}
+
+ChangeSet Edit::finish() const {
+    ChangeSet set{title_, {}};
+    for (const auto& [kind, id] : touched_) {
+        Change change{before_.entity(kind, id), working_.entity(kind, id)};
+        if (change.before != change.after) set.changes.push_back(std::move(change));
+    }
+    return set;
+}
+
+void Edit::note(const Key& key) {
+    if (known_.insert(key).second) touched_.push_back(key);
 }
 
 } // namespace ibuki

@@ -6,6 +6,7 @@
 
 #include "core/domain/document.h"
 
+#include <set>
 #include <string>
 #include <vector>
 
@@ -15,6 +16,8 @@ struct Change {
     std::optional<Entity> before;
     std::optional<Entity> after;
     bool operator==(const Change&) const = default;
+
+    const Entity& known() const { return after ? *after : *before; }
 };
 
 struct ChangeSet {
@@ -33,60 +36,39 @@ void apply(Document& document, const ChangeSet& set);
 /// Collects an action against a document. Several puts of one entity become one change.
 class Edit {
 public:
-    Edit(const Document& document, std::string title)
-        : document_(document), working_(document), title_(std::move(title)) {}
+    Edit(const Document& document, std::string title);
 
     /// Gives the entity the next id and adds it.
-    template <class E> Id<E> add(E entity) {
+    template <class E>
+    requires IsEntity<E> Id<E> add(E entity) {
         entity.id = Id<E>{working_.nextId++};
-        note<E>(entity.id);
-        working_.put(entity);
-        return entity.id;
+        const Id<E> id = entity.id;
+        put(std::move(entity));
+        return id;
     }
-    template <class E> void put(const E& entity) {
-        note<E>(entity.id);
-        working_.put(entity);
-    }
-    template <class E> void remove(Id<E> id) {
-        note<E>(id);
-        working_.erase(id);
-    }
+    template <class E>
+    requires IsEntity<E>
+    void put(E entity) { put(Entity(std::move(entity))); }
+    void put(const Entity& entity);
+    template <class E> void remove(Id<E> id) { remove(kindOf<E>, id.value); }
+    void remove(EntityKind kind, std::int64_t id);
 
     const std::string& title() const { return title_; }
     const Document& document() const { return working_; } ///< as it will be
 
     /// The net changes in the order in which entities were first touched; untouched ones are left out.
-    ChangeSet finish() const {
-        ChangeSet set{title_, {}};
-        for (const auto& touched : touched_) {
-            Change change = std::visit([&](const auto& key) { return changeOf(key); }, touched);
-            if (change.before != change.after) set.changes.push_back(std::move(change));
-        }
-        return set;
-    }
+    ChangeSet finish() const;
 
 private:
-    template <class List> struct KeysOf;
-    template <class... E> struct KeysOf<EntityList<E...>> { using Variant = std::variant<Id<E>...>; };
-    using Key = KeysOf<Entities>::Variant;
+    using Key = std::pair<EntityKind, std::int64_t>;
 
-    template <class E> void note(Id<E> id) {
-        for (const Key& key : touched_)
-            if (key == Key(id)) return;
-        touched_.push_back(Key(id));
-    }
+    void note(const Key& key);
 
-    template <class E> Change changeOf(Id<E> id) const {
-        Change change;
-        if (const E* old = document_.find(id)) change.before = Entity(*old);
-        if (const E* now = working_.find(id)) change.after = Entity(*now);
-        return change;
-    }
-
-    const Document& document_;
+    Document before_;
     Document working_;
     std::string title_;
-    std::vector<Key> touched_;
+    std::vector<Key> touched_; ///< in the order in which they were
+    std::set<Key> known_;
 };
 
 } // namespace ibuki

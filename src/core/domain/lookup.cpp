@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/lookup.h"
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 
 #include <algorithm>
 
@@ -45,12 +47,13 @@ const Bench* benchOf(const Document& document, const Mount& mount) {
 
 std::vector<const Mount*> mountsOf(const Document& document, Id<Bench> bench) {
     std::vector<const Mount*> mounts;
-    for (const auto& [id, mount] : document.all<Mount>()) {
-        const Bench* of = benchOf(document, mount);
-        if (of && of->id == bench) mounts.push_back(&mount);
+    for (const Configuration* one : document.where(&Configuration::bench, bench)) {
+        const auto here = document.where(&Mount::configuration, one->id);
+        mounts.insert(mounts.end(), here.begin(), here.end());
     }
-    std::stable_sort(mounts.begin(), mounts.end(),
-                     [](const Mount* a, const Mount* b) { return a->order < b->order; });
+    std::sort(mounts.begin(), mounts.end(), [](const Mount* a, const Mount* b) {
+        return std::pair(a->order, a->id) < std::pair(b->order, b->id);
+    });
     return mounts;
 }
 
@@ -59,8 +62,8 @@ std::vector<const Slot*> slotsOf(const Document& document, Id<Study> study) {
 }
 
 const Slot* slotOf(const Document& document, Id<Study> study, Id<Mount> mount) {
-    for (const auto& [id, slot] : document.all<Slot>())
-        if (slot.study == study && slot.mount == mount) return &slot;
+    for (const Slot* slot : document.where(&Slot::mount, mount))
+        if (slot->study == study) return slot;
     return nullptr;
 }
 
@@ -102,7 +105,21 @@ const Level* levelIn(const Document& document, const Question& question, const S
 }
 
 std::vector<const Load*> loadsOf(const Document& document, Id<Study> study) {
-    return byPosition(document.where(&Load::study, study));
+    auto loads = byPosition(document.where(&Load::study, study));
+    std::erase_if(loads, [](const Load* load) { return !load->planned; });
+    return loads;
+}
+
+Id<Load> loadIdentity(const Load& load) { return load.sameAs.value_or(load.id); }
+
+std::optional<Id<Load>> earlierLoad(const Document& document, Id<Study> study, const std::string& name) {
+    const Study* here = document.find(study);
+    if (!here) return std::nullopt;
+    for (const Study* other : document.where(&Study::bench, here->bench))
+        if (other->id != study)
+            for (const Load* load : document.where(&Load::study, other->id))
+                if (load->name == name) return loadIdentity(*load);
+    return std::nullopt;
 }
 
 const Plan* planOf(const Document& document, Id<Study> study) {
@@ -111,7 +128,7 @@ const Plan* planOf(const Document& document, Id<Study> study) {
 }
 
 const Level* referenceLevelOf(const Document& document, const Question& question) {
-    return question.referenceLevel ? document.find(Id<Level>{*question.referenceLevel}) : nullptr;
+    return document.find(question.referenceLevel);
 }
 
 const Question* firstQuestion(const Document& document, Id<Study> study) {
@@ -138,9 +155,8 @@ const Material* materialAt(const Document& document, Id<Mount> mount, Id<Site> s
 }
 
 const Reduction* reductionOf(const Document& document, Id<Run> run) {
-    for (const auto& [id, stored] : document.all<RunReduction>())
-        if (stored.run == run) return &stored.reduction;
-    return nullptr;
+    const auto stored = document.where(&RunReduction::run, run);
+    return stored.empty() ? nullptr : &stored.front()->reduction;
 }
 
 std::vector<const Run*> runsOf(const Document& document, Id<Mount> mount) {

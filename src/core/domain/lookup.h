@@ -7,6 +7,8 @@
 
 namespace ibuki {
 
+struct Reduction;
+
 /// The bench's newest configuration that is no variant; nullptr when it has none.
 const Configuration* currentConfiguration(const Document& document, Id<Bench> bench);
 /// The configuration whose layers, sites and sensors a mount of this one has: itself, or what it varies.
@@ -40,7 +42,13 @@ std::vector<const Material*> levelMaterials(const Document& document, const Ques
 /// The level that others are held against; nullptr when all are compared with each other.
 const Level* referenceLevelOf(const Document& document, const Question& question);
 const Question* firstQuestion(const Document& document, Id<Study> study);
+/// The planned loads of a study, in order.
 std::vector<const Load*> loadsOf(const Document& document, Id<Study> study);
+/// What runs under this load are compared as: itself, or the load of an earlier study that it is.
+Id<Load> loadIdentity(const Load& load);
+/// The identity of a load of that name in another study on the bench. Asked once, when a load is made, to
+/// propose that it is the same step; from then on names do not count.
+std::optional<Id<Load>> earlierLoad(const Document& document, Id<Study> study, const std::string& name);
 const Plan* planOf(const Document& document, Id<Study> study); ///< nullptr: none made yet
 
 /// Both levels are changed without re-mounting. Either may be nullptr.

@@ -3,7 +3,6 @@
 
 // What is on the shelf: materials (a product) and lots (one tube or sheet of it).
 
-#include "core/domain/bytes.h"
 #include "core/domain/id.h"
 #include "core/domain/yes_no.h"
 #include "core/quantity/instant.h"
@@ -24,7 +23,7 @@ struct Material {
     MaterialClass kind = MaterialClass::paste;
     std::optional<WattPerMetreKelvin> claimedConductivity; ///< the label's word, never used to rank
     std::optional<double> densityGPerMl;
-    std::optional<double> bondLineUm;    ///< pastes and films, pressed
+    std::optional<Micrometre> bondLine;  ///< pastes and films, pressed
     std::optional<Millimetre> thickness; ///< pads and sheets, as bought
     std::optional<double> yieldPa;       ///< yield stress
     std::optional<double> viscosityPaS;
@@ -92,12 +91,14 @@ struct Offcut {
     bool operator==(const Offcut&) const = default;
 };
 
-/// A picture of a lot, as it came from the camera or scaled down; the bytes are shared, not copied.
+/// A picture of a lot, as it came from the camera or scaled down. Its bytes stay in the project file, under
+/// their digest.
 struct LotPicture {
     Id<LotPicture> id;
     Id<Lot> lot;
     std::string fileName;
-    Bytes data;
+    std::string sha256;
+    std::int64_t bytes = 0;
     bool operator==(const LotPicture&) const = default;
 };
 

@@ -6,9 +6,13 @@
 // runs and mounts are rejected with a reason, a recording is withdrawn.
 
 #include "core/domain/bench.h"
+#include "core/domain/entities.h"
 #include "core/domain/material.h"
 
 namespace ibuki {
+
+/// How paste is put on, or a sheet laid.
+enum class ApplicationPattern { notStated, dot, line, cross, fiveDots, film, sheet, other };
 
 /// A lot placed at one site; it can outlive a fastening. No lot: unknown, as found.
 struct Application {
@@ -19,7 +23,7 @@ struct Application {
     std::optional<Gram> syringeBefore; ///< the syringe weighed before and after
     std::optional<Gram> syringeAfter;
     std::optional<SquareMillimetre> area; ///< cut from a sheet
-    std::string pattern;                  ///< dot, line, cross, five dots, film, sheet
+    ApplicationPattern pattern = ApplicationPattern::notStated;
     std::optional<Instant> start;
     std::optional<Instant> end;
     std::optional<int> spreads; ///< 1 to 5, as the hands found it
@@ -80,8 +84,8 @@ struct Run {
     Id<Run> id;
     Id<Mount> mount;
     Id<Recording> recording;
-    int loadIndex = -1; ///< which load of the recording; −1 the longest
-    std::string load;   ///< name of the load step
+    int loadIndex = -1;           ///< which load of the recording; −1 the longest
+    std::optional<Id<Load>> load; ///< the load step
     int repeat = 1;
     Purpose purpose = Purpose::fresh;
     std::optional<Hour> sinceApplication;

@@ -4,6 +4,7 @@
 // How a study is to be carried out: its plan (how many mounts, in which evenings), its protocol (steps and
 // gates), how long hands take at a bench, what comes back later, and who looked at the verdict when.
 
+#include "core/domain/plan_values.h"
 #include "core/domain/study.h"
 
 namespace ibuki {
@@ -19,16 +20,16 @@ struct Plan {
     std::optional<Id<Material>> checkWith; ///< known material of the check mounts
     int checkMounts = 0;                   ///< in all: at the start, in between and at the end
     bool baseline = false;                 ///< measure the machine as it stands first
-    std::string pattern;                   ///< held constant unless it is the factor
+    ApplicationPattern pattern = ApplicationPattern::notStated; ///< held constant unless it is the factor
     std::optional<Gram> amount;
     std::optional<NewtonMetre> torque;
-    std::optional<Instant> start;                 ///< first day
-    double fromHour = 18;                         ///< an evening begins, wall clock
-    double hours = 4;                             ///< and lasts
-    std::string weekdays = "Mon Tue Wed Thu Fri"; ///< on which there is time
-    std::string zone = "UTC";                     ///< of the wall clock, an IANA name
-    std::string followUps;                        ///< "24 h, 5 d, 6 mo" after each mount
-    int plannedLooks = 1;                         ///< at the verdict, the last one included
+    std::optional<Instant> start;       ///< first day
+    double fromHour = 18;               ///< an evening begins, wall clock
+    double hours = 4;                   ///< and lasts
+    Weekdays weekdays = mondayToFriday; ///< on which there is time
+    std::string zone = "UTC";           ///< of the wall clock, an IANA name
+    std::vector<Delay> followUps;       ///< after each mount
+    int plannedLooks = 1;               ///< at the verdict, the last one included
     bool operator==(const Plan&) const = default;
 };
 
@@ -65,7 +66,7 @@ struct StepTime {
 struct FollowUp {
     Id<FollowUp> id;
     Id<Slot> slot;
-    std::string after; ///< "24 h", "5 d", "6 mo"
+    Delay after;
     bool done = false;
     std::string skippedBecause;
     bool operator==(const FollowUp&) const = default;
@@ -89,7 +90,7 @@ struct ReductionRules {
 /// Somebody saw the verdict while mounts were still to come.
 struct Look {
     Id<Look> id;
-    std::int64_t study = 0; ///< id of the Study; what was seen stays a fact even when the study is undone
+    Id<Study> study; ///< what was seen stays a fact even when the study is undone
     Instant at;
     int mounts = 0;        ///< measured by then
     bool extended = false; ///< mounts were added after it

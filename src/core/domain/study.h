@@ -4,7 +4,9 @@
 // What is asked: a study with its questions, levels, loads and slots. A slot is filled by a mount; a mount
 // belongs to the bench and may fill slots of several studies.
 
+#include "core/domain/entities.h"
 #include "core/domain/mount.h"
+#include "core/trace/metric_kind.h"
 
 namespace ibuki {
 
@@ -56,15 +58,15 @@ struct Question {
     std::optional<Factor> secondFactor;
     Goal goal = Goal::difference;
     std::optional<Id<Question>> levelsFrom; ///< judges the same levels as that question
-    std::string metric = "hottest";         ///< an id of core/reduce/metric.h
+    Metric metric = Metric::hottest;
     ReferenceTemperature reference = ReferenceTemperature::room;
     Normalisation normalisation = Normalisation::raw;
     std::optional<Watt> nominalPower;
     Kelvin margin{1.0};
     double confidence = 0.95;
-    std::optional<std::int64_t> referenceLevel; ///< id of the Level others are held against
+    std::optional<Id<Level>> referenceLevel; ///< what the others are held against
     bool frozen = false;
-    std::string load; ///< name of the load whose runs are compared; empty: that of the most mounts
+    std::optional<Id<Load>> load; ///< whose runs are compared; nothing: that of the most mounts
     bool operator==(const Question&) const = default;
 };
 
@@ -88,7 +90,7 @@ struct Level {
     std::optional<Id<Material>> material;
     std::optional<Id<Lot>> lot;
     std::optional<Gram> amount;
-    std::string pattern;
+    ApplicationPattern pattern = ApplicationPattern::notStated;
     std::optional<NewtonMetre> torque;
     std::optional<Id<Configuration>> configuration;
     bool ofSecond = false; ///< of the question's second factor
@@ -98,7 +100,7 @@ struct Level {
     bool operator==(const Level&) const = default;
 };
 
-/// A load step that every mount of the study is put under.
+/// A load step that every mount of the study is put under, or one that was found in its logs.
 struct Load {
     Id<Load> id;
     Id<Study> study;
@@ -106,6 +108,10 @@ struct Load {
     std::string name;
     std::optional<Watt> target;
     std::optional<double> durationS;
+    bool planned = true; ///< false: only found in logs
+    std::optional<Id<Load>>
+        sameAs; ///< the load of an earlier study on the bench that this one is: runs of both
+                ///< are compared together. Leads to the first of them, never further.
     bool operator==(const Load&) const = default;
 };
 

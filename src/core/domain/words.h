@@ -45,6 +45,10 @@ template <> struct Words<ContentUnit> {
 template <> struct Words<LotCondition> {
     static constexpr std::array<std::string_view, 5> all{"not stated", "even", "oily", "dry", "cracked"};
 };
+template <> struct Words<ApplicationPattern> {
+    static constexpr std::array<std::string_view, 8> all{"not stated", "dot",  "line",  "cross",
+                                                         "five dots",  "film", "sheet", "other"};
+};
 template <> struct Words<Purpose> {
     static constexpr std::array<std::string_view, 4> all{"baseline", "fresh", "conditioning", "check"};
 };
@@ -96,6 +100,7 @@ template <> struct Words<Normalisation> {
 template <> struct Words<SlotKind> {
     static constexpr std::array<std::string_view, 3> all{"level", "check mount", "baseline"};
 };
+template <> struct Words<Metric> { static constexpr auto& all = metricWordList; };
 template <> struct Words<Role> { static constexpr auto& all = roleWordList; };
 
 template <class Enum> std::string_view word(Enum value) {

@@ -3,6 +3,7 @@
 
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/look.h"
 #include "core/evidence/response.h"
@@ -18,8 +19,7 @@ namespace {
 
 void addFigures(TidyRow& row, const LoadReduction& load, const Question& question) {
     for (const auto& [metric, value] : load.metrics) row.metricsC[metric] = value.temperatureC;
-    const auto metric = metricFromName(question.metric);
-    if (metric && load.metrics.contains(*metric)) row.deltaK = load.metrics.at(*metric).deltaK;
+    if (load.metrics.contains(question.metric)) row.deltaK = load.metrics.at(question.metric).deltaK;
     row.powerW = load.powerW;
     if (row.deltaK && row.powerW && *row.powerW > 0) row.rthKPerW = *row.deltaK / *row.powerW;
     row.response = responseOf(load, question);
@@ -27,9 +27,10 @@ void addFigures(TidyRow& row, const LoadReduction& load, const Question& questio
     row.limitBound = load.limit.bound;
 }
 
-TidyRow rowOf(const Document& document, const Question& question, const Slot& slot, const Mount& mount,
-              const Run& run) {
+TidyRow rowOf(const Document& document, const Question& question, const Slot& slot,
+              std::optional<std::size_t> cell, const Mount& mount, const Run& run) {
     TidyRow row;
+    row.cell = cell;
     row.mountId = mount.id;
     row.runId = run.id;
     row.kind = slot.kind;
@@ -50,7 +51,10 @@ TidyRow rowOf(const Document& document, const Question& question, const Slot& sl
     row.block = mount.block;
     row.order = mount.order;
     row.run = fmt::format("{}/{}", mount.name, run.repeat);
-    row.load = run.load;
+    if (const Load* load = document.find(run.load)) {
+        row.load = load->name;
+        row.loadId = loadIdentity(*load);
+    }
     row.purpose = word(slot.kind == SlotKind::checkMount ? Purpose::check : run.purpose);
     if (run.sinceApplication) row.ageH = run.sinceApplication->value;
     row.cycles = run.cycles;
@@ -62,21 +66,20 @@ TidyRow rowOf(const Document& document, const Question& question, const Slot& sl
 }
 
 std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>& rows) {
-    std::map<std::string, std::pair<Flag, int>> counted;
+    std::map<std::string, std::pair<Flag, std::set<Id<Run>>>> runs;
     for (const TidyRow& row : rows) {
         if (row.excluded || row.kind != SlotKind::level) continue;
         const Reduction* reduction = reductionOf(document, row.runId);
         if (!reduction) continue;
-        for (const Flag& flag : reduction->flags) {
-            if (flag.severity == Severity::info) continue;
-            auto& [first, count] = counted[flag.code];
-            if (count++ == 0) first = flag;
-        }
+        for (const Flag& flag : reduction->flags)
+            if (flag.severity != Severity::info)
+                runs.try_emplace(flag.code, flag, std::set<Id<Run>>{}).first->second.second.insert(row.runId);
     }
     std::vector<Flag> flags;
-    for (auto& [code, entry] : counted) {
-        auto& [flag, count] = entry;
-        flag.message = fmt::format("{} ({} {})", flag.message, count, count == 1 ? "run" : "runs");
+    for (auto& [code, entry] : runs) {
+        auto& [flag, carriers] = entry;
+        flag.message =
+            fmt::format("{} ({} {})", flag.message, carriers.size(), carriers.size() == 1 ? "run" : "runs");
         flags.push_back(flag);
     }
     return flags;
@@ -84,62 +87,70 @@ std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>&
 
 } // namespace
 
-std::vector<TidyRow> tidyTable(const Document& document, const Question& question) {
+namespace {
+
+std::vector<TidyRow> rowsOf(const Document& document, const Question& question, const Design& design) {
     std::vector<TidyRow> rows;
-    for (const Slot* slot : slotsOf(document, question.study)) {
-        const Mount* mount = document.find(slot->mount);
+    for (const DesignUnit& unit : design.units) {
+        const Slot* slot = document.find(unit.slot);
+        const Mount* mount = document.find(unit.mount);
         if (!mount) continue;
         for (const Run* run : runsOf(document, mount->id))
-            rows.push_back(rowOf(document, question, *slot, *mount, *run));
+            rows.push_back(rowOf(document, question, *slot, unit.cell, *mount, *run));
     }
     std::stable_sort(rows.begin(), rows.end(),
                      [](const TidyRow& a, const TidyRow& b) { return a.order < b.order; });
     return rows;
 }
 
-namespace {
-
 bool enters(const TidyRow& row) {
     return !row.excluded && row.kind == SlotKind::level && row.purpose == word(Purpose::fresh) && row.response
-           && !row.level.empty();
+           && row.cell;
 }
 
 } // namespace
 
-std::string comparedLoad(const std::vector<TidyRow>& rows, const Question& question) {
-    if (!question.load.empty()) return question.load;
-    std::map<std::string, std::set<std::int64_t>> mounts;
-    std::vector<std::string> order;
+std::vector<TidyRow> tidyTable(const Document& document, const Question& question) {
+    return rowsOf(document, question, designOf(document, question));
+}
+
+Id<Load> comparedLoad(const Document& document, const std::vector<TidyRow>& rows, const Question& question) {
+    if (const Load* named = document.find(question.load)) return loadIdentity(*named);
+    std::map<Id<Load>, std::set<Id<Mount>>> mounts;
+    std::vector<Id<Load>> order;
     for (const TidyRow& row : rows) {
         if (!enters(row)) continue;
-        if (!mounts.contains(row.load)) order.push_back(row.load);
-        mounts[row.load].insert(row.mountId.value);
+        if (!mounts.contains(row.loadId)) order.push_back(row.loadId);
+        mounts[row.loadId].insert(row.mountId);
     }
-    std::string best;
-    for (const std::string& load : order)
-        if (best.empty() || mounts[load].size() > mounts[best].size()) best = load;
-    return best;
+    std::optional<Id<Load>> best;
+    for (Id<Load> load : order)
+        if (!best || mounts[load].size() > mounts[*best].size()) best = load;
+    return best.value_or(Id<Load>{});
 }
 
-std::vector<std::string> loadChoices(const Document& document, Id<Study> study) {
-    std::vector<std::string> names;
-    const auto take = [&](const std::string& name) {
-        if (!name.empty() && std::find(names.begin(), names.end(), name) == names.end())
-            names.push_back(name);
+std::vector<Id<Load>> loadChoices(const Document& document, Id<Study> study) {
+    std::vector<Id<Load>> choices;
+    std::set<Id<Load>> known;
+    const auto take = [&](const Load& load) {
+        if (known.insert(loadIdentity(load)).second) choices.push_back(load.id);
     };
-    for (const Load* load : loadsOf(document, study)) take(load->name);
+    for (const Load* load : loadsOf(document, study)) take(*load);
     for (const Slot* slot : slotsOf(document, study))
         if (slot->mount)
-            for (const Run* run : runsOf(document, *slot->mount)) take(run->load);
-    return names;
+            for (const Run* run : runsOf(document, *slot->mount))
+                if (const Load* load = document.find(run->load)) take(*load);
+    return choices;
 }
 
-std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, const std::string& load) {
+std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design) {
     std::vector<RunValue> values;
     for (const TidyRow& row : rows) {
-        if (!enters(row) || row.load != load) continue; // different loads are no repeats
-        const std::string group = row.second.empty() ? row.level : row.level + ", " + row.second;
-        values.push_back({group, row.mount, *row.response, row.limitBound});
+        if (!enters(row) || row.loadId != load) continue; // different loads are no repeats
+        values.push_back({{static_cast<std::int64_t>(*row.cell) + 1, design.cells[*row.cell].name},
+                          {row.mountId.value, row.mount},
+                          *row.response,
+                          row.limitBound});
     }
     return values;
 }
@@ -167,24 +178,33 @@ void append(Comparison& all, const Comparison& more) {
     all.options = more.options;
 }
 
+/// The group that the others are held against: the cell of the question's reference level and, with a second
+/// factor, of one of its levels.
+std::optional<std::int64_t> referenceGroup(const Document& document, const Question& question,
+                                           const Design& design, std::optional<Id<Level>> second) {
+    const Level* held = referenceLevelOf(document, question);
+    for (std::size_t i = 0; held && i < design.cells.size(); ++i)
+        if (design.cells[i].level == held->id && design.cells[i].second == second)
+            return static_cast<std::int64_t>(i) + 1;
+    return std::nullopt;
+}
+
 /// Levels of the first factor against each other inside each level of the second. Whether the second changes
 /// their differences (interaction) is not tested, and that is said.
-Comparison compareWithin(const Evidence& evidence, const std::vector<const Level*>& second,
-                         const CompareOptions& options, bool neverBound) {
+Comparison compareWithin(const Document& document, const Question& question, const Evidence& evidence,
+                         const std::vector<RunValue>& values, const CompareOptions& options) {
     Comparison all;
     std::string reason;
-    for (const Level* at : second) {
-        std::vector<TidyRow> inside;
-        for (const TidyRow& row : evidence.rows)
-            if (row.second == at->name) inside.push_back(row);
-        auto values = comparedRuns(inside, evidence.load);
-        if (neverBound)
-            for (RunValue& value : values) value.limitBound = false;
+    for (const Level* at : secondLevelsOf(document, question.id)) {
+        std::vector<RunValue> inside;
+        for (const RunValue& value : values)
+            if (evidence.design.cells[static_cast<std::size_t>(value.group.id) - 1].second == at->id)
+                inside.push_back(value);
+        if (inside.empty()) continue;
         CompareOptions here = options;
-        if (!here.reference.empty()) here.reference += ", " + at->name;
-        if (values.empty()) continue;
+        here.reference = referenceGroup(document, question, evidence.design, at->id);
         try {
-            append(all, compare(values, here));
+            append(all, compare(inside, here));
         } catch (const InputError& error) {
             reason = sentence(error);
             raise(all.flags, {"not-compared", Severity::warn, at->name + ": " + reason});
@@ -201,63 +221,65 @@ Comparison compareWithin(const Evidence& evidence, const std::vector<const Level
     return all;
 }
 
-/// Groups appear in the order of the question's levels.
-void orderByLevel(std::vector<RunValue>& values, const std::vector<const Level*>& levels) {
-    const auto place = [&](const RunValue& value) {
-        return std::find_if(levels.begin(), levels.end(),
-                            [&](const Level* level) { return level->name == value.group; })
-               - levels.begin();
-    };
-    std::stable_sort(values.begin(), values.end(),
-                     [&](const RunValue& a, const RunValue& b) { return place(a) < place(b); });
+std::string nameOfLoad(const Document& document, Id<Load> load) {
+    const Load* known = document.find(load);
+    return known ? known->name : std::string();
 }
 
 /// Runs under other loads than the compared one are no repeats; that they are left out is told.
-void flagOtherLoads(Evidence& evidence) {
+void flagOtherLoads(const Document& document, Evidence& evidence) {
     const auto left = std::count_if(evidence.rows.begin(), evidence.rows.end(), [&](const TidyRow& row) {
-        return enters(row) && row.load != evidence.load;
+        return enters(row) && row.loadId != evidence.load;
     });
     if (left > 0)
         raise(evidence.comparison->flags,
               {"other-loads", Severity::info,
                fmt::format("Compared are the runs under \"{}\"; {} under other loads {} left out",
-                           evidence.load, left, left == 1 ? "is" : "are")});
+                           nameOfLoad(document, evidence.load), left, left == 1 ? "is" : "are")});
 }
 
 /// Under the lid only one layer may change: mounts whose upper layers are known to differ changed two.
 void flagUpperLayer(const Document& document, const Question& question, Evidence& evidence) {
     const Site* site = document.find(question.site);
     if (!site || site->kind != SiteKind::dieLid || !evidence.comparison) return;
-    std::set<std::string> upper;
+    std::map<Id<Material>, std::string> upper;
     for (const TidyRow& row : evidence.rows) {
         if (row.excluded || row.kind != SlotKind::level) continue;
         for (const Site* other : document.where(&Site::configuration, site->configuration))
             if (other->kind == SiteKind::lidPlate)
                 if (const Material* material = materialAt(document, row.mountId, other->id))
-                    upper.insert(material->name);
+                    upper.emplace(material->id, material->name);
     }
-    if (upper.size() > 1)
-        raise(evidence.comparison->flags,
-              {"two-changes", Severity::warn,
-               fmt::format("The layer above the lid was not the same ({}): two things changed at once",
-                           fmt::join(upper, ", "))});
+    if (upper.size() < 2) return;
+    std::vector<std::string> names;
+    for (const auto& [id, name] : upper) names.push_back(name);
+    raise(evidence.comparison->flags,
+          {"two-changes", Severity::warn,
+           fmt::format("The layer above the lid was not the same ({}): two things changed at once",
+                       fmt::join(names, ", "))});
 }
 
 } // namespace
 
+Id<Level> levelOfGroup(const Evidence& evidence, const GroupSummary& group) {
+    return evidence.design.cells.at(static_cast<std::size_t>(group.id) - 1).level;
+}
+
 Evidence gatherEvidence(const Document& document, const Question& question) {
     Evidence evidence;
-    evidence.rows = tidyTable(document, question);
-    std::set<std::string> excluded;
+    evidence.design = designOf(document, question);
+    evidence.rows = rowsOf(document, question, evidence.design);
+    std::set<Id<Mount>> excluded;
     for (const TidyRow& row : evidence.rows)
-        if (row.excluded) excluded.insert(row.mount);
+        if (row.excluded) excluded.insert(row.mountId);
     evidence.excludedMounts = static_cast<int>(excluded.size());
-    const Study* study = document.find(question.study);
-    evidence.inSequence = study && study->began == StudyTemplate::stepByStep;
+    evidence.inSequence = evidence.design.factors.front().inSequence;
     evidence.runFlags = runFlags(document, evidence.rows);
-    evidence.load = comparedLoad(evidence.rows, question);
-    auto values = comparedRuns(evidence.rows, evidence.load);
-    if (evidence.inSequence) orderByLevel(values, levelsOf(document, question.id));
+    evidence.load = comparedLoad(document, evidence.rows, question);
+    auto values = comparedRuns(evidence.rows, evidence.load, evidence.design);
+    if (evidence.inSequence) // cells stand in the order of the question's levels
+        std::stable_sort(values.begin(), values.end(),
+                         [](const RunValue& a, const RunValue& b) { return a.group.id < b.group.id; });
     if (question.normalisation == Normalisation::perWatt)
         for (RunValue& value : values) value.limitBound = false; // K/W is measured in full at the limit too
     if (values.empty()) {
@@ -266,22 +288,21 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
                 ? fmt::format(
                     "No mount has been measured under \"{}\" yet. Measure it, or choose another load "
                     "on Question.",
-                    evidence.load)
+                    nameOfLoad(document, evidence.load))
                 : "No mount has been measured yet. Bring the logs to Bench.";
         return evidence;
     }
     CompareOptions options;
     options.margin = question.margin.value;
     options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
-    if (const Level* held = referenceLevelOf(document, question)) options.reference = held->name;
+    if (!question.secondFactor)
+        options.reference = referenceGroup(document, question, evidence.design, std::nullopt);
     try {
-        const bool neverBound = question.normalisation == Normalisation::perWatt;
-        evidence.comparison =
-            question.secondFactor
-                ? compareWithin(evidence, secondLevelsOf(document, question.id), options, neverBound)
-                : compare(values, options);
+        evidence.comparison = question.secondFactor
+                                  ? compareWithin(document, question, evidence, values, options)
+                                  : compare(values, options);
         flagUpperLayer(document, question, evidence);
-        flagOtherLoads(evidence);
+        flagOtherLoads(document, evidence);
         if (const int looks = plannedLooks(document, question.study); looks > 1)
             raise(evidence.comparison->flags,
                   {"declared-looks", Severity::info,

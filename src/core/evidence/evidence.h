@@ -4,7 +4,9 @@
 // From the document to what a question can be judged by: the tidy table (one row a run), the values that
 // enter the comparison, and the comparison itself. Window, command and report all call these.
 
-#include "core/domain/document.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
+#include "core/plan/design.h"
 #include "core/stats/compare.h"
 
 namespace ibuki {
@@ -22,7 +24,7 @@ struct TidyRow {
     std::string block;
     int order = 0;
     std::string run;
-    std::string load;
+    std::string load; ///< its name
     std::string purpose;
     std::optional<double> ageH;
     std::optional<int> cycles;
@@ -36,32 +38,38 @@ struct TidyRow {
     std::optional<double> response; ///< what the question compares
     Id<Mount> mountId;
     Id<Run> runId;
+    Id<Load> loadId; ///< as loadIdentity; 0 where none is stated
     SlotKind kind = SlotKind::level;
+    std::optional<std::size_t> cell; ///< of the question's design: what it is compared as
 };
 
 /// Every run of the study's mounts that is not withdrawn, in the order of the bench's record.
 std::vector<TidyRow> tidyTable(const Document& document, const Question& question);
 
-/// The load whose runs are compared: the one the question names, else the one under which the most mounts
-/// were measured, the first of several. Runs under others are no repeats of it.
-std::string comparedLoad(const std::vector<TidyRow>& rows, const Question& question);
+/// The load whose runs are compared (as loadIdentity): the one the question names, else the one under which
+/// the most mounts were measured, the first of several. Runs under others are no repeats of it.
+Id<Load> comparedLoad(const Document& document, const std::vector<TidyRow>& rows, const Question& question);
 
-/// Names of the study's loads and of those that its runs were under, each once.
-std::vector<std::string> loadChoices(const Document& document, Id<Study> study);
+/// The study's loads and those of other studies that its runs were under, each once.
+std::vector<Id<Load>> loadChoices(const Document& document, Id<Study> study);
 
 /// Rows that enter the comparison: levels only, fresh runs under the compared load, neither excluded nor
-/// without a response.
-std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, const std::string& load);
+/// without a response. Their groups are the design's cells, by index + 1.
+std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design);
 
 struct Evidence {
+    Design design;
     std::vector<TidyRow> rows;
-    std::string load; ///< the compared one
+    Id<Load> load; ///< the compared one
     std::optional<Comparison> comparison;
     std::string whyNot;      ///< when there is none: what is missing and how to mend it
     bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it
 };
+
+/// The level of the question's first factor that a group of the comparison stands for.
+Id<Level> levelOfGroup(const Evidence& evidence, const GroupSummary& group);
 
 Evidence gatherEvidence(const Document& document, const Question& question);
 

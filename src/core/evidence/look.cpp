@@ -2,6 +2,7 @@
 #include "core/evidence/look.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/plan.h"
 
 #include <algorithm>
 #include <array>
@@ -10,7 +11,7 @@
 namespace ibuki {
 
 bool hasUnplannedLook(const Document& document, Id<Study> study) {
-    const auto looks = document.where(&Look::study, study.value);
+    const auto looks = document.where(&Look::study, study);
     return std::any_of(looks.begin(), looks.end(),
                        [](const Look* look) { return look->extended && !look->declared; });
 }

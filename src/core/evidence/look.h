@@ -4,6 +4,7 @@
 // Looks at a verdict while mounts are still to come, and what they cost (docs/methods.md, "Looks").
 
 #include "core/domain/document.h"
+#include "core/domain/study.h"
 
 namespace ibuki {
 

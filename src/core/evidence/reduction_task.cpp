@@ -2,6 +2,8 @@
 #include "core/evidence/reduction_task.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 #include "core/evidence/response.h"
 
 namespace ibuki {

@@ -5,6 +5,8 @@
 // work itself can go to another thread.
 
 #include "core/domain/document.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 
 #include <span>
 #include <vector>

@@ -2,6 +2,8 @@
 #include "core/evidence/response.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 
 namespace ibuki {
 
@@ -12,12 +14,10 @@ const LoadReduction* loadOf(const Reduction& reduction, const Run& run) {
 }
 
 std::optional<double> responseOf(const LoadReduction& load, const Question& question) {
-    const auto metric = metricFromName(question.metric);
-    if (!metric) return std::nullopt;
-    const auto value = load.metrics.find(*metric);
+    const auto value = load.metrics.find(question.metric);
     if (value == load.metrics.end()) return std::nullopt;
     std::optional<double> delta = value->second.deltaK;
-    if (load.extrapolated && load.metric == *metric) delta = load.steady.asymptoteK;
+    if (load.extrapolated && load.metric == question.metric) delta = load.steady.asymptoteK;
     if (question.reference == ReferenceTemperature::coolant) {
         const auto coolant = load.metrics.find(Metric::coolant);
         if (coolant == load.metrics.end()) return std::nullopt;
@@ -37,8 +37,7 @@ std::string_view responseUnit(const Question& question) {
 }
 
 std::string responseTitle(const Question& question) {
-    const auto metric = metricFromName(question.metric);
-    std::string title(metric ? metricTitle(*metric) : std::string_view(question.metric));
+    std::string title(metricTitle(question.metric));
     title += question.reference == ReferenceTemperature::room ? " over room" : " over coolant";
     if (question.normalisation == Normalisation::perWatt) title += ", per watt";
     if (question.normalisation == Normalisation::atNominalPower) title += ", at nominal power";
@@ -62,7 +61,7 @@ void obey(ReduceSettings& settings, const Document& document, Id<Study> study) {
 ReduceSettings settingsFor(const Configuration* configuration, const Question* question) {
     ReduceSettings settings;
     if (question) {
-        settings.metric = metricFromName(question->metric).value_or(Metric::hottest);
+        settings.metric = question->metric;
         if (question->nominalPower) settings.nominalPowerW = question->nominalPower->value;
     }
     if (configuration && configuration->temperatureLimit)

@@ -4,6 +4,8 @@
 // The one number a question takes from a run: metric × reference temperature × normalisation.
 
 #include "core/domain/document.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 
 namespace ibuki {
 

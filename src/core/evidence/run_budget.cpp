@@ -2,6 +2,7 @@
 #include "core/evidence/run_budget.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/plan/scatter.h"
 
@@ -39,9 +40,8 @@ RunBudget budgetOf(const Document& document, const Run& run, const Question& que
     const Reduction* reduction = reductionOf(document, run.id);
     const LoadReduction* load = reduction ? loadOf(*reduction, run) : nullptr;
     const Mount* mount = document.find(run.mount);
-    const auto metric = metricFromName(question.metric);
-    if (!load || !mount || !metric || !load->metrics.contains(*metric)) return result;
-    const MetricValue& value = load->metrics.at(*metric);
+    if (!load || !mount || !load->metrics.contains(question.metric)) return result;
+    const MetricValue& value = load->metrics.at(question.metric);
     if (!value.deltaK) return result;
     const auto sensors = document.where(&Sensor::configuration, rigOf(document, mount->configuration));
     BudgetInput input;
@@ -55,10 +55,10 @@ RunBudget budgetOf(const Document& document, const Run& run, const Question& que
     if (load->extrapolated && load->steady.asymptoteIntervalK)
         input.extrapolationU =
             (load->steady.asymptoteIntervalK->hi - load->steady.asymptoteIntervalK->lo) / (2 * 1.96);
-    const Sensor* chip = sensorFor(sensors, {roleOf(*metric), Role::core, Role::package});
+    const Sensor* chip = sensorFor(sensors, {roleOf(question.metric), Role::core, Role::package});
     const Sensor* room = sensorFor(sensors, {Role::ambient});
     const Sensor* power =
-        sensorFor(sensors, {isGraphicsMetric(*metric) ? Role::gpuPower : Role::packagePower});
+        sensorFor(sensors, {isGraphicsMetric(question.metric) ? Role::gpuPower : Role::packagePower});
     const auto need = [&](const std::optional<double>& figure, const char* name) {
         if (!figure) result.missing.emplace_back(name);
         return figure;

@@ -5,6 +5,7 @@
 // mounts of its study.
 
 #include "core/domain/document.h"
+#include "core/domain/study.h"
 #include "core/reduce/budget.h"
 
 namespace ibuki {

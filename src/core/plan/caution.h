@@ -5,6 +5,7 @@
 // manufacturers' instructions, safety sheets and local rules take precedence (docs/methods.md, "Cautions").
 
 #include "core/domain/document.h"
+#include "core/domain/mount.h"
 
 #include <map>
 #include <string>

@@ -2,6 +2,7 @@
 // What the document knows, as facts for the rules. Facts that nobody stated are left out.
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/physics/pad.h"
 #include "core/plan/caution.h"
@@ -45,7 +46,7 @@ void putPad(Facts& facts, const Material& material, const Site& site, const Conf
     const double thicknessMm = known.bondLineUm.value / 1000;
     if (thicknessMm <= 0) return;
     facts["pad.strain"] = 1 - site.gap->value / thicknessMm;
-    if (!known.modulusMPa || !site.width || !site.length || !configuration || !configuration->mountForceN)
+    if (!known.modulusMPa || !site.width || !site.length || !configuration || !configuration->mountForce)
         return;
     PadAtSite pad{site.name,
                   site.gap->value,
@@ -53,7 +54,7 @@ void putPad(Facts& facts, const Material& material, const Site& site, const Conf
                   known.modulusMPa->value,
                   site.width->value * site.length->value,
                   site.alike};
-    facts["pad.loadShare"] = padState(pad).forceN / *configuration->mountForceN;
+    facts["pad.loadShare"] = padState(pad).forceN / configuration->mountForce->value;
 }
 
 void putConfiguration(Facts& facts, const Document& document, const Configuration& configuration) {

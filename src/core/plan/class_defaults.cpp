@@ -52,8 +52,8 @@ MaterialFacts factsOf(const Material& material) {
     const ClassDefaults& usual = classDefaults(material.kind);
     MaterialFacts facts;
     facts.densityGPerMl = known(material.densityGPerMl, usual.densityGPerMl);
-    facts.bondLineUm = known(material.bondLineUm, usual.bondLineUm);
-    if (!material.bondLineUm && material.thickness)
+    facts.bondLineUm = known(material.bondLine, usual.bondLineUm);
+    if (!material.bondLine && material.thickness)
         facts.bondLineUm = {1000 * material.thickness->value, false};
     facts.contactMm2KPerW = {usual.contactMm2KPerW, true};
     facts.conductivityWPerMK = known(material.claimedConductivity, usual.conductivityWPerMK);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/cut_job.h"
 
+#include "core/domain/bench.h"
 #include "core/plan/gap.h"
 #include "core/plan/shelf.h"
 

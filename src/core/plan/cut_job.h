@@ -4,7 +4,9 @@
 // Between the shelf and the cutting plan: which pieces a bench needs of a material, which sheets and off-cuts
 // of it are there, and what the shelf holds after the cut.
 
+#include "core/domain/bench.h"
 #include "core/domain/edit.h"
+#include "core/domain/material.h"
 #include "core/plan/cut.h"
 
 namespace ibuki {

@@ -32,7 +32,7 @@ void addWithinFactors(Design& design, const Document& document, const Question& 
     const Plan* plan = planOf(document, question.study);
     if (!plan || plan->followUps.empty()) return;
     DesignFactor factor{"time since mounting", Stratum::withinMount, {}, {"fresh"}, true};
-    for (const Delay& delay : parseDelays(plan->followUps)) factor.levelNames.push_back(delay.text());
+    for (const Delay& delay : plan->followUps) factor.levelNames.push_back(delay.text());
     design.factors.push_back(std::move(factor));
 }
 

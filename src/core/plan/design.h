@@ -5,6 +5,7 @@
 // mounts, the cells to be filled, blocks and order. Comparison, ageing and sweeps read it and never guess.
 
 #include "core/domain/document.h"
+#include "core/domain/plan.h"
 #include "core/plan/order.h"
 
 namespace ibuki {

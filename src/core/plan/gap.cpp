@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/gap.h"
 
+#include "core/domain/bench.h"
 #include "core/plan/class_defaults.h"
 
 namespace ibuki {
@@ -20,7 +21,7 @@ bool takesPads(const Site& site) {
 GapReport gapReport(const Document& document, const Configuration& configuration, const Material& pad,
                     const std::map<Id<Site>, double>& thicknessMm, std::optional<double> forceN) {
     GapReport report;
-    report.mountForceN = forceN.value_or(configuration.mountForceN.value_or(usualMountForceN));
+    report.mountForceN = forceN.value_or(configuration.mountForce.value_or(Newton{usualMountForceN}).value);
     const MaterialFacts facts = factsOf(pad);
     const double modulus = facts.modulusMPa ? facts.modulusMPa->value : usualModulusMPa;
     std::vector<PadAtSite> pads;

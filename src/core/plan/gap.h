@@ -4,7 +4,9 @@
 // The gap helper: pads at every site of a configuration under one plate, which thicknesses would fit, whether
 // the die still touches and how the backplate bows.
 
+#include "core/domain/bench.h"
 #include "core/domain/document.h"
+#include "core/domain/material.h"
 #include "core/physics/pad.h"
 
 namespace ibuki {

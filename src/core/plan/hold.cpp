@@ -2,6 +2,7 @@
 #include "core/plan/hold.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/study.h"
 #include "core/plan/shelf.h"
 
 namespace ibuki {

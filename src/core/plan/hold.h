@@ -3,6 +3,7 @@
 
 // What stands against a plan before anything is mounted: cautions that hold it, and lots that do not suffice.
 
+#include "core/domain/study.h"
 #include "core/plan/caution.h"
 
 namespace ibuki {

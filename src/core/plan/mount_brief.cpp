@@ -112,7 +112,9 @@ MountBrief briefOf(const Document& document, const Slot& slot, Instant now) {
     brief.title = titleOf(document, slot, brief.material);
     const Level* factors = slot.kind == SlotKind::level ? level : nullptr;
     addAmount(brief, document, factors, plan, question->site);
-    brief.pattern = factors && !factors->pattern.empty() ? factors->pattern : plan ? plan->pattern : "";
+    brief.pattern = factors && factors->pattern != ApplicationPattern::notStated ? factors->pattern
+                    : plan                                                       ? plan->pattern
+                           : ApplicationPattern::notStated;
     if (factors && factors->torque)
         brief.torqueNm = factors->torque->value;
     else if (plan && plan->torque)

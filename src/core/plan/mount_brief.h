@@ -21,7 +21,7 @@ struct MountBrief {
     std::optional<double> grams;        ///< stated by level or plan, else the usual dose
     bool gramsAreUsual = false;
     std::optional<double> areaMm2; ///< to cut, all alike pieces together
-    std::string pattern;
+    ApplicationPattern pattern = ApplicationPattern::notStated;
     std::optional<double> torqueNm;
     std::string rig;                      ///< "tall cooler", where the level is mounted in a rig of its own
     bool staysMounted = false;            ///< changed without re-mounting: the mount before goes on

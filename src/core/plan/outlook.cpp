@@ -222,7 +222,7 @@ void addHelps(Outlook& outlook, const Document& document, const Question& questi
 } // namespace
 
 Evenings eveningsOf(const Plan& plan, Instant now) {
-    return {plan.start.value_or(now), plan.fromHour, plan.hours, parseWeekdays(plan.weekdays)};
+    return {plan.start.value_or(now), plan.fromHour, plan.hours, plan.weekdays};
 }
 
 std::vector<std::vector<TimedStep>> stepsOf(const Document& document, const Question& question,

@@ -2,6 +2,7 @@
 #include "core/plan/scatter.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
 #include "core/evidence/response.h"
 

@@ -27,7 +27,7 @@ public:
 
     const Evening& at(std::size_t index) {
         while (made_.size() <= index) {
-            while (!evenings_.weekdays.at(weekdayOf(day_))) ++day_;
+            while (!evenings_.weekdays.days.at(weekdayOf(day_))) ++day_;
             const Instant start{day_ * msPerDay
                                 + static_cast<std::int64_t>(std::llround(evenings_.fromHour * 60))
                                       * msPerMinute};
@@ -140,36 +140,11 @@ Instant plusMonths(Instant local, int months) {
                         static_cast<unsigned>(std::stoi(date.substr(8, 2))), local.ms - day * msPerDay);
 }
 
-constexpr std::array<std::string_view, 5> unitWords{"h", "d", "w", "mo", "y"};
-
 } // namespace
-
-std::array<bool, 7> parseWeekdays(const std::string& text) {
-    static constexpr std::array<std::string_view, 7> names{"mon", "tue", "wed", "thu", "fri", "sat", "sun"};
-    std::array<bool, 7> days{};
-    std::string word;
-    const auto take = [&] {
-        if (word.empty()) return;
-        const auto found = std::find(names.begin(), names.end(), word.substr(0, 3));
-        if (found == names.end())
-            throw InputError("plan-weekdays", {}, fmt::format("\"{}\" is no day of the week", word),
-                             "Write Mon Tue Wed Thu Fri Sat Sun");
-        days.at(static_cast<std::size_t>(found - names.begin())) = true;
-        word.clear();
-    };
-    for (char c : text) {
-        if (c == ' ' || c == ',' || c == ';')
-            take();
-        else
-            word += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    }
-    take();
-    return days;
-}
 
 Schedule schedule(const std::vector<std::vector<TimedStep>>& mounts, const Evenings& evenings,
                   const WallClock& clock) {
-    if (std::none_of(evenings.weekdays.begin(), evenings.weekdays.end(), [](bool day) { return day; }))
+    if (!evenings.weekdays.any())
         throw InputError("plan-weekdays", {}, "no day of the week has an evening for it",
                          "Name the days, such as Mon Wed Fri");
     if (!(evenings.hours > 0 && evenings.hours <= 24) || !(evenings.fromHour >= 0 && evenings.fromHour < 24))
@@ -180,36 +155,6 @@ Schedule schedule(const std::vector<std::vector<TimedStep>>& mounts, const Eveni
     Layout layout(evenings, clock);
     for (const auto& steps : mounts) layout.add(steps);
     return layout.finish();
-}
-
-std::string Delay::text() const {
-    return fmt::format("{} {}", count, unitWords.at(static_cast<std::size_t>(unit)));
-}
-
-double Delay::minutes() const {
-    static constexpr std::array<double, 5> each{60, 1440, 7 * 1440, 30.4 * 1440, 365 * 1440};
-    return count * each.at(static_cast<std::size_t>(unit));
-}
-
-std::vector<Delay> parseDelays(const std::string& text) {
-    std::vector<Delay> delays;
-    std::size_t begin = 0;
-    while (begin <= text.size()) {
-        const std::size_t end = std::min(text.find_first_of(",;", begin), text.size());
-        std::string part = text.substr(begin, end - begin);
-        std::erase(part, ' ');
-        begin = end + 1;
-        if (part.empty()) continue;
-        std::size_t digits = 0;
-        while (digits < part.size() && part[digits] >= '0' && part[digits] <= '9') ++digits;
-        const auto unit = std::find(unitWords.begin(), unitWords.end(), part.substr(digits));
-        if (digits == 0 || digits > 4 || unit == unitWords.end() || std::stoi(part.substr(0, digits)) == 0)
-            throw InputError("follow-up", {}, fmt::format("\"{}\" is no time to come back after", part),
-                             "Write a number with h, d, w, mo or y, such as 24 h, 5 d, 6 mo");
-        delays.push_back(
-            {std::stoi(part.substr(0, digits)), static_cast<Delay::Unit>(unit - unitWords.begin())});
-    }
-    return delays;
 }
 
 Instant dueAfter(Instant local, const Delay& delay, const WallClock& clock) {

@@ -31,11 +31,8 @@ struct Evenings {
     Instant firstDay; ///< its date counts
     double fromHour = 18;
     double hours = 4;
-    std::array<bool, 7> weekdays{}; ///< Monday first
+    Weekdays weekdays;
 };
-
-/// "Mon Tue Fri", in any case, with spaces or commas. Throws InputError (plan-weekdays).
-std::array<bool, 7> parseWeekdays(const std::string& text);
 
 struct ScheduledStep {
     TimedStep step;
@@ -72,17 +69,6 @@ Schedule schedule(const std::vector<std::vector<TimedStep>>& mounts, const Eveni
 
 /// A delay such as "24 h", "5 d", "2 w", "6 mo", "1 y". Hours are elapsed time; days and more keep the time
 /// on the wall clock, months that are too short end on their last day.
-struct Delay {
-    enum class Unit { hours, days, weeks, months, years };
-    int count = 0;
-    Unit unit = Unit::hours;
-    std::string text() const;
-    double minutes() const; ///< about: a month is 30.4 days, a year 365
-    bool operator==(const Delay&) const = default;
-};
-
-/// "24 h, 5 d, 6 mo". Throws InputError (follow-up) naming the part that cannot be read.
-std::vector<Delay> parseDelays(const std::string& text);
 Instant dueAfter(Instant local, const Delay& delay, const WallClock& clock = {});
 
 } // namespace ibuki

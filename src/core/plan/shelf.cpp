@@ -2,6 +2,7 @@
 #include "core/plan/shelf.h"
 
 #include "core/domain/input_error.h"
+#include "core/domain/mount.h"
 #include "core/plan/dose.h"
 
 #include <algorithm>

@@ -5,6 +5,7 @@
 // there are in it, how the hands rated a material. Core has no clock: `now` comes from the caller.
 
 #include "core/domain/document.h"
+#include "core/domain/mount.h"
 #include "core/plan/class_defaults.h"
 
 namespace ibuki {

@@ -187,7 +187,7 @@ private:
 /// The mount stays on the bench until it was come back to for the last time.
 void addFollowUps(std::vector<TimedStep>& steps, RunSteps& run, const Plan* plan) {
     if (!plan || plan->followUps.empty()) return;
-    auto delays = parseDelays(plan->followUps);
+    auto delays = plan->followUps;
     std::stable_sort(delays.begin(), delays.end(),
                      [](const Delay& a, const Delay& b) { return a.minutes() < b.minutes(); });
     for (const Delay& delay : delays) {

@@ -24,6 +24,8 @@ using Millimetre = Quantity<struct MillimetreTag>;
 using SquareMillimetre = Quantity<struct SquareMillimetreTag>;
 using WattPerMetreKelvin = Quantity<struct WattPerMetreKelvinTag>;
 using NewtonMetre = Quantity<struct NewtonMetreTag>;
+using Newton = Quantity<struct NewtonTag>;
+using Micrometre = Quantity<struct MicrometreTag>;
 using Gram = Quantity<struct GramTag>;
 using Hour = Quantity<struct HourTag>;
 

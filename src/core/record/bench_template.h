@@ -3,6 +3,7 @@
 
 // How a bench is described at first: a stack of layers with the sites between them, to be edited afterwards.
 
+#include "core/domain/bench.h"
 #include "core/domain/edit.h"
 
 #include <array>

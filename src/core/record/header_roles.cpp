@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/record/header_roles.h"
+#include "core/domain/mount.h"
 
 namespace ibuki {
 

@@ -4,6 +4,10 @@
 // What the user said the columns of logs are, told again by the fingerprint of their header.
 
 #include "core/domain/edit.h"
+#include "core/trace/role.h"
+
+#include <map>
+#include <string>
 
 namespace ibuki {
 

@@ -3,6 +3,7 @@
 
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 
 #include <algorithm>
@@ -156,36 +157,52 @@ Id<Recording> addRecording(Edit& edit, Id<Bench> bench, const ImportedLog& log, 
     return edit.add(recording);
 }
 
-/// The study's load that the power fits best, within 15 %; else the power itself says which.
-std::string loadName(const std::vector<const Load*>& loads, const LoadReduction& found, std::size_t among) {
+/// A load of the study that was found in a log but is not one of the planned ones, by its name.
+Id<Load> foundLoad(Edit& edit, Id<Study> study, const std::string& name) {
+    int last = 0;
+    for (const Load* load : edit.document().where(&Load::study, study)) {
+        if (!load->planned && load->name == name) return load->id;
+        last = std::max(last, load->position);
+    }
+    Load found;
+    found.study = study;
+    found.position = last + 1;
+    found.name = name;
+    found.planned = false;
+    found.sameAs = earlierLoad(edit.document(), study, name);
+    return edit.add(found);
+}
+
+/// The study's planned load that the power fits best, within 15 %; else the power itself says which.
+Id<Load> loadFor(Edit& edit, Id<Study> study, const LoadReduction& found, std::size_t among) {
+    const auto planned = loadsOf(edit.document(), study);
     const Load* best = nullptr;
     double nearest = 0.15;
-    for (const Load* load : loads) {
+    for (const Load* load : planned) {
         if (!load->target || !found.powerW || load->target->value <= 0) continue;
         const double off = std::abs(*found.powerW / load->target->value - 1);
         if (off >= nearest) continue;
         nearest = off;
         best = load;
     }
-    if (best) return best->name;
-    if (among > 1 && found.powerW) return fmt::format("{:.0f} W", *found.powerW);
-    return loads.empty() ? "sustained load" : loads.front()->name;
+    if (best) return best->id;
+    if (among > 1 && found.powerW) return foundLoad(edit, study, fmt::format("{:.0f} W", *found.powerW));
+    return planned.empty() ? foundLoad(edit, study, "sustained load") : planned.front()->id;
 }
 
-/// Loads of nearly one power are cycles of one step: they bear one name.
-std::vector<std::string> loadNames(const std::vector<const Load*>& loads, const Reduction& reduction) {
-    std::vector<std::string> names;
+/// Loads of nearly one power are cycles of one step.
+std::vector<Id<Load>> loadsFor(Edit& edit, Id<Study> study, const Reduction& reduction) {
+    std::vector<Id<Load>> steps;
     for (std::size_t i = 0; i < reduction.loads.size(); ++i) {
-        names.push_back(loadName(loads, reduction.loads[i], reduction.loads.size()));
         const auto& power = reduction.loads[i].powerW;
-        for (std::size_t k = 0; k < i && power; ++k) {
-            const auto& before = reduction.loads[k].powerW;
-            if (!before || std::abs(*power / *before - 1) > 0.03) continue;
-            names.back() = names[k];
-            break;
+        std::optional<Id<Load>> before;
+        for (std::size_t k = 0; k < i && power && !before; ++k) {
+            const auto& earlier = reduction.loads[k].powerW;
+            if (earlier && std::abs(*power / *earlier - 1) <= 0.03) before = steps[k];
         }
+        steps.push_back(before ? *before : loadFor(edit, study, reduction.loads[i], reduction.loads.size()));
     }
-    return names;
+    return steps;
 }
 
 void addRun(Edit& edit, Run run, const ImportedLog& log) {
@@ -201,20 +218,19 @@ void addRun(Edit& edit, Run run, const ImportedLog& log) {
 }
 
 /// One run for each load of the log.
-void addRuns(Edit& edit, Id<Mount> mount, Id<Recording> recording, const ImportedLog& log,
-             const std::vector<const Load*>& loads) {
+void addRuns(Edit& edit, Id<Mount> mount, Id<Recording> recording, const ImportedLog& log, Id<Study> study) {
     Run run;
     run.mount = mount;
     run.recording = recording;
-    const auto names = loadNames(loads, log.reduction);
-    if (names.size() < 2) {
-        run.load = names.empty() ? (loads.empty() ? "sustained load" : loads.front()->name) : names.front();
+    const auto steps = loadsFor(edit, study, log.reduction);
+    if (steps.size() < 2) {
+        run.load = steps.empty() ? loadFor(edit, study, {}, 0) : steps.front();
         addRun(edit, run, log);
         return;
     }
-    for (std::size_t i = 0; i < names.size(); ++i) {
+    for (std::size_t i = 0; i < steps.size(); ++i) {
         run.loadIndex = static_cast<int>(i);
-        run.load = names[i];
+        run.load = steps[i];
         addRun(edit, run, log);
     }
 }
@@ -281,7 +297,6 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
                          "Describe the bench and the question first");
     const auto taken = std::count_if(rows.begin(), rows.end(), [](const ImportRow& row) { return row.take; });
     Edit edit(document, taken == 1 ? std::string("Bring in a log") : fmt::format("Bring in {} logs", taken));
-    const auto loads = loadsOf(document, study);
     ImportChanges changes;
     for (std::size_t i : rowsByTime(rows)) { // what goes on with a mount comes after it
         const ImportRow& row = rows[i];
@@ -291,7 +306,7 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
         changes.recordings.emplace_back(i, recording);
         if (row.probeOf) continue;
         const Id<Mount> mount = row.mount ? *row.mount : addPlannedMount(edit, document, *of, *question, row);
-        addRuns(edit, mount, recording, logs[i], loads);
+        addRuns(edit, mount, recording, logs[i], study);
     }
     for (const auto& [index, probe] : changes.recordings)
         if (rows[index].probeOf) joinProbe(edit, changes.recordings, *rows[index].probeOf, probe);

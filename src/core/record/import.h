@@ -3,6 +3,7 @@
 
 // What the bench's record gains when logs are brought in: the one change set that carries all rows out.
 
+#include "core/domain/study.h"
 #include "core/record/import_rows.h"
 
 namespace ibuki {

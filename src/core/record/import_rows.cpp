@@ -2,6 +2,7 @@
 #include "core/record/import_rows.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/study.h"
 
 #include <algorithm>
 #include <cctype>

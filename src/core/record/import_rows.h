@@ -5,6 +5,8 @@
 // log, for the user to change.
 
 #include "core/domain/edit.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 
 namespace ibuki {
 

@@ -275,7 +275,7 @@ void extendStudy(Edit& edit, const Question& question, int more, Instant now, co
     plan.mountsPerLevel += more;
     putPlan(edit, plan);
     layEvenings(edit, question, planFor(edit.document(), question.study), now, clock);
-    const auto looks = edit.document().where(&Look::study, question.study.value);
+    const auto looks = edit.document().where(&Look::study, question.study);
     if (!looks.empty() && !looks.back()->extended) {
         Look look = *looks.back();
         look.extended = true;
@@ -295,11 +295,11 @@ ChangeSet noteLook(const Document& document, Id<Study> id, Instant now) {
     if (!question || study->state != StudyState::measuring) return {};
     int made = 0;
     for (const Slot* slot : slotsOf(document, id)) made += isMade(document, *slot) ? 1 : 0;
-    const auto looks = document.where(&Look::study, id.value);
+    const auto looks = document.where(&Look::study, id);
     if (made < 3 || (!looks.empty() && looks.back()->mounts == made)) return {};
     Edit edit(document, "See the verdict of " + study->name);
     Look look;
-    look.study = id.value;
+    look.study = id;
     look.at = now;
     look.mounts = made;
     edit.add(look);
@@ -307,21 +307,20 @@ ChangeSet noteLook(const Document& document, Id<Study> id, Instant now) {
 }
 
 void layFollowUps(Edit& edit, const Plan& plan) {
-    const auto delays = parseDelays(plan.followUps);
     std::vector<Id<Slot>> slots;
     for (const Slot* slot : slotsOf(edit.document(), plan.study))
         if (slot->kind == SlotKind::level && slot->skippedBecause.empty()
             && !wasTakenOff(edit.document(), *slot))
             slots.push_back(slot->id);
     for (Id<Slot> slot : slots)
-        for (const Delay& delay : delays) {
+        for (const Delay& delay : plan.followUps) {
             const auto there = edit.document().where(&FollowUp::slot, slot);
             if (std::any_of(there.begin(), there.end(),
-                            [&](const FollowUp* later) { return later->after == delay.text(); }))
+                            [&](const FollowUp* later) { return later->after == delay; }))
                 continue;
             FollowUp later;
             later.slot = slot;
-            later.after = delay.text();
+            later.after = delay;
             edit.add(later);
         }
 }
@@ -338,9 +337,8 @@ std::optional<Instant> dueAt(const Document& document, const FollowUp& followUp,
     if (!slot) return std::nullopt;
     const Mount* mount = document.find(slot->mount);
     const auto from = mount ? mount->at : slot->plannedFor;
-    const auto delays = parseDelays(followUp.after);
-    if (!from || delays.empty()) return std::nullopt;
-    return dueAfter(*from, delays.front(), clock);
+    if (!from) return std::nullopt;
+    return dueAfter(*from, followUp.after, clock);
 }
 
 } // namespace ibuki

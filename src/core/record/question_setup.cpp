@@ -55,7 +55,7 @@ void removeUnusedLevel(Edit& edit, Id<Level> id) {
         if (slot.level == id || slot.second == id) slots.push_back(slotId);
     for (Id<Slot> slot : slots) removeSlot(edit, slot);
     if (const Question* question = edit.document().find(level->question);
-        question && question->referenceLevel == id.value) {
+        question && question->referenceLevel == id) {
         Question changed = *question;
         changed.referenceLevel.reset();
         edit.put(changed);

@@ -4,6 +4,7 @@
 // Questions of a study and their levels: the same mounts may answer several.
 
 #include "core/domain/edit.h"
+#include "core/domain/study.h"
 
 namespace ibuki {
 

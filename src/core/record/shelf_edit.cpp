@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/record/shelf_edit.h"
+#include "core/domain/mount.h"
 
 namespace ibuki {
 namespace {

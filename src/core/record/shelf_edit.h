@@ -4,6 +4,7 @@
 // What leaves the shelf takes along what only belonged to it.
 
 #include "core/domain/edit.h"
+#include "core/domain/material.h"
 
 namespace ibuki {
 

@@ -122,8 +122,10 @@ void build(Builder& b) {
         addAmounts(b);
         break;
     case StudyTemplate::whichPattern:
-        for (const char* pattern : {"dot", "line", "cross", "five dots", "film"})
-            b.fresh(pattern).pattern = pattern;
+        for (ApplicationPattern pattern :
+             {ApplicationPattern::dot, ApplicationPattern::line, ApplicationPattern::cross,
+              ApplicationPattern::fiveDots, ApplicationPattern::film})
+            b.fresh(std::string(word(pattern))).pattern = pattern;
         break;
     case StudyTemplate::whichTorque:
         for (double torque : {0.2, 0.4, 0.6, 0.8})
@@ -131,11 +133,11 @@ void build(Builder& b) {
         break;
     case StudyTemplate::breakIn:
         b.materials();
-        b.plan.followUps = "2 h, 24 h, 3 d";
+        b.plan.followUps = parseDelays("2 h, 24 h, 3 d");
         break;
     case StudyTemplate::ageing:
         b.materials();
-        b.plan.followUps = "1 w, 1 mo, 6 mo, 1 y";
+        b.plan.followUps = parseDelays("1 w, 1 mo, 6 mo, 1 y");
         break;
     case StudyTemplate::oldAgainstNew:
         b.lots("Enter the old tube and the new one as two lots of the material");
@@ -216,7 +218,7 @@ Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
     builder.question.site = siteFor(edit.document(), wanted.bench, wanted.which);
     const Configuration* configuration = currentConfiguration(edit.document(), wanted.bench);
     for (const Sensor* sensor : edit.document().where(&Sensor::configuration, configuration->id))
-        if (sensor->role == Role::hotspot) builder.question.metric = "hotspot";
+        if (sensor->role == Role::hotspot) builder.question.metric = Metric::hotspot;
     build(builder);
 
     Study study;
@@ -234,6 +236,7 @@ Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
     Load load;
     load.study = id;
     load.name = "sustained load";
+    load.sameAs = earlierLoad(edit.document(), id, load.name);
     edit.add(load);
     builder.plan.study = id;
     builder.plan.start = Instant{dayNumber(now) * 86'400'000};
@@ -253,14 +256,15 @@ Id<Study> duplicateStudy(Edit& edit, Id<Study> id) {
         question.study = copy;
         question.frozen = false;
         if (question.levelsFrom) question.levelsFrom = questions.at(*question.levelsFrom);
-        std::optional<std::int64_t> reference;
+        std::optional<Id<Level>> reference;
         question.referenceLevel.reset();
+        question.load = original->load; // the same step as before, whichever study it came with
         const Id<Question> of = questions[original->id] = edit.add(question);
         for (const Level* level : before.where(&Level::question, original->id)) {
             Level twin = *level;
             twin.question = of;
             const Id<Level> made = edit.add(twin);
-            if (original->referenceLevel == level->id.value) reference = made.value;
+            if (original->referenceLevel == level->id) reference = made;
         }
         if (!reference) continue;
         question.id = of;
@@ -269,8 +273,10 @@ Id<Study> duplicateStudy(Edit& edit, Id<Study> id) {
     }
     std::map<Id<Load>, Id<Load>> loads;
     for (const Load* load : before.where(&Load::study, id)) {
+        if (!load->planned) continue;
         Load twin = *load;
         twin.study = copy;
+        twin.sameAs = loadIdentity(*load);
         loads[load->id] = edit.add(twin);
     }
     for (const Plan* plan : before.where(&Plan::study, id)) {

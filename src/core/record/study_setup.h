@@ -5,6 +5,7 @@
 // which levels, what is to be shown, what comes back later.
 
 #include "core/domain/edit.h"
+#include "core/domain/study.h"
 
 #include <string_view>
 #include <vector>

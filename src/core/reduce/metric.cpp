@@ -13,26 +13,6 @@ namespace {
 
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 
-struct MetricWords {
-    Metric metric;
-    std::string_view name;
-    std::string_view title;
-};
-
-constexpr std::array<MetricWords, 11> metricWords{{
-    {Metric::hottest, "hottest", "hottest core"},
-    {Metric::coreAverage, "core-average", "average over cores"},
-    {Metric::coreMaxima, "core-maxima", "average of core maxima"},
-    {Metric::peak, "peak", "single highest core sample"},
-    {Metric::p95, "p95", "95th percentile of the hottest core"},
-    {Metric::package, "package", "package"},
-    {Metric::hotspot, "hotspot", "hot spot"},
-    {Metric::gpu, "gpu", "GPU die"},
-    {Metric::memory, "memory", "memory"},
-    {Metric::vrm, "vrm", "power stages"},
-    {Metric::coolant, "coolant", "coolant"},
-}};
-
 std::optional<Role> ownRole(Metric metric) {
     switch (metric) {
     case Metric::package:
@@ -86,20 +66,6 @@ std::vector<double> finiteOnly(std::vector<double> x) {
 }
 
 } // namespace
-
-std::string_view metricName(Metric metric) { return metricWords.at(static_cast<std::size_t>(metric)).name; }
-std::string_view metricTitle(Metric metric) { return metricWords.at(static_cast<std::size_t>(metric)).title; }
-
-std::optional<Metric> metricFromName(std::string_view name) {
-    for (const MetricWords& words : metricWords)
-        if (words.name == name) return words.metric;
-    return std::nullopt;
-}
-
-bool isGraphicsMetric(Metric metric) {
-    return metric == Metric::gpu || metric == Metric::hotspot || metric == Metric::memory
-           || metric == Metric::vrm;
-}
 
 ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> stuck) {
     ChipChannels chip;

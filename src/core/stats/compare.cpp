@@ -12,6 +12,7 @@
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <fmt/format.h>
+#include <map>
 #include <numeric>
 
 namespace ibuki {
@@ -24,24 +25,24 @@ double studentUpper(double t, double df) {
 }
 
 struct MountRuns {
-    std::string name;
+    Named mount;
     std::vector<double> values;
     bool limitBound = false;
 };
 
 struct GroupRuns {
-    std::string name;
+    Named group;
     std::vector<MountRuns> mounts;
 };
 
 std::vector<GroupRuns> gather(const std::vector<RunValue>& runs, bool mountsKnown) {
     std::vector<GroupRuns> groups;
     for (const RunValue& run : runs) {
-        auto group =
-            std::find_if(groups.begin(), groups.end(), [&](const auto& g) { return g.name == run.group; });
+        auto group = std::find_if(groups.begin(), groups.end(),
+                                  [&](const auto& g) { return g.group.id == run.group.id; });
         if (group == groups.end()) group = groups.insert(groups.end(), {run.group, {}});
         auto mount = mountsKnown ? std::find_if(group->mounts.begin(), group->mounts.end(),
-                                                [&](const auto& m) { return m.name == run.mount; })
+                                                [&](const auto& m) { return m.mount.id == run.mount.id; })
                                  : group->mounts.end();
         if (mount == group->mounts.end()) mount = group->mounts.insert(mount, {run.mount, {}, false});
         mount->values.push_back(run.value);
@@ -52,13 +53,14 @@ std::vector<GroupRuns> gather(const std::vector<RunValue>& runs, bool mountsKnow
 
 GroupSummary summarise(const GroupRuns& runs, bool lowerIsBetter) {
     GroupSummary group;
-    group.name = runs.name;
+    group.id = runs.group.id;
+    group.name = runs.group.name;
     group.mounts = static_cast<int>(runs.mounts.size());
     for (const MountRuns& mount : runs.mounts) {
         group.runs += static_cast<int>(mount.values.size());
         group.limitBoundMounts += mount.limitBound ? 1 : 0;
         group.mountMeans.push_back(mean(mount.values));
-        group.mountNames.push_back(mount.name);
+        group.mountsInOrder.push_back(mount.mount);
     }
     const auto [low, high] = std::minmax_element(group.mountMeans.begin(), group.mountMeans.end());
     group.sd = sampleSd(group.mountMeans);
@@ -171,13 +173,31 @@ PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t 
     return pair;
 }
 
-std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& groups, const std::string& name) {
-    if (name.empty()) return std::nullopt;
+std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& groups,
+                                          std::optional<std::int64_t> reference) {
+    if (!reference) return std::nullopt;
     for (std::size_t i = 0; i < groups.size(); ++i)
-        if (groups[i].name == name) return i;
-    throw InputError("compare-reference", {},
-                     fmt::format("\"{}\" has no mount to hold the others against", name),
+        if (groups[i].id == *reference) return i;
+    throw InputError("compare-reference", {}, "what the others are held against has no mount",
                      "Measure it, or compare all pairs");
+}
+
+/// There is something to compare and a scatter to judge it by, or it is said why not.
+OneWayAnova scatterOf(const std::vector<GroupSummary>& groups, const Groups& tested) {
+    if (groups.size() < 2)
+        throw InputError("compare-one-group", {}, "there is nothing to compare: fewer than two groups",
+                         "Measure at least two materials");
+    if (tested.size() < 2 && tested.size() < groups.size())
+        throw InputError(
+            "compare-limit-bound", {},
+            tested.empty() ? "every group was at its temperature limit, so that none has a mean"
+                           : "all groups but one were at their temperature limit, so that nothing has a mean "
+                             "to compare it with",
+            "Measure under a smaller load, or judge by K/W");
+    if (const auto anova = oneWayAnova(tested)) return *anova;
+    throw InputError("compare-no-df", {},
+                     "no group has two mounts, so the scatter between mounts is not known",
+                     "Mount at least one material twice");
 }
 
 void addTiers(Comparison& comparison) {
@@ -292,23 +312,15 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
         comparison.groups.push_back(summarise(group, options.lowerIsBetter));
         if (comparison.groups.back().mean) tested.push_back(comparison.groups.back().mountMeans);
     }
-    if (gathered.size() < 2)
-        throw InputError("compare-one-group", {}, "there is nothing to compare: fewer than two groups",
-                         "Measure at least two materials");
-    const auto anova = oneWayAnova(tested);
-    if (!anova)
-        throw InputError("compare-no-df", {},
-                         "no group has two mounts, so the scatter between mounts is not known",
-                         "Mount at least one material twice");
-    const bool spread = anova->withinSs > 0;
-    if (spread) comparison.anova = anova->test;
+    const OneWayAnova anova = scatterOf(comparison.groups, tested);
+    if (anova.withinSs > 0) comparison.anova = anova.test;
     comparison.welch = welchAnova(tested);
     comparison.brownForsythe = brownForsytheSpread(tested);
-    comparison.pooledSd = std::sqrt(anova->pooledVariance);
-    comparison.df = anova->test.df2;
+    comparison.pooledSd = std::sqrt(anova.pooledVariance);
+    comparison.df = anova.test.df2;
 
     Pooled pooled{
-        anova->pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, 0, {}, {}};
+        anova.pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, 0, {}, {}};
     const auto reference = referenceGroup(comparison.groups, options.reference);
     for (std::size_t i = 0; reference && i < comparison.groups.size(); ++i) {
         if (!comparison.groups[i].mean) continue;
@@ -318,7 +330,7 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
             pooled.against.push_back(comparison.groups[i].mounts);
     }
     if (reference && !comparison.groups[*reference].mean) pooled.against.clear(); // no pair can be tested
-    pooled.now = pooled.critical(anova->test.df2, 0);
+    pooled.now = pooled.critical(anova.test.df2, 0);
     const double t = studentQuantile(0.5 + options.confidence / 2, pooled.now.df);
     for (GroupSummary& group : comparison.groups) {
         if (!group.mean) continue;
@@ -334,6 +346,32 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     if (!reference) addTiers(comparison);
     addFlags(comparison, gathered);
     return comparison;
+}
+
+namespace {
+
+/// Gives each name an id of its own, in order of first appearance.
+class Naming {
+public:
+    Named operator()(const std::string& name) {
+        const auto id = static_cast<std::int64_t>(ids_.size()) + 1;
+        return {ids_.try_emplace(name, id).first->second, name};
+    }
+
+private:
+    std::map<std::string, std::int64_t> ids_;
+};
+
+} // namespace
+
+Comparison compare(const std::vector<TableRun>& runs, CompareOptions options, const std::string& reference) {
+    Naming groups;
+    Naming mounts;
+    std::vector<RunValue> told;
+    for (const TableRun& run : runs)
+        told.push_back({groups(run.group), mounts(run.mount), run.value, run.limitBound});
+    if (!reference.empty()) options.reference = groups(reference).id;
+    return compare(told, options);
 }
 
 } // namespace ibuki

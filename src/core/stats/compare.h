@@ -10,15 +10,22 @@
 #include "core/stats/anova.h"
 #include "core/stats/interval.h"
 
+#include <cstdint>
 #include <string>
 #include <vector>
 
 namespace ibuki {
 
+/// What is told apart by its id; several may bear one name.
+struct Named {
+    std::int64_t id = 0;
+    std::string name;
+};
+
 /// One run as the comparison reads it.
 struct RunValue {
-    std::string group;
-    std::string mount; ///< runs that share group and mount are repeats inside that mount
+    Named group;
+    Named mount; ///< runs that share group and mount are repeats inside that mount
     double value = 0;
     bool limitBound = false; ///< right-censored: at least this much
 };
@@ -26,7 +33,8 @@ struct RunValue {
 struct CompareOptions {
     double margin = 1.0;      ///< smallest difference that matters, > 0, in the unit of the values
     double confidence = 0.95; ///< in (0.5, 1); α = 1 − confidence
-    std::string reference;    ///< group that the others are held against (Dunnett); empty: all pairs
+    std::optional<std::int64_t>
+        reference; ///< group that the others are held against (Dunnett); nothing: all pairs
     bool lowerIsBetter = true;
     bool mountsKnown = true; ///< false: every run is a mount of its own (flag mount-missing)
     double settleChance = 0.8;
@@ -34,16 +42,17 @@ struct CompareOptions {
 };
 
 struct GroupSummary {
+    std::int64_t id = 0;
     std::string name;
     int mounts = 0;
     int runs = 0;
     int limitBoundMounts = 0;
     std::vector<double> mountMeans;
-    std::vector<std::string> mountNames; ///< beside mountMeans
-    std::optional<double> mean;          ///< nothing when limit-bound mounts forbid one
-    std::optional<double> bound;         ///< then: the mean is at least this
-    std::optional<double> sd;            ///< of the mount means
-    std::optional<double> se;            ///< from the pooled variance
+    std::vector<Named> mountsInOrder; ///< beside mountMeans
+    std::optional<double> mean;       ///< nothing when limit-bound mounts forbid one
+    std::optional<double> bound;      ///< then: the mean is at least this
+    std::optional<double> sd;         ///< of the mount means
+    std::optional<double> se;         ///< from the pooled variance
     std::optional<Interval> ci;
     std::optional<double> best;
     std::optional<double> median;
@@ -89,6 +98,17 @@ struct Comparison {
 /// Throws InputError when there is nothing to compare: fewer than two groups, no degrees of freedom inside
 /// them, a margin or confidence out of range, a reference that is no group.
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options = {});
+
+/// One row of a table, where a name is all that tells groups, and mounts inside a group, apart.
+struct TableRun {
+    std::string group;
+    std::string mount;
+    double value = 0;
+    bool limitBound = false;
+};
+/// The same of a table; reference: name of a group, empty for all pairs.
+Comparison compare(const std::vector<TableRun>& runs, CompareOptions options = {},
+                   const std::string& reference = {});
 
 /// Critical values that a verdict on k groups with df degrees of freedom uses.
 struct CriticalValues {

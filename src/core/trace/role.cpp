@@ -255,6 +255,12 @@ std::optional<Role> roleFromName(std::string_view name) {
 
 std::string_view unitName(Unit unit) { return unitWordList.at(static_cast<std::size_t>(unit)); }
 
+std::optional<Unit> unitFromName(std::string_view name) {
+    const auto at = std::find(unitWordList.begin(), unitWordList.end(), name);
+    if (at == unitWordList.end()) return std::nullopt;
+    return static_cast<Unit>(at - unitWordList.begin());
+}
+
 bool isTemperature(Role role) {
     return isChipTemperature(role) || role == Role::coolant || role == Role::ambient;
 }

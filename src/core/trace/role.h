@@ -67,6 +67,7 @@ inline constexpr std::array<std::string_view, 16> unitWordList{
 std::string_view roleName(Role role); ///< the word used in files and by the command: "package-power"
 std::optional<Role> roleFromName(std::string_view name);
 std::string_view unitName(Unit unit); ///< "degC", "W", …; empty for none
+std::optional<Unit> unitFromName(std::string_view name);
 
 bool isTemperature(Role role);
 bool isChipTemperature(Role role); ///< a temperature other than coolant and ambient

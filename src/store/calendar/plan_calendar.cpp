@@ -45,10 +45,12 @@ std::vector<CalendarEvent> planEvents(const Document& document, Id<Study> id) {
             if (!due || later->done || !later->skippedBecause.empty() || !slot->skippedBecause.empty())
                 continue;
             const Mount* mount = document.find(slot->mount);
-            events.push_back({fmt::format("later-{}@ibuki", later->id.value),
-                              fmt::format("{}: {} after {}", study->name,
-                                          mount ? mount->name : slotName(document, *slot), later->after),
-                              "Run the load again on the untouched mount.", *due, clock.after(*due, 60)});
+            const std::string of = mount ? mount->name : slotName(document, *slot);
+            CalendarEvent event{fmt::format("later-{}@ibuki", later->id.value),
+                                fmt::format("{}: {} after {}", study->name, of, later->after.text()),
+                                std::string("Run the load again on the untouched mount."), *due,
+                                clock.after(*due, 60)};
+            events.push_back(std::move(event));
         }
     return events;
 }

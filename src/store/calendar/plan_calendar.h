@@ -4,6 +4,7 @@
 // What a study's plan puts into a calendar: one event an evening with its mounts, one a follow-up.
 
 #include "core/domain/document.h"
+#include "core/domain/study.h"
 #include "store/calendar/calendar.h"
 
 namespace ibuki {

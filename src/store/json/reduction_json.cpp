@@ -403,7 +403,7 @@ Json toJson(const Comparison& comparison, const std::string& unit) {
     json["variance"] = nullptr; // by REML, with the comparison in depth
     json["pairs"] = Json::array();
     for (const PairComparison& pair : comparison.pairs) json["pairs"].push_back(pairJson(comparison, pair));
-    json["tiers"] = comparison.options.reference.empty() ? Json::array() : Json();
+    json["tiers"] = !comparison.options.reference ? Json::array() : Json();
     for (const auto& tier : comparison.tiers) {
         Json names = Json::array();
         for (std::size_t group : tier) names.push_back(comparison.groups[group].name);

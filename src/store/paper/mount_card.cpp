@@ -40,8 +40,9 @@ std::string handsLine(const MountBrief& brief) {
         return fmt::format("{}", fmt::join(words, ", "));
     }
     if (const std::string amount = amountWords(brief); !amount.empty()) words.push_back(amount);
-    if (!brief.pattern.empty())
-        words.push_back((brief.pattern == "five dots" ? "as " : "as a ") + brief.pattern);
+    if (brief.pattern != ApplicationPattern::notStated && brief.pattern != ApplicationPattern::other)
+        words.push_back((brief.pattern == ApplicationPattern::fiveDots ? "as " : "as a ")
+                        + std::string(word(brief.pattern)));
     if (brief.torqueNm) words.push_back(fmt::format("{:g} N·m", *brief.torqueNm));
     if (brief.lot) words.push_back("from " + brief.lot->name);
     if (!brief.rig.empty()) words.push_back("on " + brief.rig);

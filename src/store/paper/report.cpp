@@ -2,6 +2,7 @@
 #include "store/paper/report.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 #include "store/json/reduction_json.h"

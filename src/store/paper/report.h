@@ -3,6 +3,7 @@
 
 // A study as a document or as data: self-contained HTML, tidy CSV (one row a run), JSON.
 
+#include "core/domain/study.h"
 #include "store/paper/sentences.h"
 
 #include <map>

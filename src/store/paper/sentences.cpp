@@ -2,6 +2,7 @@
 #include "store/paper/sentences.h"
 
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 
@@ -217,7 +218,7 @@ std::string counted(std::size_t count, Factor factor) {
 }
 
 std::string loadWords(const Document& document, const Question& question) {
-    if (!question.load.empty()) return question.load;
+    if (const Load* compared = document.find(question.load)) return compared->name;
     const auto loads = loadsOf(document, question.study);
     if (loads.empty()) return "any load";
     if (loads.size() == 1) return loads.front()->name;
@@ -231,7 +232,6 @@ std::vector<SentencePiece> studySentencePieces(const Document& document, const Q
     const Study* study = document.find(question.study);
     const Bench* at = study ? document.find(study->bench) : nullptr;
     const Site* where = document.find(question.site);
-    const auto metricId = metricFromName(question.metric);
     const bool same = question.goal == Goal::equivalence;
     std::vector<SentencePiece> pieces{
         {"On ", plain},
@@ -246,8 +246,7 @@ std::vector<SentencePiece> studySentencePieces(const Document& document, const Q
             {counted(secondLevelsOf(document, question.id).size(), *question.secondFactor), secondLevels});
     }
     pieces.push_back({same ? " are the same by " : " by ", plain});
-    pieces.push_back(
-        {std::string(metricId ? metricTitle(*metricId) : std::string_view(question.metric)), metric});
+    pieces.push_back({std::string(metricTitle(question.metric)), metric});
     pieces.push_back({" over ", plain});
     pieces.push_back({question.reference == ReferenceTemperature::room ? "room" : "coolant", reference});
     if (question.normalisation != Normalisation::raw) {

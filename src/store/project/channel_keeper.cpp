@@ -105,7 +105,7 @@ std::optional<Channel> loadKeptChannel(const std::filesystem::path& project, Id<
         if (!entry.executeStep()) return std::nullopt;
         Channel channel;
         channel.column = column;
-        channel.fileUnit = static_cast<Unit>(entry.getColumn(1).getInt());
+        channel.fileUnit = unitFromName(entry.getColumn(1).getString()).value_or(Unit::none);
         const bool numbers = entry.getColumn(2).getString() == "number blocks";
         const auto samples = static_cast<std::size_t>(entry.getColumn(3).getInt64());
         SQLite::Statement blocks(

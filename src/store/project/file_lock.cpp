@@ -8,20 +8,42 @@
 #include <fcntl.h>
 #include <fmt/format.h>
 #include <sys/file.h>
+#include <sys/stat.h>
 #include <unistd.h>
 #include <utility>
 
 namespace ibuki {
 
-FileLock::FileLock(const std::filesystem::path& project) : path_(project.string() + "-lock") {
-    fd_ = ::open(path_.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
-    if (fd_ < 0)
-        throw InputError("file-not-writable", {project.string(), {}, {}},
-                         fmt::format("nothing can be written beside the project ({})", std::strerror(errno)),
-                         "Copy the project to a folder that you may write to and open it there");
-    if (::flock(fd_, LOCK_EX | LOCK_NB) == 0) return;
-    ::close(fd_);
-    fd_ = -1;
+namespace {
+
+/// The path still leads to the file that was locked: whoever held the lock before may have removed it in
+/// between, and the next one would lock another file.
+bool stillThere(const std::filesystem::path& path, int fd) {
+    struct stat held {};
+    struct stat there {};
+    return ::fstat(fd, &held) == 0 && ::stat(path.c_str(), &there) == 0 && held.st_dev == there.st_dev
+           && held.st_ino == there.st_ino;
+}
+
+} // namespace
+
+FileLock::FileLock(const std::filesystem::path& project) {
+    std::error_code none;
+    const auto real = std::filesystem::weakly_canonical(project, none); // links to one project share its lock
+    path_ = (none ? project : real).string() + "-lock";
+    for (;;) {
+        fd_ = ::open(path_.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
+        if (fd_ < 0)
+            throw InputError(
+                "file-not-writable", {project.string(), {}, {}},
+                fmt::format("nothing can be written beside the project ({})", std::strerror(errno)),
+                "Copy the project to a folder that you may write to and open it there");
+        const bool locked = ::flock(fd_, LOCK_EX | LOCK_NB) == 0;
+        if (locked && stillThere(path_, fd_)) return;
+        ::close(fd_);
+        fd_ = -1;
+        if (!locked) break;
+    }
     throw InputError("project-locked", {project.string(), {}, {}}, "another window has this project open",
                      "Close it there, or open a copy");
 }

@@ -2,9 +2,11 @@
 #include "store/project/project.h"
 
 #include "core/domain/input_error.h"
+#include "core/domain/plan.h"
 #include "core/reduce/probe.h"
 #include "store/atomic_file.h"
 #include "store/project/file_lock.h"
+#include "store/project/migrations.h"
 #include "store/project/packing.h"
 #include "store/project/rows.h"
 
@@ -62,105 +64,13 @@ InputError::Where at(const std::filesystem::path& path) { return {path.string(),
     }
 }
 
-void createTables(SQLite::Database& database) {
-    database.exec("CREATE TABLE history (number INTEGER PRIMARY KEY, at TEXT NOT NULL, action TEXT NOT NULL, "
-                  "title TEXT NOT NULL, changes TEXT NOT NULL) STRICT");
-    database.exec("CREATE TABLE sequence (next_id INTEGER NOT NULL) STRICT");
-    database.exec("INSERT INTO sequence VALUES (1)");
-    for (const std::string& statement : entityTables()) database.exec(statement);
-    database.exec(
-        "CREATE TABLE channel (recording INTEGER NOT NULL REFERENCES recording(id) DEFERRABLE INITIALLY "
-        "DEFERRED, position INTEGER NOT NULL, log_column TEXT NOT NULL, role TEXT NOT NULL, "
-        "idx INTEGER NOT NULL, unit INTEGER NOT NULL, kind TEXT NOT NULL, samples INTEGER NOT NULL, "
-        "data BLOB NOT NULL, PRIMARY KEY (recording, position)) STRICT");
-    database.exec(
-        "CREATE TABLE time_axis (recording INTEGER PRIMARY KEY REFERENCES recording(id) DEFERRABLE "
-        "INITIALLY DEFERRED, samples INTEGER NOT NULL, clock_jumps INTEGER NOT NULL, gaps INTEGER NOT "
-        "NULL, duplicates INTEGER NOT NULL, data BLOB NOT NULL) STRICT");
-}
-
-/// Format 2, the shelf: yes/no answers that may be unstated, a lot's condition and unit as words, new tables
-/// and columns. A "no" of format 1 was only an unticked box.
-void extendShelf(SQLite::Database& database) {
-    addMissingColumns(database);
-    const auto move = [&](const char* table, const char* from, const std::string& statement) {
-        if (!hasColumn(database, table, from)) return; // a new project never had it
-        database.exec(statement);
-        database.exec(fmt::format("ALTER TABLE {} DROP COLUMN {}", table, from));
-    };
-    move("material", "conducts_electricity",
-         "UPDATE material SET conducts = 'yes' WHERE conducts_electricity = 1");
-    move("material", "contains_gallium", "UPDATE material SET gallium = 'yes' WHERE contains_gallium = 1");
-    move("material", "reusable", "UPDATE material SET used_again = 'yes' WHERE reusable = 1");
-    move("site", "exposed_contacts", "UPDATE site SET contacts_near = 'yes' WHERE exposed_contacts = 1");
-    // What has no word of its own now goes to the remarks, so that nothing is lost.
-    move("lot", "condition",
-         "UPDATE lot SET opened_condition = CASE WHEN condition LIKE '%oil%' THEN 'oily' "
-         "WHEN condition LIKE '%crack%' THEN 'cracked' WHEN condition LIKE '%dry%' THEN 'dry' "
-         "WHEN condition = 'even' THEN 'even' ELSE 'not stated' END, "
-         "note = CASE WHEN condition IN ('', 'even', 'oily', 'dry', 'cracked') THEN note "
-         "ELSE trim(condition || '. ' || note) END");
-    database.exec("UPDATE lot SET content_unit = 'mm²' WHERE content_unit IN ('mm2', 'mm^2', 'sq mm')");
-    database.exec("UPDATE lot SET content_unit = 'mL' WHERE content_unit IN ('ml', 'cc')");
-    database.exec("UPDATE lot SET content_unit = 'g' WHERE content_unit IN ('', 'gram', 'grams')");
-    database.exec("UPDATE lot SET content_unit = 'sheets' WHERE content_unit IN ('sheet', 'pcs')");
-    database.exec(
-        "UPDATE lot SET note = trim('content in ' || content_unit || '. ' || note), content_unit = 'g' "
-        "WHERE content_unit NOT IN ('g', 'mL', 'mm²', 'sheets')");
-    // Mounts did not take from a lot before: what was stated as remaining still is.
-    database.exec("UPDATE lot SET taken_before = coalesce((SELECT sum(amount_g) FROM application "
-                  "WHERE application.lot = lot.id), 0) WHERE remaining IS NOT NULL AND content_unit = 'g'");
-}
-
-/// Format 3, the plan: new tables and columns; every study there is gets a plan to begin with.
-void addPlans(SQLite::Database& database) {
-    addMissingColumns(database);
-    std::int64_t next = database.execAndGet("SELECT next_id FROM sequence").getInt64();
-    std::vector<Change> plans;
-    SQLite::Statement studies(database, "SELECT id FROM study");
-    while (studies.executeStep()) {
-        Plan plan;
-        plan.id = Id<Plan>{next++};
-        plan.study = Id<Study>{studies.getColumn(0).getInt64()};
-        plans.push_back({std::nullopt, Entity(plan)});
-    }
-    writeChanges(database, plans);
-    database.exec(fmt::format("UPDATE sequence SET next_id = {}", next));
-}
-
-/// Format 4, reductions by hand: new tables and columns; how many impossible cells a log had.
-void addReductionSettings(SQLite::Database& database) {
-    addMissingColumns(database);
-    database.exec("ALTER TABLE time_axis ADD COLUMN impossible INTEGER NOT NULL DEFAULT 0");
-    database.exec(
-        "CREATE TABLE channel_block (recording INTEGER NOT NULL REFERENCES recording(id) DEFERRABLE "
-        "INITIALLY DEFERRED, position INTEGER NOT NULL, block INTEGER NOT NULL, samples INTEGER NOT NULL, "
-        "data BLOB NOT NULL, PRIMARY KEY (recording, position, block)) STRICT");
-}
-
-/// Format 5: a question may name the load whose runs it compares.
-void addQuestionLoad(SQLite::Database& database) { addMissingColumns(database); }
-
-using Migration = void (*)(SQLite::Database&);
-/// migrations[n] leads from format n to format n + 1; format 0 is an empty file that bears our id.
-constexpr Migration migrations[] = {createTables, extendShelf, addPlans, addReductionSettings,
-                                    addQuestionLoad};
-static_assert(std::size(migrations) == Project::formatVersion);
-
-void migrate(SQLite::Database& database, int from) {
-    SQLite::Transaction transaction(database);
-    for (int version = from; version < Project::formatVersion; ++version) migrations[version](database);
-    database.exec(fmt::format("PRAGMA user_version = {}", Project::formatVersion));
-    transaction.commit();
-}
-
 int pragma(SQLite::Database& database, const char* name) {
     return database.execAndGet(fmt::format("PRAGMA {}", name)).getInt();
 }
 
 void copyBeforeMigration(const std::filesystem::path& path, int version) {
     std::filesystem::path copy = path;
-    copy += fmt::format(".before-format-{}", Project::formatVersion);
+    copy += fmt::format(".before-format-{}", newestFormat);
     std::error_code error;
     std::filesystem::copy_file(path, copy, std::filesystem::copy_options::overwrite_existing, error);
     if (error)
@@ -195,7 +105,7 @@ void writeChannels(SQLite::Database& database, const RecordingData& data) {
         statement.bind(3, channel.column);
         statement.bind(4, std::string(roleName(channel.role)));
         statement.bind(5, channel.index);
-        statement.bind(6, static_cast<int>(channel.fileUnit));
+        statement.bind(6, std::string(unitName(channel.fileUnit)));
         statement.bind(7, numbers ? "numbers" : "words");
         statement.bind(8, static_cast<std::int64_t>(numbers ? channel.values.size() : channel.words.size()));
         statement.bind(9, packed.data(), static_cast<int>(packed.size()));
@@ -203,8 +113,23 @@ void writeChannels(SQLite::Database& database, const RecordingData& data) {
     }
 }
 
+/// What a word of the channel table means; one that nobody wrote is refused.
+template <class T> T known(const std::optional<T>& meaning, const SQLite::Column& cell) {
+    if (meaning) return *meaning;
+    throw InputError("project-damaged", {},
+                     fmt::format("\"{}\" is no {} of a channel", cell.getString(), cell.getName()),
+                     "Open a copy made earlier");
+}
+
 std::string_view blobOf(const SQLite::Column& column) {
     return {static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes())};
+}
+
+void writeFile(SQLite::Database& database, const StoredFile& file) {
+    SQLite::Statement statement(database, "INSERT OR IGNORE INTO \"file\" (sha256, data) VALUES (?, ?)");
+    statement.bind(1, file.sha256);
+    statement.bind(2, file.bytes.data(), static_cast<int>(file.bytes.size()));
+    statement.exec();
 }
 
 /// Recordings are withdrawn, never removed: when the bench they were made on is taken back, they stay and
@@ -212,7 +137,7 @@ std::string_view blobOf(const SQLite::Column& column) {
 bool takesBackABench(const ChangeSet& set, Direction direction) {
     return direction == Direction::undo
            && std::any_of(set.changes.begin(), set.changes.end(), [](const Change& change) {
-                  return !change.after && change.before && std::holds_alternative<Bench>(*change.before);
+                  return !change.after && change.before && change.before->as<Bench>();
               });
 }
 
@@ -265,6 +190,11 @@ struct Project::State {
     }
 };
 
+StoredFile storedFile(std::string bytes) {
+    std::string digest = sha256(bytes);
+    return {std::move(digest), std::move(bytes)};
+}
+
 Project::Project(std::unique_ptr<State> state) : state_(std::move(state)) {}
 Project::Project(Project&&) noexcept = default;
 Project& Project::operator=(Project&&) noexcept = default;
@@ -316,12 +246,12 @@ Project Project::open(const std::filesystem::path& path, Access access) {
             throw InputError("project-not-one", at(path), "this is a database, but not an Ibuki project",
                              "Choose a file that ends in .ibuki");
         const int version = pragma(*state->database, "user_version");
-        if (version > formatVersion)
+        if (version > newestFormat)
             throw InputError(
                 "project-newer", at(path),
-                fmt::format("the project is of format {}, this Ibuki reads up to {}", version, formatVersion),
+                fmt::format("the project is of format {}, this Ibuki reads up to {}", version, newestFormat),
                 "Open it with a newer Ibuki; nothing was changed");
-        if (version < formatVersion) {
+        if (version < newestFormat) {
             if (access == Access::readOnly)
                 throw InputError("project-older", at(path),
                                  fmt::format("the project is of the older format {}", version),
@@ -340,7 +270,7 @@ Project Project::open(const std::filesystem::path& path, Access access) {
     return Project(std::move(state));
 }
 
-void Project::apply(const ChangeSet& set, std::span<const RecordingData> recordings, Direction direction) {
+void Project::apply(const ChangeSet& set, const Acquired& acquired, Direction direction) {
     if (set.empty()) return;
     if (state_->access == Access::readOnly)
         throw InputError("file-not-writable", at(path()), "the project was opened for reading only",
@@ -353,7 +283,8 @@ void Project::apply(const ChangeSet& set, std::span<const RecordingData> recordi
         const LooseReferences loose(*state_->database, takesBackABench(set, direction));
         SQLite::Transaction transaction(*state_->database);
         writeChanges(*state_->database, set.changes);
-        for (const RecordingData& data : recordings) writeChannels(*state_->database, data);
+        for (const RecordingData& data : acquired.recordings) writeChannels(*state_->database, data);
+        for (const StoredFile& file : acquired.files) writeFile(*state_->database, file);
         SQLite::Statement line(*state_->database, "INSERT INTO history (at, action, title, changes) VALUES "
                                                   "(strftime('%Y-%m-%dT%H:%M:%SZ', 'now'), ?, ?, ?)");
         line.bind(1, words[static_cast<int>(direction)]);
@@ -390,9 +321,9 @@ Trace Project::loadTrace(Id<Recording> id) const {
         while (query.executeStep()) {
             Channel channel;
             channel.column = query.getColumn(0).getString();
-            channel.role = roleFromName(query.getColumn(1).getString()).value_or(Role::ignore);
+            channel.role = known(roleFromName(query.getColumn(1).getString()), query.getColumn(1));
             channel.index = query.getColumn(2).getInt();
-            channel.fileUnit = static_cast<Unit>(query.getColumn(3).getInt());
+            channel.fileUnit = known(unitFromName(query.getColumn(3).getString()), query.getColumn(3));
             const auto count = static_cast<std::size_t>(query.getColumn(5).getInt64());
             const std::string kind = query.getColumn(4).getString();
             if (kind.ends_with("blocks")) // kept beside, see channel_keeper.h; no figure is made from it
@@ -420,15 +351,32 @@ Trace Project::loadWithProbe(Id<Recording> id, std::optional<double> statedShift
     return withProbe(std::move(trace), probe, alignment);
 }
 
+std::string Project::loadFile(const std::string& digest) const {
+    try {
+        SQLite::Statement query(*state_->database, "SELECT data FROM \"file\" WHERE sha256 = ?");
+        query.bind(1, digest);
+        if (!query.executeStep())
+            throw InputError("project-damaged", at(path()), "a file that was kept in the project is missing",
+                             "Open a copy made earlier");
+        return std::string(blobOf(query.getColumn(0)));
+    } catch (const SQLite::Exception& error) {
+        rethrow(path(), error);
+    }
+}
+
 std::vector<HistoryLine> Project::history() const {
-    std::vector<HistoryLine> lines;
-    SQLite::Statement query(*state_->database,
-                            "SELECT number, at, action, title, changes FROM history ORDER BY number");
-    while (query.executeStep())
-        lines.push_back({query.getColumn(0).getInt64(), query.getColumn(1).getString(),
-                         query.getColumn(2).getString(), query.getColumn(3).getString(),
-                         query.getColumn(4).getString()});
-    return lines;
+    try {
+        std::vector<HistoryLine> lines;
+        SQLite::Statement query(*state_->database,
+                                "SELECT number, at, action, title, changes FROM history ORDER BY number");
+        while (query.executeStep())
+            lines.push_back({query.getColumn(0).getInt64(), query.getColumn(1).getString(),
+                             query.getColumn(2).getString(), query.getColumn(3).getString(),
+                             query.getColumn(4).getString()});
+        return lines;
+    } catch (const SQLite::Exception& error) {
+        rethrow(path(), error);
+    }
 }
 
 void Project::saveCopy(const std::filesystem::path& target) const {

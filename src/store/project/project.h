@@ -5,6 +5,8 @@
 // ChangeSet, one transaction and one line of history. docs/file-format.md has the schema.
 
 #include "core/domain/edit.h"
+#include "core/domain/mount.h"
+#include "core/trace/trace.h"
 
 #include <filesystem>
 #include <memory>
@@ -18,6 +20,21 @@ namespace ibuki {
 struct RecordingData {
     Id<Recording> id;
     Trace trace;
+};
+
+/// The bytes of a picture, kept as they came; values refer to it by its digest.
+struct StoredFile {
+    std::string sha256;
+    std::string bytes;
+};
+StoredFile storedFile(std::string bytes);
+
+/// What an action brings that no change set holds: facts that are written once. Undoing the action leaves
+/// them where they are, so that nothing acquired is ever overwritten; live recordings will be appended beside
+/// change sets in the same way.
+struct Acquired {
+    std::vector<RecordingData> recordings;
+    std::vector<StoredFile> files;
 };
 
 struct HistoryLine {
@@ -36,9 +53,9 @@ public:
     /// A new, empty project. Throws InputError (file-exists, file-not-writable, project-locked).
     static Project create(const std::filesystem::path& path);
 
-    /// Throws InputError: file-missing, project-not-one, project-newer, project-damaged, project-locked
-    /// (another writer has it), file-not-writable. An older file is copied beside itself first, then
-    /// migrated.
+    /// Today's format is newestFormat (migrations.h). Throws InputError: file-missing, project-not-one,
+    /// project-newer, project-damaged, project-locked (another writer has it), file-not-writable. An older
+    /// file is copied beside itself first, then migrated.
     static Project open(const std::filesystem::path& path, Access access = Access::readWrite);
 
     Project(Project&&) noexcept;
@@ -48,21 +65,21 @@ public:
     const std::filesystem::path& path() const;
     const Document& document() const;
 
-    /// One transaction: rows, new recordings' channels, a line of history. On any failure nothing has
+    /// One transaction: rows, what was acquired with them, a line of history. On any failure nothing has
     /// changed, in the file or here, and InputError says why (file-not-writable, project-moved).
-    void apply(const ChangeSet& set, std::span<const RecordingData> recordings = {},
-               Direction direction = Direction::forward);
+    void apply(const ChangeSet& set, const Acquired& acquired = {}, Direction direction = Direction::forward);
 
     Trace loadTrace(Id<Recording> id) const;
     /// The same with the recording's room probe laid beside it, by the stated shift or, without one, as
     /// found.
     Trace loadWithProbe(Id<Recording> id, std::optional<double> statedShiftS) const;
+    /// A file that values refer to by its digest. Throws InputError (project-damaged) when it is not there.
+    std::string loadFile(const std::string& digest) const;
     std::vector<HistoryLine> history() const;
 
     /// A finished file, written beside and put in place at once. Refuses the project's own path.
     void saveCopy(const std::filesystem::path& target) const;
 
-    static constexpr int formatVersion = 5;
     static constexpr int applicationId = 0x49425549; ///< "IBUI"
 
 private:

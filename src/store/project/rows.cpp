@@ -1,42 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project/rows.h"
 
-#include "store/project/cell.h"
-#include "store/project/schema.h"
+#include "core/domain/input_error.h"
+#include "store/project/columns.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fmt/format.h>
+#include <map>
 #include <type_traits>
 
 namespace ibuki {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-/// Calls visitor(column) for every column of E.
-template <class E, class Visitor> void eachColumn(Visitor&& visitor) {
-    std::apply([&](const auto&... columns) { (visitor(columns), ...); }, Schema<E>::columns);
-}
-
-template <class E, class T> std::string columnSql(const Column<E, T>& column) {
-    std::string sql = fmt::format("\"{}\" {}", column.name, CellType<T>::sql);
-    using To = typename Refers<T>::To;
-    if constexpr (!std::is_void_v<To>)
-        sql += fmt::format(" REFERENCES \"{}\"(id) DEFERRABLE INITIALLY DEFERRED", Schema<To>::table);
-    return sql;
-}
-
-template <class E> std::string tableSql() {
-    std::string sql = fmt::format("CREATE TABLE \"{}\" (id INTEGER PRIMARY KEY", Schema<E>::table);
-    eachColumn<E>([&](const auto& column) { sql += ", " + columnSql(column); });
-    return sql + ") STRICT";
-}
-
-template <class E> std::string columnNames() {
-    std::string names = "id";
-    eachColumn<E>([&](const auto& column) { names += fmt::format(", \"{}\"", column.name); });
-    return names;
-}
 
 Cell cellOf(const SQLite::Column& column) {
     if (column.isNull()) return {};
@@ -61,44 +37,91 @@ void bindCell(SQLite::Statement& statement, int index, const Cell& cell) {
         cell);
 }
 
-template <class E> void readTable(SQLite::Database& database, Document& document) {
+std::string columnNames(const TableInfo& table) {
+    std::string names = "id";
+    for (const ColumnInfo& column : table.columns) names += fmt::format(", \"{}\"", column.name);
+    return names;
+}
+
+[[noreturn]] void refuse(const TableInfo& table, std::int64_t id, const ColumnInfo& column,
+                         const InputError& error) {
+    throw InputError(
+        error.code, error.where,
+        fmt::format("{} (table {}, column {}, id {})", error.what(), table.name, column.name, id),
+        error.mend);
+}
+
+void readTable(SQLite::Database& database, const TableInfo& table, Document& document) {
     SQLite::Statement query(database,
-                            fmt::format("SELECT {} FROM \"{}\"", columnNames<E>(), Schema<E>::table));
+                            fmt::format("SELECT {} FROM \"{}\" ORDER BY id", columnNames(table), table.name));
     while (query.executeStep()) {
-        E entity;
-        entity.id = {query.getColumn(0).getInt64()};
+        const std::int64_t id = query.getColumn(0).getInt64();
+        const auto entity = table.fresh(id);
         int index = 1;
-        eachColumn<E>([&]<class T>(const Column<E, T>& column) {
-            entity.*column.member = CellType<T>::from(cellOf(query.getColumn(index++)));
-        });
-        document.put(entity);
+        for (const ColumnInfo& column : table.columns) {
+            try {
+                column.set(entity.get(), cellOf(query.getColumn(index++)));
+            } catch (const InputError& error) {
+                refuse(table, id, column, error);
+            }
+        }
+        document.put(Entity(table.kind, id, entity));
     }
 }
 
-template <class E> void writeRow(SQLite::Database& database, const E& entity) {
-    std::string marks = "?";
-    eachColumn<E>([&](const auto&) { marks += ", ?"; });
-    std::string updates;
-    eachColumn<E>([&](const auto& column) {
-        updates +=
-            fmt::format("{}\"{}\" = excluded.\"{}\"", updates.empty() ? "" : ", ", column.name, column.name);
-    });
-    SQLite::Statement statement(
-        database, fmt::format("INSERT INTO \"{}\" ({}) VALUES ({}) ON CONFLICT(id) DO UPDATE SET {}",
-                              Schema<E>::table, columnNames<E>(), marks, updates));
-    statement.bind(1, entity.id.value);
-    int index = 2;
-    eachColumn<E>([&]<class T>(const Column<E, T>& column) {
-        bindCell(statement, index++, CellType<T>::to(entity.*column.member));
-    });
-    statement.exec();
-}
+/// Statements that write, one of each sort a table.
+class Writer {
+public:
+    explicit Writer(SQLite::Database& database) : database_(database) {}
 
-template <class E> void deleteRow(SQLite::Database& database, Id<E> id) {
-    SQLite::Statement statement(database, fmt::format("DELETE FROM \"{}\" WHERE id = ?", Schema<E>::table));
-    statement.bind(1, id.value);
-    statement.exec();
-}
+    void write(const Entity& entity) {
+        const TableInfo& table = tableOf(entity.kind());
+        SQLite::Statement& statement = prepared(upserts_, entity.kind(), [&] { return upsertSql(table); });
+        statement.bind(1, entity.id());
+        int index = 2;
+        for (const ColumnInfo& column : table.columns)
+            bindCell(statement, index++, column.get(entity.value().get()));
+        statement.exec();
+        statement.reset();
+    }
+
+    void remove(const Entity& entity) {
+        SQLite::Statement& statement = prepared(deletes_, entity.kind(), [&] {
+            return fmt::format("DELETE FROM \"{}\" WHERE id = ?", tableOf(entity.kind()).name);
+        });
+        statement.bind(1, entity.id());
+        statement.exec();
+        statement.reset();
+    }
+
+private:
+    using Statements = std::map<EntityKind, SQLite::Statement>;
+
+    template <class Sql> SQLite::Statement& prepared(Statements& among, EntityKind kind, Sql&& sql) {
+        const auto found = among.find(kind);
+        if (found != among.end()) return found->second;
+        return among
+            .emplace(std::piecewise_construct, std::forward_as_tuple(kind),
+                     std::forward_as_tuple(database_, sql()))
+            .first->second;
+    }
+
+    static std::string upsertSql(const TableInfo& table) {
+        std::string marks = "?";
+        std::string updates;
+        for (const ColumnInfo& column : table.columns) {
+            marks += ", ?";
+            updates += fmt::format("{}\"{}\" = excluded.\"{}\"", updates.empty() ? "" : ", ", column.name,
+                                   column.name);
+        }
+        return fmt::format("INSERT INTO \"{}\" ({}) VALUES ({}) ON CONFLICT(id) DO UPDATE SET {}", table.name,
+                           columnNames(table), marks, updates);
+    }
+
+    SQLite::Database& database_;
+    Statements upserts_;
+    Statements deletes_;
+};
 
 Json jsonOf(const Cell& cell) {
     return std::visit(
@@ -114,94 +137,44 @@ Json jsonOf(const Cell& cell) {
 }
 
 /// Members of `entity`, only those that differ from `other` when there is one.
-template <class E> Json membersOf(const E& entity, const E* other) {
+Json membersOf(const TableInfo& table, const std::optional<Entity>& entity,
+               const std::optional<Entity>& other) {
+    if (!entity) return nullptr;
     Json json = Json::object();
-    eachColumn<E>([&]<class T>(const Column<E, T>& column) {
-        if (other && entity.*column.member == other->*column.member) return;
-        if constexpr (std::is_same_v<T, Reduction>)
-            json[column.name] = "(reduced anew)";
-        else
-            json[column.name] = jsonOf(CellType<T>::to(entity.*column.member));
-    });
+    for (const ColumnInfo& column : table.columns) {
+        if (other && column.same(entity->value().get(), other->value().get())) continue;
+        json[column.name] = column.form == CellForm::json ? Json("(reduced anew)")
+                                                          : jsonOf(column.get(entity->value().get()));
+    }
     return json;
 }
 
-template <class E> Json describeChange(const E& known, const Change& change) {
-    const E* before = change.before ? std::get_if<E>(&*change.before) : nullptr;
-    const E* after = change.after ? std::get_if<E>(&*change.after) : nullptr;
-    return {{"table", Schema<E>::table},
-            {"id", known.id.value},
-            {"before", before ? membersOf(*before, after) : Json(nullptr)},
-            {"after", after ? membersOf(*after, before) : Json(nullptr)}};
-}
-
 } // namespace
-
-namespace {
-
-std::string literal(const Cell& cell) {
-    if (const auto* text = std::get_if<std::string>(&cell)) return fmt::format("'{}'", *text);
-    if (const auto* whole = std::get_if<std::int64_t>(&cell)) return fmt::format("{}", *whole);
-    if (const auto* number = std::get_if<double>(&cell)) return fmt::format("{}", *number);
-    return "NULL";
-}
-
-template <class E> void addMissing(SQLite::Database& database) {
-    if (!database.tableExists(Schema<E>::table)) {
-        database.exec(tableSql<E>());
-        return;
-    }
-    const E fresh;
-    eachColumn<E>([&]<class T>(const Column<E, T>& column) {
-        if (hasColumn(database, Schema<E>::table, column.name)) return;
-        std::string sql =
-            fmt::format("ALTER TABLE \"{}\" ADD COLUMN {}", Schema<E>::table, columnSql(column));
-        if (std::string_view(CellType<T>::sql).ends_with("NOT NULL"))
-            sql += " DEFAULT " + literal(CellType<T>::to(fresh.*column.member));
-        database.exec(sql);
-    });
-}
-
-} // namespace
-
-bool hasColumn(SQLite::Database& database, const std::string& table, const std::string& column) {
-    SQLite::Statement query(database, "SELECT count(*) FROM pragma_table_info(?) WHERE name = ?");
-    query.bind(1, table);
-    query.bind(2, column);
-    query.executeStep();
-    return query.getColumn(0).getInt() > 0;
-}
-
-void addMissingColumns(SQLite::Database& database) {
-    Entities::each([&]<class E>() { addMissing<E>(database); });
-}
-
-std::vector<std::string> entityTables() {
-    std::vector<std::string> statements;
-    Entities::each([&]<class E>() { statements.push_back(tableSql<E>()); });
-    return statements;
-}
 
 Document readDocument(SQLite::Database& database) {
     Document document;
-    Entities::each([&]<class E>() { readTable<E>(database, document); });
+    for (const TableInfo& table : tables()) readTable(database, table, document);
     return document;
 }
 
 void writeChanges(SQLite::Database& database, const std::vector<Change>& changes) {
+    Writer writer(database);
     for (const Change& change : changes) {
         if (change.after)
-            std::visit([&](const auto& entity) { writeRow(database, entity); }, *change.after);
+            writer.write(*change.after);
         else if (change.before)
-            std::visit([&](const auto& entity) { deleteRow(database, entity.id); }, *change.before);
+            writer.remove(*change.before);
     }
 }
 
 Json describe(const std::vector<Change>& changes) {
     Json json = Json::array();
     for (const Change& change : changes) {
-        const Entity& known = change.after ? *change.after : *change.before;
-        json.push_back(std::visit([&](const auto& entity) { return describeChange(entity, change); }, known));
+        const TableInfo& table = tableOf(change.known().kind());
+        json.push_back({{"table", table.name},
+                        {"id", change.known().id()},
+                        {"before", membersOf(table, change.before, change.after)},
+                        {"after", membersOf(table, change.after, change.before)}});
     }
     return json;
 }

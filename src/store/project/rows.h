@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Domain values to and from rows of the project's tables, all derived from the lists in schema.h.
+// Domain values to and from rows of the project's tables, all derived from the lists in columns.h.
 
 #include "core/domain/edit.h"
 
 #include <nlohmann/json.hpp>
-#include <string>
 #include <vector>
 
 namespace SQLite {
@@ -15,13 +14,7 @@ class Database;
 
 namespace ibuki {
 
-/// CREATE TABLE statements, parents first.
-std::vector<std::string> entityTables();
-bool hasColumn(SQLite::Database& database, const std::string& table, const std::string& column);
-/// Brings an older file's tables up to the schema; what is new gets its default value.
-void addMissingColumns(SQLite::Database& database);
-
-/// Reads every table. Throws InputError (project-damaged).
+/// Reads every table. Throws InputError (project-damaged) that names table, row and column.
 Document readDocument(SQLite::Database& database);
 
 /// Inserts, replaces or deletes the row of each change.

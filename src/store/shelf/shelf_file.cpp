@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/shelf/shelf_file.h"
 
+#include "core/domain/input_error.h"
+#include "core/domain/material.h"
 #include "core/plan/shelf.h"
 #include "store/log/text.h"
-#include "store/project/cell.h"
-#include "store/project/schema.h"
+#include "store/project/columns.h"
 #include "store/table/table.h"
 
 #include <algorithm>
@@ -12,6 +13,7 @@
 #include <fmt/format.h>
 #include <functional>
 #include <nlohmann/json.hpp>
+#include <utility>
 
 namespace ibuki {
 namespace {
@@ -32,12 +34,11 @@ template <class E> std::string columnName(const char* name) {
 }
 
 /// Every stored member except the reference of a lot to its material and bookkeeping.
-template <class E, class Visitor> void eachField(Visitor&& visitor) {
-    const auto visit = [&]<class T>(const Column<E, T>& column) {
-        if constexpr (std::is_void_v<typename Refers<T>::To>)
-            if (std::string_view(column.name) != "taken_before") visitor(column);
-    };
-    std::apply([&](const auto&... columns) { (visit(columns), ...); }, Schema<E>::columns);
+template <class E> std::vector<ColumnInfo> fieldsOf() {
+    std::vector<ColumnInfo> fields;
+    for (const ColumnInfo& column : tableOf(kindOf<E>).columns)
+        if (!column.refersTo && std::string_view(column.name) != "taken_before") fields.push_back(column);
+    return fields;
 }
 
 std::string textOf(const Cell& cell) {
@@ -50,50 +51,44 @@ std::string textOf(const Cell& cell) {
     return {};
 }
 
-/// What a cell of this type may hold, for the error's last words.
-template <class T> struct Hint {
-    static std::string text() {
-        return std::is_arithmetic_v<T> ? "Write a number such as 1.5" : "Write text";
-    }
-};
-template <> struct Hint<Instant> {
-    static std::string text() { return "Write a date as 2031-03-04"; }
-};
-template <class Tag> struct Hint<Quantity<Tag>> : Hint<double> {};
-template <> struct Hint<Celsius> : Hint<double> {};
-template <class T>
-requires std::is_enum_v<T>
-struct Hint<T> {
-    static std::string text() {
+/// What such a column may hold, for the error's last words.
+std::string hint(const ColumnInfo& column) {
+    switch (column.form) {
+    case CellForm::number:
+    case CellForm::whole:
+        return "Write a number such as 1.5";
+    case CellForm::date:
+        return "Write a date as 2031-03-04";
+    case CellForm::choice: {
         std::string words;
-        for (std::string_view word : Words<T>::all) words += (words.empty() ? "" : ", ") + std::string(word);
+        for (std::string_view word : column.words) words += (words.empty() ? "" : ", ") + std::string(word);
         return "Write one of: " + words;
     }
-};
-template <class T> struct Hint<std::optional<T>> : Hint<T> {};
-
-/// A typed cell from what stands in a field; nothing for text that does not fit the type.
-template <class T> std::optional<T> valueOf(const std::string& text) {
-    constexpr std::string_view sql = CellType<T>::sql;
-    Cell cell;
-    if (sql.starts_with("TEXT")) {
-        if (!text.empty() || sql.ends_with("NOT NULL")) cell = text;
-    } else if (!text.empty()) {
-        auto parsed = parseNumber(text, '.');
-        if (!parsed) parsed = parseNumber(text, ',');
-        if (!parsed || !std::isfinite(*parsed)) return std::nullopt;
-        const double number = *parsed;
-        if (!sql.starts_with("INTEGER"))
-            cell = number;
-        else if (number == std::trunc(number) && std::abs(number) < 1e9)
-            cell = static_cast<std::int64_t>(number);
-        else
-            return std::nullopt;
+    default:
+        return "Write text";
     }
+}
+
+/// A cell of the column's form from what stands in a field; nothing for text that does not fit.
+std::optional<Cell> cellFrom(const ColumnInfo& column, const std::string& text) {
+    if (column.sqlType() == "TEXT") return text.empty() && column.optional ? Cell{} : Cell{text};
+    if (text.empty()) return Cell{};
+    auto number = parseNumber(text, '.');
+    if (!number) number = parseNumber(text, ',');
+    if (!number || !std::isfinite(*number)) return std::nullopt;
+    if (column.form == CellForm::number) return Cell{*number};
+    if (*number != std::trunc(*number) || std::abs(*number) >= 1e9) return std::nullopt;
+    return Cell{static_cast<std::int64_t>(*number)};
+}
+
+bool put(void* entity, const ColumnInfo& column, const std::string& text) {
+    const auto cell = cellFrom(column, text);
+    if (!cell) return false;
     try {
-        return CellType<T>::from(cell);
+        column.set(entity, *cell);
+        return true;
     } catch (const InputError&) {
-        return std::nullopt;
+        return false;
     }
 }
 
@@ -104,16 +99,13 @@ struct Source {
 };
 
 template <class E> void readInto(E& entity, const Source& source) {
-    eachField<E>([&]<class T>(const Column<E, T>& column) {
+    for (const ColumnInfo& column : fieldsOf<E>()) {
         const std::string name = columnName<E>(column.name);
         const auto text = source.text(name);
-        if (!text) return;
-        const auto value = valueOf<T>(*text);
-        if (!value)
+        if (text && !put(&entity, column, *text))
             throw InputError("shelf-cell", source.where(name),
-                             fmt::format("\"{}\" cannot stand under {}", *text, name), Hint<T>::text());
-        entity.*column.member = *value;
-    });
+                             fmt::format("\"{}\" cannot stand under {}", *text, name), hint(column));
+    }
 }
 
 /// What the forms of the window refuse, a file must not bring in either.
@@ -124,7 +116,7 @@ void checkMaterial(const Material& material) {
         else
             return !value || *value > 0;
     };
-    if (!above(material.thickness) || !above(material.densityGPerMl) || !above(material.bondLineUm))
+    if (!above(material.thickness) || !above(material.densityGPerMl) || !above(material.bondLine))
         throw InputError("shelf-value", {}, "a thickness, a bond line and a density must be above zero",
                          "Correct it");
     if (!above(material.modulusMPa) || !above(material.yieldPa) || !above(material.viscosityPaS)
@@ -195,7 +187,7 @@ private:
 };
 
 template <class E> void collectNames(std::vector<std::string>& names) {
-    eachField<E>([&](const auto& column) { names.push_back(columnName<E>(column.name)); });
+    for (const ColumnInfo& column : fieldsOf<E>()) names.push_back(columnName<E>(column.name));
 }
 
 std::vector<std::string> csvColumns() {
@@ -207,10 +199,11 @@ std::vector<std::string> csvColumns() {
 
 template <class E> std::string fields(const E* entity) {
     std::string line;
-    eachField<E>([&]<class T>(const Column<E, T>& column) {
-        if (!line.empty() || std::is_same_v<E, Lot>) line += ',';
-        if (entity) line += csvField(textOf(CellType<T>::to(entity->*column.member)));
-    });
+    bool first = std::is_same_v<E, Material>;
+    for (const ColumnInfo& column : fieldsOf<E>()) {
+        if (!std::exchange(first, false)) line += ',';
+        if (entity) line += csvField(textOf(column.get(entity)));
+    }
     return line;
 }
 
@@ -242,15 +235,15 @@ ShelfImport fromTable(Edit& edit, const Table& table, const std::string& fileNam
 
 template <class E> Json jsonFields(const E& entity) {
     Json json = Json::object();
-    eachField<E>([&]<class T>(const Column<E, T>& column) {
-        const Cell cell = CellType<T>::to(entity.*column.member);
+    for (const ColumnInfo& column : fieldsOf<E>()) {
+        const Cell cell = column.get(&entity);
         if (const auto* number = std::get_if<double>(&cell))
             json[columnName<E>(column.name)] = *number;
         else if (const auto* whole = std::get_if<std::int64_t>(&cell))
             json[columnName<E>(column.name)] = *whole;
         else if (const std::string text = textOf(cell); !text.empty())
             json[columnName<E>(column.name)] = text;
-    });
+    }
     return json;
 }
 

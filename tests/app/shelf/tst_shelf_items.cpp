@@ -193,4 +193,5 @@ private slots:
 };
 
 QTEST_MAIN(TestShelfItems)
+#include "core/domain/bench.h"
 #include "tst_shelf_items.moc"

@@ -30,9 +30,10 @@ class TestSession : public QObject {
         const auto logs = story::nineLogs();
         const auto changes = importChanges(session->document(), asked.study, logs,
                                            proposeImport(session->document(), asked.study, logs));
-        std::vector<RecordingData> recordings;
-        for (const auto& [index, id] : changes.recordings) recordings.push_back({id, logs[index].trace});
-        session->perform(changes.set, std::move(recordings));
+        Acquired acquired;
+        for (const auto& [index, id] : changes.recordings)
+            acquired.recordings.push_back({id, logs[index].trace});
+        session->perform(changes.set, acquired);
         Selection selection;
         selection.study = asked.study;
         session->select(selection);
@@ -216,4 +217,5 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestSession)
+#include "core/domain/run_reduction.h"
 #include "tst_session.moc"

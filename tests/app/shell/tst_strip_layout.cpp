@@ -112,7 +112,7 @@ private slots:
         Plan plan = planFor(asked.document, asked.study);
         plan.start = start;
         plan.mountsPerLevel = 1;
-        plan.followUps = "24 h";
+        plan.followUps = parseDelays("24 h");
         layPlan(edit, question, plan, start);
         layFollowUps(edit, planFor(edit.document(), asked.study));
         skipSlot(edit, plannedSlots(edit.document(), asked.study).front()->id, "tube is empty");

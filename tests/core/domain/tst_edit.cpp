@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/edit.h"
 #include "core/domain/input_error.h"
+#include "core/domain/mount.h"
 #include "support/entities.h"
 
 #include <QtTest>
@@ -30,7 +31,7 @@ private slots:
         edit.put(material);
         const ChangeSet set = edit.finish();
         QCOMPARE(set.changes.size(), std::size_t{1});
-        QCOMPARE(std::get<Material>(*set.changes.front().after).name, std::string("Heron HV"));
+        QCOMPARE(set.changes.front().after->as<Material>()->name, std::string("Heron HV"));
     }
     void anEditThatChangesNothingIsEmpty() {
         Id<Material> id;
@@ -91,4 +92,5 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestEdit)
+#include "core/domain/mount.h"
 #include "tst_edit.moc"

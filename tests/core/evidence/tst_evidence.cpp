@@ -1,7 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/lookup.h"
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
+#include "core/record/study_setup.h"
 #include "support/near.h"
 #include "support/story.h"
+
+#include <set>
 
 using namespace ibuki;
 
@@ -10,6 +16,26 @@ class TestEvidence : public QObject {
 
     static Question question(const story::Asked& asked) {
         return *firstQuestion(asked.document, asked.study);
+    }
+
+    static void sameFigures(const Comparison& a, const Comparison& b) {
+        QCOMPARE(a.groups.size(), b.groups.size());
+        for (std::size_t i = 0; i < a.groups.size(); ++i) {
+            QCOMPARE(a.groups[i].mountMeans, b.groups[i].mountMeans);
+            QCOMPARE(a.groups[i].tier, b.groups[i].tier);
+        }
+        QCOMPARE(a.pairs.size(), b.pairs.size());
+        for (std::size_t i = 0; i < a.pairs.size(); ++i) {
+            QCOMPARE(a.pairs[i].difference, b.pairs[i].difference);
+            QCOMPARE(a.pairs[i].pAdjusted, b.pairs[i].pAdjusted);
+        }
+    }
+    static Load lightLoad(Id<Study> study) {
+        Load load;
+        load.study = study;
+        load.name = "90 W";
+        load.planned = false;
+        return load;
     }
 
 private slots:
@@ -29,7 +55,7 @@ private slots:
         Run run = *runsOf(asked.document, mountsOf(asked.document, asked.bench).front()->id).front();
         Edit edit(asked.document, "another load");
         run.id = {};
-        run.load = "90 W";
+        run.load = edit.add(lightLoad(asked.study));
         RunReduction stored;
         stored.run = edit.add(run);
         stored.reduction = asked.document.all<RunReduction>().begin()->second.reduction;
@@ -37,7 +63,7 @@ private slots:
         apply(asked.document, edit.finish());
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
         QCOMPARE(evidence.rows.size(), std::size_t{10});
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load).size(), std::size_t{9});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{9});
         QVERIFY(hasFlag(evidence.comparison->flags, "other-loads"));
     }
     void aQuestionMayNameItsLoad() {
@@ -47,10 +73,78 @@ private slots:
         Question named = question(asked);
         named.load = names.front();
         QCOMPARE(gatherEvidence(asked.document, named).comparison->groups.size(), std::size_t{3});
-        named.load = "90 W";
+        Edit edit(asked.document, "another load");
+        named.load = edit.add(lightLoad(asked.study));
+        apply(asked.document, edit.finish());
         const Evidence none = gatherEvidence(asked.document, named);
         QVERIFY(!none.comparison);
         QVERIFY(none.whyNot.find("under \"90 W\"") != std::string::npos);
+    }
+    void twoLevelsOfOneNameStayTwo() { // remove one of three and add one: both are called "level 3" then
+        auto asked = story::measured();
+        const Comparison before = *gatherEvidence(asked.document, question(asked)).comparison;
+        for (const Level* level : levelsOf(asked.document, question(asked).id)) {
+            Level renamed = *level;
+            renamed.name = "level 3";
+            asked.document.put(renamed);
+        }
+        const Evidence evidence = gatherEvidence(asked.document, question(asked));
+        QCOMPARE(evidence.comparison->groups.size(), std::size_t{3});
+        std::set<Id<Level>> levels;
+        for (const GroupSummary& group : evidence.comparison->groups) {
+            QCOMPARE(group.name, std::string("level 3"));
+            levels.insert(levelOfGroup(evidence, group));
+        }
+        QCOMPARE(levels.size(), std::size_t{3});
+        sameFigures(*evidence.comparison, before);
+    }
+    void namesChangeNoFigure() {
+        auto asked = story::measured();
+        Question q = question(asked);
+        q.referenceLevel = levelsOf(asked.document, q.id)[1]->id;
+        asked.document.put(q);
+        const Comparison before = *gatherEvidence(asked.document, q).comparison;
+        Edit edit(asked.document, "rename everything");
+        const auto rename = [&]<class E>() {
+            for (const auto& [id, entity] : asked.document.all<E>()) {
+                E renamed = entity;
+                renamed.name = "one name";
+                edit.put(renamed);
+            }
+        };
+        rename.operator()<Material>();
+        rename.operator()<Lot>();
+        rename.operator()<Level>();
+        rename.operator()<Mount>();
+        rename.operator()<Load>();
+        rename.operator()<Site>();
+        apply(asked.document, edit.finish());
+        sameFigures(*gatherEvidence(asked.document, q).comparison, before);
+    }
+    void aRenamedLoadKeepsItsRuns() {
+        auto asked = story::measured();
+        Load load = *loadsOf(asked.document, asked.study).front();
+        Question named = question(asked);
+        named.load = load.id;
+        load.name = "all threads";
+        asked.document.put(load);
+        const Evidence evidence = gatherEvidence(asked.document, named);
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{9});
+        QCOMPARE(evidence.rows.front().load, std::string("all threads"));
+    }
+    void aLoadOfALaterStudyMayBeTheSameStep() {
+        auto asked = story::measured();
+        Edit edit(asked.document, "a later study");
+        const Id<Study> copy = duplicateStudy(edit, asked.study);
+        apply(asked.document, edit.finish());
+        const Load& first = *loadsOf(asked.document, asked.study).front();
+        const Load& later = *loadsOf(asked.document, copy).front();
+        QVERIFY(first.id != later.id);
+        QCOMPARE(loadIdentity(later), first.id);
+        Question named = question(asked);
+        named.load = later.id; // its runs were made under the first one
+        const Evidence evidence = gatherEvidence(asked.document, named);
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{9});
     }
     void aRejectedMountIsListedButNotCompared() {
         auto asked = story::measured();
@@ -62,7 +156,7 @@ private slots:
         QCOMPARE(evidence.rows.size(), std::size_t{9});
         QCOMPARE(evidence.excludedMounts, 1);
         QCOMPARE(evidence.rows.front().reason, std::string("slipped"));
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load).size(), std::size_t{8});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{8});
     }
     void checkMountsAreInNoGroupMean() {
         auto asked = story::measured();
@@ -70,7 +164,7 @@ private slots:
         slot.kind = SlotKind::checkMount;
         asked.document.put(slot);
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load).size(), std::size_t{8});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{8});
     }
     void withdrawnRecordingsDisappear() {
         auto asked = story::measured();
@@ -93,7 +187,7 @@ private slots:
         q.normalisation = Normalisation::raw;
         q.reference = ReferenceTemperature::coolant;
         QVERIFY(!tidyTable(asked.document, q).front().response); // none logged
-        q.metric = "no such metric";
+        q.metric = Metric::vrm;                                  // not logged
         QVERIFY(!tidyTable(asked.document, q).front().response);
     }
     void saysWhatIsMissing() {
@@ -112,7 +206,7 @@ private slots:
     void othersAreHeldAgainstAReferenceLevel() {
         const auto asked = story::measured();
         Question q = question(asked);
-        q.referenceLevel = levelsOf(asked.document, q.id)[1]->id.value;
+        q.referenceLevel = levelsOf(asked.document, q.id)[1]->id;
         const Comparison comparison = *gatherEvidence(asked.document, q).comparison;
         QCOMPARE(comparison.pairs.size(), std::size_t{2});
         for (const PairComparison& pair : comparison.pairs) {
@@ -188,7 +282,7 @@ private slots:
         Run run = asked.document.all<Run>().begin()->second;
         run.enteredAmbient = Celsius{21};
         Question q = question(asked);
-        q.metric = "core-average";
+        q.metric = Metric::coreAverage;
         const ReduceSettings settings = settingsFor(asked.document, run, &q);
         QCOMPARE(settings.metric, Metric::coreAverage);
         QCOMPARE(*settings.limitC, 88.0);
@@ -197,4 +291,6 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestEvidence)
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 #include "tst_evidence.moc"

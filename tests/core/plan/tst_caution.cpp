@@ -305,7 +305,7 @@ private slots:
         Document document;
         Edit edit(document, "pad");
         Configuration rig;
-        rig.mountForceN = 300;
+        rig.mountForce = Newton{300};
         rig.id = edit.add(rig);
         Site memory;
         memory.configuration = rig.id;
@@ -330,4 +330,6 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestCaution)
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 #include "tst_caution.moc"

@@ -21,7 +21,7 @@ class TestGap : public QObject {
         Edit edit(made.document, "card");
         const Id<Bench> bench = addBench(edit, BenchTemplate::graphicsCard, "render-1");
         Configuration rig = *currentConfiguration(edit.document(), bench);
-        rig.mountForceN = 300;
+        rig.mountForce = Newton{300};
         rig.plateThickness = Millimetre{2};
         rig.plateRadius = Millimetre{30};
         edit.put(rig);
@@ -88,7 +88,7 @@ private slots:
     }
     void theForceIsTheUsualOneWhereNoneIsStated() {
         Card on = card();
-        on.rig.mountForceN.reset();
+        on.rig.mountForce.reset();
         on.rig.plateRadius.reset();
         const GapReport report = gapReport(on.document, on.rig, on.pad);
         QCOMPARE(report.mountForceN, 300.0);
@@ -97,4 +97,6 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestGap)
+#include "core/domain/bench.h"
+#include "core/domain/material.h"
 #include "tst_gap.moc"

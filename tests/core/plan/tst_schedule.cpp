@@ -87,7 +87,7 @@ private slots:
     }
     void weekdaysAreRead() {
         QCOMPARE(parseWeekdays("mon, Wed;FRIDAY"),
-                 (std::array<bool, 7>{true, false, true, false, true, false, false}));
+                 (Weekdays{{true, false, true, false, true, false, false}}));
         QVERIFY_EXCEPTION_THROWN(parseWeekdays("Mon Someday"), InputError);
     }
     void delaysAreRead() {

@@ -34,7 +34,7 @@ class TestShelf : public QObject {
         edit.put(site);
         made.paste = levelMaterials(edit.document(), question).front()->id;
         Material paste = *edit.document().find(made.paste);
-        paste.bondLineUm = 40;
+        paste.bondLine = Micrometre{40};
         paste.densityGPerMl = 2.6;
         paste.reapplyYears = 3;
         edit.put(paste);
@@ -278,7 +278,7 @@ private slots:
         Shelf on = shelf();
         Edit edit(on.document, "more");
         const Id<Offcut> offcut = edit.add(Offcut{{}, on.tube, Millimetre{5}, Millimetre{5}, false});
-        const Id<LotPicture> picture = edit.add(LotPicture{{}, on.tube, "a.jpg", Bytes("x")});
+        const Id<LotPicture> picture = edit.add(LotPicture{{}, on.tube, "a.jpg", "abc", 1});
         const Id<Package> package = edit.add(Package{{}, on.paste, 4, ContentUnit::gram, 9, "NOK", {}});
         const Id<Package> other =
             edit.add(Package{{}, Id<Material>{4242}, 4, ContentUnit::gram, 9, "NOK", {}});
@@ -292,4 +292,5 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestShelf)
+#include "core/domain/study.h"
 #include "tst_shelf.moc"

@@ -142,14 +142,14 @@ private slots:
                 edit.put(full);
             }
             Plan plan = planFor(edit.document(), asked_.study);
-            plan.pattern = "cross";
+            plan.pattern = ApplicationPattern::cross;
             plan.torque = NewtonMetre{0.6};
             layPlan(edit, question, plan, now);
         });
         const MountBrief brief =
             briefOf(asked_.document, *plannedSlots(asked_.document, asked_.study).front(), now);
         QVERIFY(brief.material && brief.lot && brief.lot->material == brief.material->id);
-        QCOMPARE(brief.pattern, std::string("cross"));
+        QCOMPARE(brief.pattern, ApplicationPattern::cross);
         QVERIFY_NEAR(*brief.torqueNm, 0.6, 1e-12);
         // 30 × 30 mm, 35 µm, 2.6 g/mL, half as much again
         QVERIFY_NEAR(*brief.grams, 30 * 30 * 0.035 * 1.5 * 2.6 / 1000, 1e-9);

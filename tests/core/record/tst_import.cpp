@@ -318,4 +318,5 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestImport)
+#include "core/domain/run_reduction.h"
 #include "tst_import.moc"

@@ -224,7 +224,7 @@ private slots:
     void followUpsAreDueAfterTheirMounts() {
         story::Asked asked = story::measured();
         Plan plan = planFor(asked.document, asked.study);
-        plan.followUps = "24 h, 6 mo";
+        plan.followUps = parseDelays("24 h, 6 mo");
         Edit edit(asked.document, "later");
         layFollowUps(edit, plan);
         layFollowUps(edit, plan); // those there already stay

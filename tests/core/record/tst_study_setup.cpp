@@ -136,7 +136,7 @@ private slots:
         const Id<Study> study = shelf.ask(StudyTemplate::rankMaterials, 3);
         Edit edit(shelf.document, "copy");
         Question question = *firstQuestion(edit.document(), study);
-        question.referenceLevel = levelsOf(edit.document(), question.id)[1]->id.value;
+        question.referenceLevel = levelsOf(edit.document(), question.id)[1]->id;
         question.frozen = true;
         edit.put(question);
         addQuestion(edit, question.id, question.site, true);
@@ -144,7 +144,7 @@ private slots:
         apply(shelf.document, edit.finish());
         const Question& twin = *firstQuestion(shelf.document, copy);
         QVERIFY(!twin.frozen && twin.referenceLevel);
-        QCOMPARE(shelf.document.find(Id<Level>{*twin.referenceLevel})->question, twin.id);
+        QCOMPARE(shelf.document.find(*twin.referenceLevel)->question, twin.id);
         QCOMPARE(shelf.document.where(&Question::study, copy).back()->levelsFrom, std::optional(twin.id));
         QVERIFY(planOf(shelf.document, copy));
         QVERIFY(planOf(shelf.document, copy)->seed != planOf(shelf.document, study)->seed);

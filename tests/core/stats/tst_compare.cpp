@@ -19,9 +19,9 @@ class TestCompare : public QObject {
                 return candidate;
         throw std::runtime_error("no pair " + a + b);
     }
-    static std::vector<RunValue> simulated(Random& random, int groups, int mounts, double sd,
+    static std::vector<TableRun> simulated(Random& random, int groups, int mounts, double sd,
                                            const std::vector<double>& means) {
-        std::vector<RunValue> runs;
+        std::vector<TableRun> runs;
         for (int g = 0; g < groups; ++g)
             for (int m = 0; m < mounts; ++m)
                 runs.push_back({std::string(1, char('A' + g)), std::to_string(m),
@@ -32,8 +32,7 @@ class TestCompare : public QObject {
 private slots:
     void againstAReferenceByDunnett() { // methods D.6: DS1 against A
         CompareOptions options;
-        options.reference = "A";
-        const Comparison comparison = compare(reference::ds1(), options);
+        const Comparison comparison = compare(reference::ds1(), options, "A");
         QCOMPARE(comparison.pairs.size(), std::size_t{3});
         QVERIFY(comparison.tiers.empty());
         const struct {
@@ -46,8 +45,7 @@ private slots:
             QVERIFY_NEAR(comparison.pairs[i].ci->lo, rows[i].lo, 1e-4);
             QVERIFY_NEAR(comparison.pairs[i].ci->hi, rows[i].hi, 1e-4);
         }
-        options.reference = "Z";
-        QVERIFY_EXCEPTION_THROWN(compare(reference::ds1(), options), InputError);
+        QVERIFY_EXCEPTION_THROWN(compare(reference::ds1(), options, "Z"), InputError);
     }
     void comparesMountMeansNotRuns() { // methods D.1, D.4: DS1
         const Comparison comparison = compare(reference::ds1());
@@ -105,7 +103,7 @@ private slots:
         QCOMPARE(*comparison.groups[3].tier, std::string("ab"));
     }
     void plantGrowthTukey() { // Dobson 1983; R TukeyHSD: p and the interval of t2 − t1
-        std::vector<RunValue> runs;
+        std::vector<TableRun> runs;
         const char* names[] = {"ctrl", "t1", "t2"};
         for (std::size_t g = 0; g < 3; ++g)
             for (std::size_t i = 0; i < 10; ++i)
@@ -184,7 +182,7 @@ private slots:
     void refusesWhatCannotBeCompared() {
         QFETCH(QString, code);
         QFETCH(int, which);
-        std::vector<RunValue> runs = reference::ds1();
+        std::vector<TableRun> runs = reference::ds1();
         CompareOptions options;
         if (which == 0) runs = {{"A", "1", 1.0}, {"A", "2", 2.0}};
         if (which == 1) runs = {};

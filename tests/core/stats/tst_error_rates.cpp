@@ -68,7 +68,7 @@ private slots:
         const double means[] = {24, 24.7, 25.5, 28};
         int all = 0;
         for (int trial = 0; trial < 300; ++trial) {
-            std::vector<RunValue> runs;
+            std::vector<TableRun> runs;
             for (int g = 0; g < 4; ++g)
                 for (int m = 0; m < 3; ++m)
                     runs.push_back({std::string(1, char('A' + g)), std::to_string(m),
@@ -87,7 +87,7 @@ private slots:
         Random random(105);
         int claimed = 0;
         for (int trial = 0; trial < 600; ++trial) {
-            std::vector<RunValue> runs;
+            std::vector<TableRun> runs;
             for (int m = 0; m < 6; ++m) {
                 runs.push_back({"A", std::to_string(m), 25 + 0.3 * random.normal(), false});
                 runs.push_back({"B", std::to_string(m), 26 + 0.3 * random.normal(), false});

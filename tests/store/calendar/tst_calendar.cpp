@@ -22,11 +22,11 @@ class TestCalendar : public QObject {
     Q_OBJECT
 private slots:
     void readsBackWithAnotherReader() {
-        std::vector<CalendarEvent> events;
-        events.push_back({"one@ibuki", "Tern 11, first; with comma", "line one\nline two",
-                          at("2031-03-29 18:00"), at("2031-03-29 22:00")});
-        events.push_back({"two@ibuki", std::string(200, 'x') + " höher", "", at("2031-04-02 18:30"),
-                          at("2031-04-02 19:30")});
+        const std::string longName = QString(200, QChar(u'x')).append(" höher").toStdString();
+        const std::vector<CalendarEvent> events{
+            {"one@ibuki", "Tern 11, first; with comma", "line one\nline two", at("2031-03-29 18:00"),
+             at("2031-03-29 22:00")},
+            {"two@ibuki", longName, "", at("2031-04-02 18:30"), at("2031-04-02 19:30")}};
         const std::string text = calendarText(events, zone, at("2031-03-01 12:00"));
         icalcomponent* read = icalparser_parse_string(text.c_str());
         QVERIFY(read);
@@ -107,7 +107,7 @@ private slots:
         Plan plan = planFor(asked.document, asked.study);
         plan.start = at("2031-03-03");
         plan.mountsPerLevel = 2;
-        plan.followUps = "24 h";
+        plan.followUps = parseDelays("24 h");
         plan.zone = zone;
         Edit edit(asked.document, "plan");
         layPlan(edit, question, plan, at("2031-03-01"), wallClockOf(zone));

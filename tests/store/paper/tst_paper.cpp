@@ -63,7 +63,7 @@ private slots:
     }
     void theSvgIsWellFormedAndEscapes() {
         auto runs = reference::ds1();
-        for (RunValue& run : runs)
+        for (TableRun& run : runs)
             if (run.group == "A") run.group = "A & <B>";
         QString why;
         QVERIFY2(wellFormed(ladderSvg(compare(runs), {{"B", MaterialClass::paste}}, "K"), why),
@@ -122,7 +122,7 @@ private slots:
         Edit edit(asked.document, "plan");
         Plan plan = planFor(asked.document, asked.study);
         plan.start = start;
-        plan.pattern = "cross";
+        plan.pattern = ApplicationPattern::cross;
         plan.torque = NewtonMetre{0.6};
         plan.amount = Gram{0.15};
         layPlan(edit, *firstQuestion(asked.document, asked.study), plan, start);
@@ -176,7 +176,7 @@ private slots:
         used.id = {998};
         used.site = question.site;
         used.lot = oily.id;
-        for (const auto& [id, application] : std::map(asked.document.all<Application>()))
+        for (const auto& [id, application] : asked.document.all<Application>())
             if (application.lot == oily.id) asked.document.erase(id);
         QVERIFY(!mention(cautionSentences(asked.document, question, {}), "Oil has separated"));
         asked.document.put(used);
@@ -187,7 +187,7 @@ private slots:
         const Question question = *firstQuestion(asked.document, asked.study);
         const Table table = readTable(tidyCsv(asked.document, question), "study.csv");
         QCOMPARE(table.rows(), std::size_t{9});
-        std::vector<RunValue> runs;
+        std::vector<TableRun> runs;
         for (std::size_t i = 0; i < table.rows(); ++i)
             runs.push_back({table.text(i, table.need("level")), table.text(i, table.need("mount")),
                             table.number(i, table.need("delta_K")),

@@ -35,7 +35,7 @@ class TestChannelKeeper : public QObject {
         recording.bench = edit.add(story::benchNamed("node-2"));
         recording.sha256 = sha256(log_);
         const Id<Recording> id = edit.add(recording);
-        open.apply(edit.finish(), std::vector<RecordingData>{{id, readLog(log_, "log.csv")}});
+        open.apply(edit.finish(), {{{id, readLog(log_, "log.csv")}}, {}});
         return {id, path("log.csv"), sha256(log_), {}};
     }
 

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
+#include "store/project/migrations.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
 #include "support/near.h"
@@ -49,9 +52,10 @@ class TestProject : public QObject {
         const auto logs = story::nineLogs();
         const auto changes = importChanges(project.document(), asked.study, logs,
                                            proposeImport(project.document(), asked.study, logs));
-        std::vector<RecordingData> recordings;
-        for (const auto& [index, id] : changes.recordings) recordings.push_back({id, logs[index].trace});
-        project.apply(changes.set, recordings);
+        Acquired acquired;
+        for (const auto& [index, id] : changes.recordings)
+            acquired.recordings.push_back({id, logs[index].trace});
+        project.apply(changes.set, acquired);
         return path;
     }
 
@@ -109,7 +113,7 @@ private slots:
             c.fanNote = "note";
             c.lid = LidState::bareDie;
             c.pinsOnChip = YesNo::yes;
-            c.mountForceN = 320;
+            c.mountForce = Newton{320};
             c.plateThickness = Millimetre{2};
             c.plateRadius = Millimetre{30};
             c.powerLimit = Watt{200};
@@ -159,7 +163,7 @@ private slots:
             m.kind = MaterialClass::liquidMetal;
             m.claimedConductivity = WattPerMetreKelvin{70};
             m.densityGPerMl = 6.4;
-            m.bondLineUm = 20;
+            m.bondLine = Micrometre{20};
             m.thickness = Millimetre{0.1};
             m.yieldPa = 150;
             m.viscosityPaS = 90;
@@ -198,7 +202,8 @@ private slots:
             l.note = "n";
             const Id<Lot> lot = edit.add(l);
             edit.add(Offcut{{}, lot, Millimetre{30}, Millimetre{20}, true});
-            edit.add(LotPicture{{}, lot, "tube.jpg", Bytes(std::string("\x00\xff'\n", 4))});
+            const StoredFile file = storedFile(std::string("\x00\xff'\n", 4));
+            edit.add(LotPicture{{}, lot, "tube.jpg", file.sha256, 4});
             edit.add(ExchangeRate{{}, "EUR", "NOK", 11.6});
             Application a;
             a.site = site;
@@ -207,7 +212,7 @@ private slots:
             a.syringeBefore = Gram{12.3};
             a.syringeAfter = Gram{12.19};
             a.area = SquareMillimetre{168};
-            a.pattern = "dot";
+            a.pattern = ApplicationPattern::dot;
             a.start = a.end = day;
             a.spreads = 1;
             a.staysPut = 2;
@@ -224,11 +229,16 @@ private slots:
                 Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, "tabs", {}, {}});
             edit.add(
                 Recording{{}, bench, "g.csv", "abd", 1, day, false, 9, 8.5, false, "", recording, -37.0});
+            const Id<Study> study =
+                edit.add(Study{{}, bench, "study", StudyState::closed, StudyTemplate::ageing, "held", "n"});
+            const Id<Load> earlier =
+                edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0, true, std::nullopt});
+            const Id<Load> load = edit.add(Load{{}, study, 2, "found", {}, {}, false, earlier});
             edit.add(Run{{},
                          mount,
                          recording,
                          1,
-                         "load",
+                         load,
                          2,
                          Purpose::conditioning,
                          Hour{1},
@@ -244,8 +254,6 @@ private slots:
                          true,
                          "why"});
             edit.add(HeaderRole{{}, "0123456789abcdef", "Kern 1", Role::core});
-            const Id<Study> study =
-                edit.add(Study{{}, bench, "study", StudyState::closed, StudyTemplate::ageing, "held", "n"});
             const Id<Question> question = edit.add(Question{{},
                                                             study,
                                                             site,
@@ -253,15 +261,15 @@ private slots:
                                                             Factor::pattern,
                                                             Goal::equivalence,
                                                             std::nullopt,
-                                                            "p95",
+                                                            Metric::p95,
                                                             ReferenceTemperature::coolant,
                                                             Normalisation::perWatt,
                                                             Watt{180},
                                                             Kelvin{0.02},
                                                             0.9,
-                                                            7,
+                                                            std::nullopt,
                                                             true,
-                                                            "90 W"});
+                                                            load});
             const Id<Level> level = edit.add(Level{{},
                                                    question,
                                                    2,
@@ -269,14 +277,13 @@ private slots:
                                                    material,
                                                    lot,
                                                    Gram{0.2},
-                                                   "dot",
+                                                   ApplicationPattern::dot,
                                                    NewtonMetre{0.6},
                                                    configuration,
                                                    true,
                                                    Placement::lastOfAll,
                                                    3,
                                                    true});
-            const Id<Load> load = edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0});
             const Id<Slot> slot =
                 edit.add(Slot{{}, study, 1, SlotKind::checkMount, level, level, 2, mount, day, "late"});
             edit.add(SlotLevel{{}, slot, question, level});
@@ -289,24 +296,25 @@ private slots:
                           material,
                           3,
                           true,
-                          "dot",
+                          ApplicationPattern::cross,
                           Gram{0.2},
                           NewtonMetre{0.6},
                           day,
                           17.5,
                           3,
-                          "Sat",
+                          parseWeekdays("Sat"),
                           "Europe/Oslo",
-                          "24 h",
+                          parseDelays("24 h, 6 mo"),
                           2});
             edit.add(
                 ProtocolStep{{}, study, load, 1, StepKind::soak, 20, GateKind::remainingBelow, 0.2, true});
             edit.add(StepTime{{}, bench, StepKind::clean, MaterialClass::putty, 12});
-            edit.add(FollowUp{{}, slot, "5 d", true, "gone"});
+            edit.add(FollowUp{{}, slot, {5, Delay::Unit::days}, true, "gone"});
             edit.add(ReductionRules{{}, study, 60, 900, 4, 5, 0.1, 8, 12, 0.1});
-            edit.add(Look{{}, study.value, *day, 6, true, true});
-            project.apply(edit.finish());
+            edit.add(Look{{}, study, *day, 6, true, true});
+            project.apply(edit.finish(), {{}, {file}});
             wanted = project.document();
+            QCOMPARE(project.loadFile(file.sha256), file.bytes);
         }
         QVERIFY(same(Project::open(path).document(), wanted));
     }
@@ -385,7 +393,7 @@ private slots:
             database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
         }
         QVERIFY(Project::open(path).document().all<Bench>().empty());
-        QVERIFY(fs::exists(path.string() + ".before-format-" + std::to_string(Project::formatVersion)));
+        QVERIFY(fs::exists(path.string() + ".before-format-" + std::to_string(newestFormat)));
     }
     void aProjectOfFormatOneKeepsItsShelf() {
         const fs::path path = ofFormat("format-1.sql");
@@ -438,7 +446,7 @@ private slots:
         const fs::path path = ofFormat("format-4.sql");
         const Document document = Project::open(path).document();
         QVERIFY(!document.all<Question>().empty());
-        for (const auto& [id, question] : document.all<Question>()) QVERIFY(question.load.empty());
+        for (const auto& [id, question] : document.all<Question>()) QVERIFY(!question.load);
         QVERIFY(same(Project::open(path).document(), document)); // once
     }
     void aDamagedCellIsOneClearSentence() {
@@ -533,4 +541,6 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestProject)
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 #include "tst_project.moc"

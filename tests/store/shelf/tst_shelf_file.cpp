@@ -143,4 +143,5 @@ private slots:
 };
 
 QTEST_GUILESS_MAIN(TestShelfFile)
+#include "core/domain/mount.h"
 #include "tst_shelf_file.moc"

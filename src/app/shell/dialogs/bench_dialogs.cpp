@@ -21,7 +21,7 @@ void addRigFields(EntityForm<Configuration>& form) {
     form.text("Fan setting", &Configuration::fanNote);
     form.choice("Lid", &Configuration::lid);
     form.choice("Chip on pins", &Configuration::pinsOnChip);
-    form.number("Force of all screws, N", &Configuration::mountForceN, 0, true);
+    form.number("Force of all screws, N", &Configuration::mountForce, 0, true);
     form.number("Backplate thickness, mm", &Configuration::plateThickness, 0, true);
     form.number("Backplate radius, mm", &Configuration::plateRadius, 0, true);
     form.number("Temperature limit, °C", &Configuration::temperatureLimit);

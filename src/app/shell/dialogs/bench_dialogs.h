@@ -5,6 +5,7 @@
 // path, a new study. Each performs undoable changes at once; closing keeps what was done.
 
 #include "app/shell/session.h"
+#include "core/domain/bench.h"
 #include "core/record/bench_template.h"
 
 #include <QDialog>

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// How each domain value stands in the project file: one table a kind, one column a member. Reading, writing,
+// the history and the shelf's files all follow from these lists (docs/file-format.md); the tables themselves
+// are made and brought up to date by fixed SQL (migrations.h), and a test holds the two together.
+
+#include "core/domain/bytes.h"
+#include "core/domain/entities.h"
+
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+namespace ibuki {
+
+using Cell = std::variant<std::monostate, std::int64_t, double, std::string, Bytes>;
+
+enum class CellForm { text, number, whole, date, choice, reference, json, file };
+
+/// One member of a kind. get, set and same take values of that kind.
+struct ColumnInfo {
+    const char* name;
+    CellForm form;
+    bool optional;                           ///< may be NULL
+    std::span<const std::string_view> words; ///< of a choice
+    std::optional<EntityKind> refersTo;      ///< of a reference
+    Cell (*get)(const void* entity);
+    void (*set)(void* entity, const Cell& cell); ///< throws InputError (project-damaged)
+    bool (*same)(const void* a, const void* b);
+
+    std::string_view sqlType() const; ///< TEXT, REAL, INTEGER, BLOB
+};
+
+struct TableInfo {
+    EntityKind kind;
+    const char* name;
+    std::vector<ColumnInfo> columns;
+    std::shared_ptr<void> (*fresh)(std::int64_t id); ///< a value with its defaults
+};
+
+/// In the order of Entities.
+const std::vector<TableInfo>& tables();
+const TableInfo& tableOf(EntityKind kind);
+
+} // namespace ibuki

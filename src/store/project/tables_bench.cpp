@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/bench.h"
+#include "store/project/column_list.h"
+
+namespace ibuki {
+
+std::vector<TableInfo> benchTables() {
+    return {
+        table<Bench>("bench", {column<&Bench::name>("name"), column<&Bench::note>("note")}),
+        table<Configuration>("configuration",
+                             {column<&Configuration::bench>("bench"), column<&Configuration::name>("name"),
+                              column<&Configuration::since>("since"),
+                              column<&Configuration::variantOf>("variant_of"),
+                              column<&Configuration::cooler>("cooler"), column<&Configuration::fan>("fan"),
+                              column<&Configuration::fanNote>("fan_note"), column<&Configuration::lid>("lid"),
+                              column<&Configuration::pinsOnChip>("pins_on_chip"),
+                              column<&Configuration::mountForce>("mount_force_N"),
+                              column<&Configuration::plateThickness>("plate_thickness_mm"),
+                              column<&Configuration::plateRadius>("plate_radius_mm"),
+                              column<&Configuration::slowestMinutes>("slowest_min"),
+                              column<&Configuration::powerLimit>("power_limit_W"),
+                              column<&Configuration::temperatureLimit>("temperature_limit_C"),
+                              column<&Configuration::roomGradient>("room_gradient_K")}),
+        table<Site>("site", {column<&Site::configuration>("configuration"), column<&Site::name>("name"),
+                             column<&Site::kind>("kind"), column<&Site::lowerFace>("lower_face"),
+                             column<&Site::upperFace>("upper_face"), column<&Site::finish>("finish"),
+                             column<&Site::width>("width_mm"), column<&Site::length>("length_mm"),
+                             column<&Site::gap>("gap_mm"), column<&Site::alike>("alike"),
+                             column<&Site::contactsNear>("contacts_near"),
+                             column<&Site::aluminiumNear>("aluminium_near")}),
+        table<Layer>("layer",
+                     {column<&Layer::configuration>("configuration"), column<&Layer::position>("position"),
+                      column<&Layer::kind>("kind"), column<&Layer::name>("name"),
+                      column<&Layer::metal>("metal"), column<&Layer::width>("width_mm"),
+                      column<&Layer::length>("length_mm"), column<&Layer::thickness>("thickness_mm"),
+                      column<&Layer::conductivity>("conductivity_W_per_mK"), column<&Layer::site>("site")}),
+        table<Sensor>("sensor",
+                      {column<&Sensor::configuration>("configuration"), column<&Sensor::role>("role"),
+                       column<&Sensor::index>("idx"), column<&Sensor::column>("log_column"),
+                       column<&Sensor::reads>("reads"), column<&Sensor::accuracy>("accuracy_K"),
+                       column<&Sensor::resolution>("resolution_K"), column<&Sensor::offset>("offset_K"),
+                       column<&Sensor::accuracyShare>("accuracy_share"), column<&Sensor::lagS>("lag_s")}),
+    };
+}
+
+} // namespace ibuki

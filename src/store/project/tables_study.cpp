@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/study.h"
+#include "store/project/column_list.h"
+
+namespace ibuki {
+
+std::vector<TableInfo> studyTables() {
+    return {
+        table<Study>("study", {column<&Study::bench>("bench"), column<&Study::name>("name"),
+                               column<&Study::state>("state"), column<&Study::began>("began_as"),
+                               column<&Study::heldConstant>("held_constant"), column<&Study::note>("note")}),
+        table<Question>("question",
+                        {column<&Question::study>("study"), column<&Question::site>("site"),
+                         column<&Question::factor>("factor"),
+                         column<&Question::secondFactor>("second_factor"), column<&Question::goal>("goal"),
+                         column<&Question::levelsFrom>("levels_from"), column<&Question::metric>("metric"),
+                         column<&Question::reference>("reference"),
+                         column<&Question::normalisation>("normalisation"),
+                         column<&Question::nominalPower>("nominal_power_W"),
+                         column<&Question::margin>("margin_K"), column<&Question::confidence>("confidence"),
+                         column<&Question::referenceLevel>("reference_level"),
+                         column<&Question::frozen>("frozen"), column<&Question::load>("load")}),
+        table<Level>("level",
+                     {column<&Level::question>("question"), column<&Level::position>("position"),
+                      column<&Level::name>("name"), column<&Level::material>("material"),
+                      column<&Level::lot>("lot"), column<&Level::amount>("amount_g"),
+                      column<&Level::pattern>("pattern"), column<&Level::torque>("torque_Nm"),
+                      column<&Level::configuration>("configuration"), column<&Level::ofSecond>("of_second"),
+                      column<&Level::placement>("placement"), column<&Level::mostMounts>("most_mounts"),
+                      column<&Level::together>("together")}),
+        table<Load>("load", {column<&Load::study>("study"), column<&Load::position>("position"),
+                             column<&Load::name>("name"), column<&Load::target>("target_W"),
+                             column<&Load::durationS>("duration_s"), column<&Load::planned>("planned"),
+                             column<&Load::sameAs>("same_as")}),
+        table<Slot>("slot", {column<&Slot::study>("study"), column<&Slot::position>("position"),
+                             column<&Slot::kind>("kind"), column<&Slot::level>("level"),
+                             column<&Slot::second>("second_level"), column<&Slot::block>("block"),
+                             column<&Slot::mount>("mount"), column<&Slot::plannedFor>("planned_for"),
+                             column<&Slot::skippedBecause>("skipped_because")}),
+        table<SlotLevel>("slot_level",
+                         {column<&SlotLevel::slot>("slot"), column<&SlotLevel::question>("question"),
+                          column<&SlotLevel::level>("level")}),
+    };
+}
+
+} // namespace ibuki

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The walls of the house: which floor may include which, and which libraries the command may link.
 
+#include "support/test_class.h"
+
 #include <QDirIterator>
 #include <QProcess>
 #include <QRegularExpression>
@@ -93,5 +95,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestArchitecture)
+IBUKI_TEST(TestArchitecture)
 #include "tst_architecture.moc"

@@ -2,6 +2,7 @@
 #include "cli/run_cli.h"
 #include "store/project/project.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <QProcess>
 #include <QTemporaryDir>
@@ -230,5 +231,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestCli)
+IBUKI_TEST(TestCli)
 #include "tst_cli.moc"

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Golden cases run through the command. A case is plain text in tests/data/golden/*.txt: see README.md there.
 
+#include "support/test_class.h"
+
 #include <QDir>
 #include <QProcess>
 #include <QTemporaryDir>
@@ -63,5 +65,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestGolden)
+IBUKI_TEST(TestGolden)
 #include "tst_golden.moc"

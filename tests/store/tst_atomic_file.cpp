@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/input_error.h"
 #include "store/atomic_file.h"
+#include "support/test_class.h"
 
 #include <QTemporaryDir>
 #include <QtTest>
@@ -58,5 +59,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestAtomicFile)
+IBUKI_TEST(TestAtomicFile)
 #include "tst_atomic_file.moc"

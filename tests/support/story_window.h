@@ -124,12 +124,4 @@ inline bool bringIn(MainWindow& window, const QStringList& files) {
            });
 }
 
-/// Runs the same story on the demo project and on a new one.
-template <class Test> int runOnBoth(int argc, char** argv) {
-    QApplication application(argc, argv);
-    Test demo(Where::demo);
-    Test fresh(Where::fresh);
-    return QTest::qExec(&demo, argc, argv) + QTest::qExec(&fresh, argc, argv);
-}
-
 } // namespace ibuki::story

@@ -8,6 +8,7 @@
 #include "core/plan/design.h"
 #include "core/record/plan_setup.h"
 #include "support/story_window.h"
+#include "support/test_class.h"
 
 #include <QCheckBox>
 #include <QListWidget>
@@ -150,5 +151,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(TestFreshPlan)
+IBUKI_TEST(TestFreshPlan)
 #include "tst_fresh_plan.moc"

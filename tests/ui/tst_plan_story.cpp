@@ -11,6 +11,7 @@
 #include "core/domain/lookup.h"
 #include "core/record/plan_setup.h"
 #include "support/story_window.h"
+#include "support/test_class.h"
 
 #include <QComboBox>
 #include <QLabel>
@@ -343,5 +344,5 @@ private:
     std::string live() { return find<QLabel>("Live figures")->text().toStdString(); }
 };
 
-int main(int argc, char** argv) { return story::runOnBoth<TestPlanStory>(argc, argv); }
+IBUKI_STORY_ON_BOTH(TestPlanStory)
 #include "tst_plan_story.moc"

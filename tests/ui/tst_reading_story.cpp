@@ -8,6 +8,7 @@
 #include "app/bench/trace_plot.h"
 #include "core/evidence/response.h"
 #include "support/story_window.h"
+#include "support/test_class.h"
 
 #include <QCheckBox>
 #include <QClipboard>
@@ -262,7 +263,7 @@ private slots:
     }
 };
 
-int main(int argc, char** argv) { return story::runOnBoth<TestReadingStory>(argc, argv); }
+IBUKI_STORY_ON_BOTH(TestReadingStory)
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "tst_reading_story.moc"

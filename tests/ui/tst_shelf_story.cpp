@@ -14,6 +14,7 @@
 #include "core/domain/lookup.h"
 #include "core/plan/shelf.h"
 #include "support/story_window.h"
+#include "support/test_class.h"
 
 #include <QComboBox>
 #include <QInputDialog>
@@ -380,5 +381,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(TestShelfStory)
+IBUKI_TEST(TestShelfStory)
 #include "tst_shelf_story.moc"

@@ -11,6 +11,7 @@
 #include "app/verdict/ladder.h"
 #include "core/evidence/evidence.h"
 #include "support/story_window.h"
+#include "support/test_class.h"
 
 #include <QDropEvent>
 #include <QListWidget>
@@ -254,6 +255,6 @@ private slots:
     }
 };
 
-QTEST_MAIN(TestStory)
+IBUKI_TEST(TestStory)
 #include "core/domain/run_reduction.h"
 #include "tst_story.moc"

@@ -13,6 +13,7 @@
 #include "core/evidence/response.h"
 #include "core/record/bench_template.h"
 #include "support/story_window.h"
+#include "support/test_class.h"
 
 #include <QComboBox>
 #include <QInputDialog>
@@ -259,6 +260,6 @@ private slots:
     }
 };
 
-QTEST_MAIN(TestViews)
+IBUKI_TEST(TestViews)
 #include "core/domain/run_reduction.h"
 #include "tst_views.moc"

@@ -4,6 +4,7 @@
 #include "app/shell/theme.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <QApplication>
 #include <QFile>
@@ -192,6 +193,6 @@ private slots:
     }
 };
 
-QTEST_MAIN(TestShelfItems)
+IBUKI_TEST(TestShelfItems)
 #include "core/domain/bench.h"
 #include "tst_shelf_items.moc"

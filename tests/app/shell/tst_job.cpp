@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/job.h"
+#include "support/test_class.h"
 
 #include <QSignalSpy>
 #include <QtTest>
@@ -88,5 +89,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestJob)
+IBUKI_TEST(TestJob)
 #include "tst_job.moc"

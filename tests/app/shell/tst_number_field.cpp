@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/amount_text.h"
 #include "app/shell/number_field.h"
+#include "support/test_class.h"
 
 #include <QSignalSpy>
 #include <QtTest>
@@ -52,5 +53,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(TestNumberField)
+IBUKI_TEST(TestNumberField)
 #include "tst_number_field.moc"

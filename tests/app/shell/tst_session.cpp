@@ -4,6 +4,7 @@
 #include "core/record/plan_setup.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <QSignalSpy>
 #include <QTemporaryDir>
@@ -216,6 +217,6 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestSession)
+IBUKI_TEST(TestSession)
 #include "core/domain/run_reduction.h"
 #include "tst_session.moc"

@@ -7,6 +7,7 @@
 #include "core/record/plan_setup.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -153,5 +154,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestStripLayout)
+IBUKI_TEST(TestStripLayout)
 #include "tst_strip_layout.moc"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/verdict/ladder.h"
 #include "core/stats/compare.h"
+#include "support/test_class.h"
 
 #include <QSignalSpy>
 #include <QtTest>
@@ -65,5 +66,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(TestLadder)
+IBUKI_TEST(TestLadder)
 #include "tst_ladder.moc"

@@ -3,6 +3,7 @@
 #include "core/domain/input_error.h"
 #include "core/domain/mount.h"
 #include "support/entities.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -91,6 +92,6 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestEdit)
+IBUKI_TEST(TestEdit)
 #include "core/domain/mount.h"
 #include "tst_edit.moc"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -65,5 +66,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestLookup)
+IBUKI_TEST(TestLookup)
 #include "tst_lookup.moc"

@@ -6,6 +6,7 @@
 #include "core/record/study_setup.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <set>
 
@@ -290,7 +291,7 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestEvidence)
+IBUKI_TEST(TestEvidence)
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "tst_evidence.moc"

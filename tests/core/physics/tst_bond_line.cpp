@@ -4,6 +4,7 @@
 #include "core/physics/bond_line.h"
 #include "core/physics/pad.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -61,5 +62,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestBondLine)
+IBUKI_TEST(TestBondLine)
 #include "tst_bond_line.moc"

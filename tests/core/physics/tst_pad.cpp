@@ -4,6 +4,7 @@
 #include "core/physics/pad.h"
 #include "core/physics/random.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -73,5 +74,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestPad)
+IBUKI_TEST(TestPad)
 #include "tst_pad.moc"

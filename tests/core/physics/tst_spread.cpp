@@ -3,6 +3,7 @@
 #include "core/domain/input_error.h"
 #include "core/physics/spread.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <numbers>
 
@@ -98,5 +99,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestSpread)
+IBUKI_TEST(TestSpread)
 #include "tst_spread.moc"

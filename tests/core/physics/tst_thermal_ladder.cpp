@@ -3,6 +3,7 @@
 #include "core/physics/simulated_bench.h"
 #include "store/log/log_writer.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -71,5 +72,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestThermalLadder)
+IBUKI_TEST(TestThermalLadder)
 #include "tst_thermal_ladder.moc"

@@ -4,6 +4,7 @@
 #include "core/plan/hold.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <set>
 
@@ -329,7 +330,7 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestCaution)
+IBUKI_TEST(TestCaution)
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
 #include "tst_caution.moc"

@@ -5,6 +5,7 @@
 #include "store/json/cut_json.h"
 #include "store/paper/cut_svg.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <QDir>
 #include <QRegularExpression>
@@ -192,5 +193,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestCut)
+IBUKI_TEST(TestCut)
 #include "tst_cut.moc"

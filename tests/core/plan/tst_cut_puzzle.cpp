@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/cut_puzzle.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 using namespace ibuki::cutting;
@@ -71,5 +72,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestCutPuzzle)
+IBUKI_TEST(TestCutPuzzle)
 #include "tst_cut_puzzle.moc"

@@ -4,6 +4,7 @@
 #include "core/physics/random.h"
 #include "core/plan/dose.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <numbers>
 
@@ -83,5 +84,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestDose)
+IBUKI_TEST(TestDose)
 #include "tst_dose.moc"

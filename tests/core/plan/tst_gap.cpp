@@ -3,6 +3,7 @@
 #include "core/plan/gap.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -96,7 +97,7 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestGap)
+IBUKI_TEST(TestGap)
 #include "core/domain/bench.h"
 #include "core/domain/material.h"
 #include "tst_gap.moc"

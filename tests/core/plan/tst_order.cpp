@@ -3,6 +3,7 @@
 #include "core/physics/random.h"
 #include "core/plan/order.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <map>
 #include <set>
@@ -223,5 +224,5 @@ private slots:
         QVERIFY_EXCEPTION_THROWN(orderMounts(input), InputError);
     }
 };
-QTEST_GUILESS_MAIN(TestOrder)
+IBUKI_TEST(TestOrder)
 #include "tst_order.moc"

@@ -2,6 +2,7 @@
 #include "core/domain/input_error.h"
 #include "core/plan/sample_size.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -114,5 +115,5 @@ private slots:
         }
     }
 };
-QTEST_GUILESS_MAIN(TestSampleSize)
+IBUKI_TEST(TestSampleSize)
 #include "tst_sample_size.moc"

@@ -3,6 +3,7 @@
 #include "core/physics/random.h"
 #include "core/plan/schedule.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -108,5 +109,5 @@ private slots:
         QCOMPARE(dueAfter(at("2031-11-30 08:00"), {1, Delay::Unit::months}), at("2031-12-30 08:00"));
     }
 };
-QTEST_GUILESS_MAIN(TestSchedule)
+IBUKI_TEST(TestSchedule)
 #include "tst_schedule.moc"

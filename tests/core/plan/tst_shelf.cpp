@@ -6,6 +6,7 @@
 #include "core/record/shelf_edit.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -291,6 +292,6 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestShelf)
+IBUKI_TEST(TestShelf)
 #include "core/domain/study.h"
 #include "tst_shelf.moc"

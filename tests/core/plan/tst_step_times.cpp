@@ -4,6 +4,7 @@
 #include "core/record/plan_setup.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -157,5 +158,5 @@ private slots:
         QVERIFY(!brief.steps.empty() && !brief.cautions.empty());
     }
 };
-QTEST_GUILESS_MAIN(TestStepTimes)
+IBUKI_TEST(TestStepTimes)
 #include "tst_step_times.moc"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/quantity/instant.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -34,5 +35,5 @@ private slots:
     void countsDaysBeforeTheEpochDownwards() { QCOMPARE(dayNumber(*parseInstant("1969-12-31 23:00")), -1); }
 };
 
-QTEST_GUILESS_MAIN(TestInstant)
+IBUKI_TEST(TestInstant)
 #include "tst_instant.moc"

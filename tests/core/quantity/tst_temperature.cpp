@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/quantity/quantity.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -19,5 +20,5 @@ private slots:
     void multipliesBackToTheDifference() { QVERIFY_NEAR((KelvinPerWatt{0.25} * Watt{180}).value, 45, 1e-12); }
 };
 
-QTEST_GUILESS_MAIN(TestTemperature)
+IBUKI_TEST(TestTemperature)
 #include "tst_temperature.moc"

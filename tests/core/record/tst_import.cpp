@@ -3,6 +3,7 @@
 #include "core/record/plan_setup.h"
 #include "core/record/question_setup.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -317,6 +318,6 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestImport)
+IBUKI_TEST(TestImport)
 #include "core/domain/run_reduction.h"
 #include "tst_import.moc"

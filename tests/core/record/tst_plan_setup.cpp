@@ -8,6 +8,7 @@
 #include "core/stats/power.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <map>
 
@@ -366,5 +367,5 @@ private slots:
         QCOMPARE(refusal(question), std::string("plan-levels"));
     }
 };
-QTEST_GUILESS_MAIN(TestPlanSetup)
+IBUKI_TEST(TestPlanSetup)
 #include "tst_plan_setup.moc"

@@ -8,6 +8,7 @@
 #include "core/record/question_setup.h"
 #include "core/record/study_setup.h"
 #include "support/entities.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -162,5 +163,5 @@ private slots:
         QCOMPARE(levelsOf(shelf.document, question.id).size(), std::size_t{2});
     }
 };
-QTEST_GUILESS_MAIN(TestStudySetup)
+IBUKI_TEST(TestStudySetup)
 #include "tst_study_setup.moc"

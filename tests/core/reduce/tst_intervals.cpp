@@ -4,6 +4,7 @@
 
 #include "support/coverage.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -67,5 +68,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestIntervals)
+IBUKI_TEST(TestIntervals)
 #include "tst_intervals.moc"

@@ -2,6 +2,7 @@
 #include "core/reduce/ambient.h"
 #include "core/reduce/limit.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -116,5 +117,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestLimit)
+IBUKI_TEST(TestLimit)
 #include "tst_limit.moc"

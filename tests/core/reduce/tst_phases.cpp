@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/physics/random.h"
 #include "core/reduce/phases.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -75,5 +76,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestPhases)
+IBUKI_TEST(TestPhases)
 #include "tst_phases.moc"

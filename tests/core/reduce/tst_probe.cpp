@@ -4,6 +4,7 @@
 #include "core/reduce/probe.h"
 #include "core/reduce/reduce.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -106,5 +107,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestProbe)
+IBUKI_TEST(TestProbe)
 #include "tst_probe.moc"

@@ -2,6 +2,7 @@
 #include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -148,5 +149,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestReduce)
+IBUKI_TEST(TestReduce)
 #include "tst_reduce.moc"

@@ -2,6 +2,7 @@
 #include "core/physics/random.h"
 #include "core/reduce/steady.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -101,5 +102,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestSteady)
+IBUKI_TEST(TestSteady)
 #include "tst_steady.moc"

@@ -2,6 +2,7 @@
 #include "core/stats/anova.h"
 #include "support/near.h"
 #include "support/reference_data.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -50,5 +51,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestAnova)
+IBUKI_TEST(TestAnova)
 #include "tst_anova.moc"

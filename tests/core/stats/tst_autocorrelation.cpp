@@ -4,6 +4,7 @@
 #include "core/physics/random.h"
 #include "core/stats/detrend.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -83,5 +84,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestAutocorrelation)
+IBUKI_TEST(TestAutocorrelation)
 #include "tst_autocorrelation.moc"

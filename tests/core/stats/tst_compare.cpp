@@ -4,6 +4,7 @@
 #include "core/stats/compare.h"
 #include "support/near.h"
 #include "support/reference_data.h"
+#include "support/test_class.h"
 
 #include <algorithm>
 
@@ -237,5 +238,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestCompare)
+IBUKI_TEST(TestCompare)
 #include "tst_compare.moc"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/dunnett.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <boost/math/distributions/students_t.hpp>
 #include <limits>
@@ -74,5 +75,5 @@ private slots:
         }
     }
 };
-QTEST_GUILESS_MAIN(TestDunnett)
+IBUKI_TEST(TestDunnett)
 #include "tst_dunnett.moc"

@@ -8,6 +8,7 @@
 #include "core/stats/compare.h"
 #include "core/stats/summary.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -122,5 +123,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestErrorRates)
+IBUKI_TEST(TestErrorRates)
 #include "tst_error_rates.moc"

@@ -2,6 +2,7 @@
 #include "core/physics/random.h"
 #include "core/stats/power.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <boost/math/distributions/students_t.hpp>
 
@@ -84,5 +85,5 @@ private slots:
         QVERIFY_NEAR(static_cast<double>(seen) / sets, p, 4.5 * std::sqrt(p * (1 - p) / sets));
     }
 };
-QTEST_GUILESS_MAIN(TestPower)
+IBUKI_TEST(TestPower)
 #include "tst_power.moc"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/studentized_range.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <boost/math/distributions/students_t.hpp>
 #include <limits>
@@ -75,5 +76,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestStudentizedRange)
+IBUKI_TEST(TestStudentizedRange)
 #include "tst_studentized_range.moc"

@@ -2,6 +2,7 @@
 #include "core/stats/autocorrelation.h"
 #include "core/stats/summary.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 #include <boost/math/distributions/normal.hpp>
 
@@ -89,5 +90,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestSummary)
+IBUKI_TEST(TestSummary)
 #include "tst_summary.moc"

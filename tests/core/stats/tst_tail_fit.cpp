@@ -2,6 +2,7 @@
 #include "core/physics/random.h"
 #include "core/stats/tail_fit.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -75,5 +76,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestTailFit)
+IBUKI_TEST(TestTailFit)
 #include "tst_tail_fit.moc"

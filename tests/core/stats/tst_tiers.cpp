@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/physics/random.h"
 #include "core/stats/tiers.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 #include <algorithm>
@@ -47,5 +48,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestTiers)
+IBUKI_TEST(TestTiers)
 #include "tst_tiers.moc"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/trace/plausible.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 #include <cmath>
@@ -71,5 +72,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestPlausible)
+IBUKI_TEST(TestPlausible)
 #include "tst_plausible.moc"

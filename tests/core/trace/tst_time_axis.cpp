@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/trace/time_axis.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -67,5 +68,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestTimeAxis)
+IBUKI_TEST(TestTimeAxis)
 #include "tst_time_axis.moc"

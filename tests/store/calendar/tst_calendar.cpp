@@ -5,6 +5,7 @@
 #include "store/calendar/plan_calendar.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <libical/ical.h>
 #include <set>
@@ -126,5 +127,5 @@ private slots:
         QVERIFY(!calendarText(events, zone, at("2031-03-01")).empty());
     }
 };
-QTEST_GUILESS_MAIN(TestCalendar)
+IBUKI_TEST(TestCalendar)
 #include "tst_calendar.moc"

@@ -2,6 +2,7 @@
 #include "core/domain/input_error.h"
 #include "store/json/cut_json.h"
 #include "support/near.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 using nlohmann::json;
@@ -66,5 +67,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestCutJson)
+IBUKI_TEST(TestCutJson)
 #include "tst_cut_json.moc"

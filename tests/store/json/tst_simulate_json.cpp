@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/input_error.h"
 #include "store/json/simulate_json.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -68,5 +69,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestSimulateJson)
+IBUKI_TEST(TestSimulateJson)
 #include "tst_simulate_json.moc"

@@ -2,6 +2,7 @@
 #include "core/domain/input_error.h"
 #include "store/log/dialect.h"
 #include "store/log/text.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -128,5 +129,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestDialect)
+IBUKI_TEST(TestDialect)
 #include "tst_dialect.moc"

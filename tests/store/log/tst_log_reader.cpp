@@ -7,6 +7,7 @@
 #include "store/log/time_stamp.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <fstream>
 
@@ -316,5 +317,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestLogReader)
+IBUKI_TEST(TestLogReader)
 #include "tst_log_reader.moc"

@@ -7,6 +7,7 @@
 #include "support/messy_log.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 using story::LogStyle;
@@ -200,5 +201,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestMessyLogs)
+IBUKI_TEST(TestMessyLogs)
 #include "tst_messy_logs.moc"

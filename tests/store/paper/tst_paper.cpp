@@ -9,6 +9,7 @@
 #include "support/near.h"
 #include "support/reference_data.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <QXmlStreamReader>
 #include <set>
@@ -220,5 +221,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestPaper)
+IBUKI_TEST(TestPaper)
 #include "tst_paper.moc"

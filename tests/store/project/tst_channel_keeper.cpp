@@ -4,6 +4,7 @@
 #include "store/project/packing.h"
 #include "store/project/project.h"
 #include "support/entities.h"
+#include "support/test_class.h"
 
 #include <QTemporaryDir>
 #include <QtTest>
@@ -80,5 +81,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestChannelKeeper)
+IBUKI_TEST(TestChannelKeeper)
 #include "tst_channel_keeper.moc"

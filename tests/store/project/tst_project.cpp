@@ -8,6 +8,7 @@
 #include "store/project/project.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 #include <QTemporaryDir>
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -540,7 +541,7 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestProject)
+IBUKI_TEST(TestProject)
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "tst_project.moc"

@@ -4,6 +4,7 @@
 #include "store/shelf/shelf_file.h"
 #include "support/near.h"
 #include "support/story.h"
+#include "support/test_class.h"
 
 using namespace ibuki;
 
@@ -142,6 +143,6 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestShelfFile)
+IBUKI_TEST(TestShelfFile)
 #include "core/domain/mount.h"
 #include "tst_shelf_file.moc"

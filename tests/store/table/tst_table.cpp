@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/input_error.h"
 #include "store/table/table.h"
+#include "support/test_class.h"
 
 #include <QtTest>
 
@@ -59,5 +60,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(TestTable)
+IBUKI_TEST(TestTable)
 #include "tst_table.moc"

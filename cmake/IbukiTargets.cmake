@@ -11,6 +11,10 @@ if(IBUKI_SANITIZE)
   add_link_options(-fsanitize=${IBUKI_SANITIZE})
 endif()
 
+if(IBUKI_FUZZ)
+  add_compile_options(-fsanitize=fuzzer-no-link)
+endif()
+
 # moc 6.4 cannot read libstdc++'s <concepts>: it is told that the header has been read already.
 set(CMAKE_AUTOMOC_MOC_OPTIONS -D_GLIBCXX_CONCEPTS)
 

@@ -220,8 +220,7 @@ Prepared recordMounts(const Document& document, const json& source, Id<Study> st
         log.trace = readLog(text, log.fileName, options);
         ReduceSettings settings;
         settings.limitC = source["bench"]["limit_C"].get<double>();
-        settings.nominalPowerW = source["study"]["power_W"].get<double>();
-        log.reduction = reduce(log.trace, settings);
+        log.reduction = reduceByEveryMetric(log.trace, settings);
         ImportRow row;
         row.kind = kind;
         for (const Level* level : levels)

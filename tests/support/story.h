@@ -65,7 +65,7 @@ inline std::vector<ImportedLog> nineLogs() {
             log.fileName = fileName(name, mount);
             log.sha256 = log.fileName;
             log.trace = trace(name, mount);
-            log.reduction = reduce(log.trace);
+            log.reduction = reduceByEveryMetric(log.trace);
             logs.push_back(std::move(log));
         }
     return logs;

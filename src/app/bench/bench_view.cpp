@@ -211,9 +211,9 @@ void BenchView::showEmpty() {
 }
 
 void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& reduction) {
-    const LoadReduction* load = loadOf(reduction, run);
     const Question* question = session_.question();
     const Question asked = question ? *question : Question{};
+    const LoadReduction* load = loadOf(reduction, run, asked.metric);
     const auto response = load ? responseOf(*load, asked) : std::nullopt;
     const bool kelvin = responseUnit(asked) == "K";
     const QString bound = load && load->limit.bound ? QString("≥ ") : QString();
@@ -229,7 +229,8 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     if (load) {
         if (load->ambient.meanC) parts << QString("room %1 °C").arg(*load->ambient.meanC, 0, 'f', 1);
         if (load->powerW) parts << QString("%1 W").arg(*load->powerW, 0, 'f', 1);
-        if (load->rthKPerW) parts << QString("%1 K⁠/⁠W").arg(*load->rthKPerW, 0, 'f', 3);
+        if (const auto rth = countedRthKPerW(*load, asked.metric))
+            parts << QString("%1 K⁠/⁠W").arg(*rth, 0, 'f', 3);
         parts << steadyText(load->steady);
         if (load->steady.asymptoteK && load->steady.asymptoteIntervalK && load->steady.reached
             && !*load->steady.reached)
@@ -244,7 +245,7 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     line_->setText(parts.join("  ·  "));
     QStringList words;
     if (mount.rejected) words << "Rejected: " + qtext(mount.reason);
-    std::vector<Flag> flags = reduction.flags;
+    std::vector<Flag> flags = *judgedBy(reduction, asked.metric).flags;
     for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::raise(flags, flag);
     for (const Flag& flag : flags)
         if (flag.severity != Severity::info || flag.code == "set-by-hand")
@@ -306,8 +307,7 @@ void BenchView::bringIn(const QStringList& files) {
     }
     std::vector<std::string> paths;
     for (const QString& file : files) paths.push_back(file.toStdString());
-    BatchRules rules{settingsFor(session_.configuration(), session_.question()),
-                     rememberedRoles(session_.document())};
+    BatchRules rules{settingsFor(session_.configuration()), rememberedRoles(session_.document())};
     obey(rules.settings, session_.document(), session_.study()->id);
     job_->start<LogBatch>(
         [paths, rules](std::stop_token stop, const Progress& progress) {

@@ -45,10 +45,8 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
     const Question* question = session.question();
     if (run && question) run_ = budgetOf(session.document(), *run, *question);
     const Reduction* reduction = run ? reductionOf(session.document(), run->id) : nullptr;
-    const LoadReduction* load = reduction ? loadOf(*reduction, *run) : nullptr;
-    if (load && question)
-        if (const Metric metric = question->metric; load->metrics.contains(metric))
-            deltaK_ = load->metrics.at(metric).deltaK.value_or(0);
+    const LoadReduction* load = reduction && question ? loadOf(*reduction, *run, question->metric) : nullptr;
+    if (load) deltaK_ = countedDeltaK(*load, question->metric).value_or(0);
     const Budget& budget = run_.budget;
     auto* head = cardTitle(
         budget.lines.empty()

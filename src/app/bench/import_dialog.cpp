@@ -31,7 +31,7 @@ constexpr qlonglong baselineChoice = -2;
 constexpr qlonglong firstProbeChoice = -100; ///< minus the index of the log whose room it reads
 
 QString figureText(const Reduction& reduction, const Question& question) {
-    const LoadReduction* load = reduction.main();
+    const LoadReduction* load = judgedBy(reduction, question.metric).load(-1);
     if (!load) return "no load";
     const auto value = responseOf(*load, question);
     if (!value) return "no room";

@@ -49,7 +49,7 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
     read.log.readAs = readAsText(reading.report);
     read.log.trace = std::move(reading.trace);
     read.log.settings = rules.settings;
-    read.log.reduction = reduce(read.log.trace, rules.settings);
+    read.log.reduction = reduceByEveryMetric(read.log.trace, rules.settings);
     options.stop = {};
     options.progress = {};
     read.source = {path, std::move(options), std::move(reading.report)};
@@ -58,11 +58,11 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
 
 void reduceWith(ImportedLog& log, const ImportedLog* probe) {
     if (!probe) {
-        log.reduction = reduce(log.trace, log.settings);
+        log.reduction = reduceByEveryMetric(log.trace, log.settings);
         return;
     }
     const ProbeAlignment alignment = alignmentFor(log.trace, probe->trace, std::nullopt);
-    log.reduction = reduce(withProbe(log.trace, probe->trace, alignment), log.settings);
+    log.reduction = reduceByEveryMetric(withProbe(log.trace, probe->trace, alignment), log.settings);
 }
 
 LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules, std::stop_token stop,

@@ -124,14 +124,15 @@ void LogReadingPanel::show(const ImportedLog& log, const LogSource& source, cons
     plot_->show(withRoom ? *withRoom : log.trace, log.reduction, metric);
     QStringList words{
         QString("%1 samples, every %2 s").arg(log.reduction.samples).arg(log.reduction.intervalS, 0, 'g', 3)};
-    if (const LoadReduction* load = log.reduction.main()) {
-        if (log.reduction.loads.size() > 1) words << QString("%1 loads").arg(log.reduction.loads.size());
+    const JudgedBy judged = judgedBy(log.reduction, metric);
+    if (const LoadReduction* load = judged.load(-1)) {
+        if (judged.loads->size() > 1) words << QString("%1 loads").arg(judged.loads->size());
         if (load->ambient.probeShiftS)
             words << QString("room probe's clock moved by %1 s, ± %2 s")
                          .arg(*load->ambient.probeShiftS, 0, 'f', 0)
                          .arg(load->ambient.probeShiftUncertaintyS.value_or(0), 0, 'f', 0);
     }
-    for (const Flag& flag : log.reduction.flags)
+    for (const Flag& flag : *judged.flags)
         if (flag.severity != Severity::info) words << "▸ " + qtext(flag.message);
     summary_->setText(words.join("\n"));
 }

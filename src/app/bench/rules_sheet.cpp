@@ -28,7 +28,7 @@ struct Figure {
 
 Figure figureOf(const Reduction& reduction, const Run& run, const Question& question) {
     Figure figure;
-    const LoadReduction* load = loadOf(reduction, run);
+    const LoadReduction* load = loadOf(reduction, run, question.metric);
     if (!load) return figure;
     if (const auto response = responseOf(*load, question)) {
         figure.known = true;

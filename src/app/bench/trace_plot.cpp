@@ -119,12 +119,13 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
     plot_->clearGraphs();
     stepS_ = std::max(reduction.intervalS, 1.0);
     endS_ = trace.durationS();
-    const LoadReduction* load =
-        index && *index < reduction.loads.size() ? &reduction.loads[*index] : reduction.main();
+    const JudgedBy judged = judgedBy(reduction, metric);
+    const LoadReduction* load = judged.load(index ? static_cast<int>(*index) : -1);
+    if (!load) load = judged.load(-1);
     loadIndex_ = index ? static_cast<int>(*index) : -1;
     QColor loadColour = colours().band;
     loadColour.setAlpha(110);
-    for (const LoadReduction& one : reduction.loads)
+    for (const LoadReduction& one : *judged.loads)
         for (const Phase& phase : one.phases)
             if (phase.name == "load") shade(phase.startS, phase.endS, loadColour);
     if (load) addBorders(*load);

@@ -78,14 +78,6 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     confidence_ = questionForm_->requiredNumber(
         "Sure, in %", [](const Question& q) { return 100 * q.confidence; },
         [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
-    questionForm_->performWith([this](Edit edit) {
-        const Question* now = session_.question();
-        const Question* then = now ? edit.document().find(now->id) : nullptr;
-        // Only the nominal power enters a reduction; margin and normalisation are applied to its result.
-        const bool enters = then && then->nominalPower != now->nominalPower;
-        auto tasks = enters ? reductionTasks(edit.document(), *then) : std::vector<ReductionTask>{};
-        session_.performReduced(std::move(edit), std::move(tasks));
-    });
     heldAgainst_ = new QComboBox;
     addFormRow(form, "Held against", heldAgainst_);
     connect(heldAgainst_, &QComboBox::activated, this, [this](int index) {
@@ -219,10 +211,7 @@ void AskedPage::changeQuestion(const std::string& title, const std::function<voi
     if (changed == *question) return;
     Edit edit(session_.document(), title);
     edit.put(changed);
-    // Factor and reference level say how results are compared, not how a log is reduced.
-    const bool enters = changed.metric != question->metric || changed.site != question->site;
-    auto tasks = enters ? reductionTasks(edit.document(), changed) : std::vector<ReductionTask>{};
-    session_.performReduced(std::move(edit), std::move(tasks));
+    session_.perform(edit.finish());
 }
 
 } // namespace ibuki

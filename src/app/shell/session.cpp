@@ -38,9 +38,10 @@ std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<
     std::vector<RunReduction> fresh;
     for (const ReductionTask& task : tasks) {
         if (stop.stop_requested()) return {};
-        fresh.push_back({task.reduction, task.run,
-                         reduce(project.loadWithProbe(task.recording, task.probeShiftS), task.settings),
-                         task.settings});
+        fresh.push_back(
+            {task.reduction, task.run,
+             reduceByEveryMetric(project.loadWithProbe(task.recording, task.probeShiftS), task.settings),
+             task.settings});
         progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
     }
     return fresh;
@@ -92,6 +93,28 @@ void Session::take(Project project) {
     emit projectChanged();
     emit documentChanged();
     emit selectionChanged();
+    judgeByEveryMetric();
+}
+
+void Session::judgeByEveryMetric() {
+    std::vector<ReductionTask> tasks = reductionsOfOneMetric(document());
+    if (tasks.empty() || work_.isRunning()) return;
+    using Reductions = std::vector<RunReduction>;
+    workTitle_ = "Judge the runs by every metric";
+    work_.start<Reductions>(
+        [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
+                                                            const Progress& progress) {
+            const Project project = Project::open(path, Access::readOnly);
+            return reduceTasks(project, tasks, stop, progress);
+        },
+        [this, before = changes_](const Reductions& fresh) {
+            if (changes_ != before) return; // the next opening makes up for it
+            Edit edit(document(), workTitle_.toStdString());
+            for (const RunReduction& reduction : fresh) edit.put(reduction);
+            apply(edit.finish(), {}, Direction::forward);
+        },
+        [this](const InputError& error) { post(error); });
+    emit workBegun(workTitle_);
 }
 
 bool Session::openProject(const QString& path) {

@@ -91,6 +91,8 @@ private:
     friend class ProjectCommand;
     bool apply(const ChangeSet& set, const Acquired& acquired, Direction direction);
     void take(Project project);
+    /// Reductions of an older version, once, beside the window's work; a fact that is not on the undo stack.
+    void judgeByEveryMetric();
 
     std::optional<Project> project_;
     Document empty_;

@@ -45,9 +45,9 @@ void addTemperatures(StripModel& model, const Document& document, const Question
     const auto runs = runsOf(document, mount->id);
     if (runs.empty()) return;
     const Reduction* reduction = reductionOf(document, runs.front()->id);
-    const LoadReduction* load = reduction ? loadOf(*reduction, *runs.front()) : nullptr;
-    if (!load) return;
     const auto metric = metricAt(kind).value_or(question ? question->metric : Metric::hottest);
+    const LoadReduction* load = reduction ? loadOf(*reduction, *runs.front(), metric) : nullptr;
+    if (!load) return;
     if (const auto value = load->metrics.find(metric); value != load->metrics.end())
         model.chipC = value->second.temperatureC;
     model.roomC = load->ambient.meanC;

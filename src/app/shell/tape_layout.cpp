@@ -18,27 +18,27 @@ QString dayText(const std::optional<Instant>& at) {
     return QString::fromStdString(weekdayText(*at) + " " + dateText(*at));
 }
 
-const LoadReduction* figuresOf(const Document& document, const Mount& mount) {
+const LoadReduction* figuresOf(const Document& document, const Mount& mount, Metric metric) {
     const auto runs = runsOf(document, mount.id);
     if (runs.empty()) return nullptr;
     const Reduction* reduction = reductionOf(document, runs.front()->id);
-    return reduction ? loadOf(*reduction, *runs.front()) : nullptr;
+    return reduction ? loadOf(*reduction, *runs.front(), metric) : nullptr;
 }
 
 void addFigure(TapeTile& tile, const Document& document, const Mount& mount, const Question* question) {
-    const LoadReduction* load = figuresOf(document, mount);
+    const Question asked = question ? *question : Question{};
+    const LoadReduction* load = figuresOf(document, mount, asked.metric);
     if (!load) {
         tile.value = "no run";
         return;
     }
     tile.limitBound = load->limit.bound;
-    Question asked;
-    const auto response = responseOf(*load, question ? *question : asked);
+    const auto response = responseOf(*load, asked);
     if (!response) {
         tile.value = "no figure";
         return;
     }
-    const bool kelvin = responseUnit(question ? *question : asked) == "K";
+    const bool kelvin = responseUnit(asked) == "K";
     tile.value = QString("%1%2 %3")
                      .arg(tile.limitBound ? "≥ " : "Δ ")
                      .arg(*response, 0, 'f', kelvin ? 1 : 3)

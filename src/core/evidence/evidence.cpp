@@ -19,9 +19,9 @@ namespace {
 
 void addFigures(TidyRow& row, const LoadReduction& load, const Question& question) {
     for (const auto& [metric, value] : load.metrics) row.metricsC[metric] = value.temperatureC;
-    if (load.metrics.contains(question.metric)) row.deltaK = load.metrics.at(question.metric).deltaK;
+    row.deltaK = countedDeltaK(load, question.metric);
     row.powerW = load.powerW;
-    if (row.deltaK && row.powerW && *row.powerW > 0) row.rthKPerW = *row.deltaK / *row.powerW;
+    row.rthKPerW = countedRthKPerW(load, question.metric);
     row.response = responseOf(load, question);
     // A run at its limit gives up power, not temperature: only temperatures are lower bounds.
     row.limitBound = load.limit.bound;
@@ -59,19 +59,20 @@ TidyRow rowOf(const Document& document, const Question& question, const Slot& sl
     if (run.sinceApplication) row.ageH = run.sinceApplication->value;
     row.cycles = run.cycles;
     if (const Reduction* reduction = reductionOf(document, run.id))
-        if (const LoadReduction* load = loadOf(*reduction, run)) addFigures(row, *load, question);
+        if (const LoadReduction* load = loadOf(*reduction, run, question.metric))
+            addFigures(row, *load, question);
     row.excluded = mount.rejected || run.rejected;
     row.reason = mount.rejected ? mount.reason : run.rejected ? run.reason : "";
     return row;
 }
 
-std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>& rows) {
+std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>& rows, Metric metric) {
     std::map<std::string, std::pair<Flag, std::set<Id<Run>>>> runs;
     for (const TidyRow& row : rows) {
         if (row.excluded || row.kind != SlotKind::level) continue;
         const Reduction* reduction = reductionOf(document, row.runId);
         if (!reduction) continue;
-        for (const Flag& flag : reduction->flags)
+        for (const Flag& flag : *judgedBy(*reduction, metric).flags)
             if (flag.severity != Severity::info)
                 runs.try_emplace(flag.code, flag, std::set<Id<Run>>{}).first->second.second.insert(row.runId);
     }
@@ -274,7 +275,7 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
         if (row.excluded) excluded.insert(row.mountId);
     evidence.excludedMounts = static_cast<int>(excluded.size());
     evidence.inSequence = evidence.design.factors.front().inSequence;
-    evidence.runFlags = runFlags(document, evidence.rows);
+    evidence.runFlags = runFlags(document, evidence.rows, question.metric);
     evidence.load = comparedLoad(document, evidence.rows, question);
     auto values = comparedRuns(evidence.rows, evidence.load, evidence.design);
     if (evidence.inSequence) // cells stand in the order of the question's levels

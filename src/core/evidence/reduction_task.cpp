@@ -6,6 +6,8 @@
 #include "core/domain/study.h"
 #include "core/evidence/response.h"
 
+#include <algorithm>
+
 namespace ibuki {
 
 std::vector<ReductionTask> reductionTasks(const Document& document, std::span<const Run* const> runs,
@@ -17,6 +19,23 @@ std::vector<ReductionTask> reductionTasks(const Document& document, std::span<co
             tasks.push_back({stored->id, run->id, run->recording, settingsFor(document, *run, question),
                              recording ? recording->probeShiftS : std::nullopt});
         }
+    return tasks;
+}
+
+std::vector<ReductionTask> reductionsOfOneMetric(const Document& document) {
+    std::vector<ReductionTask> tasks;
+    for (const auto& [id, study] : document.all<Study>()) {
+        const Question* question = firstQuestion(document, id);
+        if (!question) continue;
+        for (ReductionTask& task : reductionTasks(document, *question)) {
+            const Reduction* stored = reductionOf(document, task.run);
+            const bool known = std::any_of(tasks.begin(), tasks.end(), [&](const ReductionTask& other) {
+                return other.reduction == task.reduction;
+            });
+            if (!known && stored && stored->main() && stored->others.empty())
+                tasks.push_back(std::move(task));
+        }
+    }
     return tasks;
 }
 

@@ -7,29 +7,25 @@
 
 namespace ibuki {
 
-const LoadReduction* loadOf(const Reduction& reduction, const Run& run) {
-    if (run.loadIndex < 0) return reduction.main();
-    const auto index = static_cast<std::size_t>(run.loadIndex);
-    return index < reduction.loads.size() ? &reduction.loads[index] : nullptr;
+const LoadReduction* loadOf(const Reduction& reduction, const Run& run, Metric metric) {
+    return judgedBy(reduction, metric).load(run.loadIndex);
 }
 
 std::optional<double> responseOf(const LoadReduction& load, const Question& question) {
     const auto value = load.metrics.find(question.metric);
-    if (value == load.metrics.end()) return std::nullopt;
-    std::optional<double> delta = value->second.deltaK;
-    if (load.extrapolated && load.metric == question.metric) delta = load.steady.asymptoteK;
+    std::optional<double> delta = countedDeltaK(load, question.metric);
+    std::optional<double> perWatt = countedRthKPerW(load, question.metric);
     if (question.reference == ReferenceTemperature::coolant) {
         const auto coolant = load.metrics.find(Metric::coolant);
-        if (coolant == load.metrics.end()) return std::nullopt;
+        if (value == load.metrics.end() || coolant == load.metrics.end()) return std::nullopt;
         const double risen = delta && value->second.deltaK ? *delta - *value->second.deltaK : 0.0;
         delta = value->second.temperatureC + risen - coolant->second.temperatureC;
+        perWatt = load.powerW && *load.powerW > 0 ? std::optional(*delta / *load.powerW) : std::nullopt;
     }
-    if (!delta || question.normalisation == Normalisation::raw) return delta;
-    if (!load.powerW || *load.powerW <= 0) return std::nullopt;
-    const double perWatt = *delta / *load.powerW;
-    if (question.normalisation == Normalisation::perWatt) return perWatt;
+    if (question.normalisation == Normalisation::raw) return delta;
+    if (question.normalisation == Normalisation::perWatt || !perWatt) return perWatt;
     if (!question.nominalPower) return std::nullopt;
-    return perWatt * question.nominalPower->value;
+    return *perWatt * question.nominalPower->value;
 }
 
 std::string_view responseUnit(const Question& question) {
@@ -58,12 +54,8 @@ void obey(ReduceSettings& settings, const Document& document, Id<Study> study) {
     }
 }
 
-ReduceSettings settingsFor(const Configuration* configuration, const Question* question) {
+ReduceSettings settingsFor(const Configuration* configuration) {
     ReduceSettings settings;
-    if (question) {
-        settings.metric = question->metric;
-        if (question->nominalPower) settings.nominalPowerW = question->nominalPower->value;
-    }
     if (configuration && configuration->temperatureLimit)
         settings.limitC = configuration->temperatureLimit->value;
     return settings;
@@ -71,7 +63,7 @@ ReduceSettings settingsFor(const Configuration* configuration, const Question* q
 
 ReduceSettings settingsFor(const Document& document, const Run& run, const Question* question) {
     const Mount* mount = document.find(run.mount);
-    ReduceSettings settings = settingsFor(mount ? document.find(mount->configuration) : nullptr, question);
+    ReduceSettings settings = settingsFor(mount ? document.find(mount->configuration) : nullptr);
     if (run.enteredAmbient)
         settings.ambient =
             EnteredAmbient{run.enteredAmbient->value, run.enteredAmbientU ? run.enteredAmbientU->value : 0.0};

@@ -9,8 +9,8 @@
 
 namespace ibuki {
 
-/// The load of a reduction that a run stands for; nullptr when there is none.
-const LoadReduction* loadOf(const Reduction& reduction, const Run& run);
+/// The load of a reduction that a run stands for, as the metric judges it; nullptr when there is none.
+const LoadReduction* loadOf(const Reduction& reduction, const Run& run, Metric metric);
 
 /// ΔT, ΔT at nominal power or K/W of the question's metric; nothing when the run does not have it. With the
 /// coolant as reference, the coolant's ΔT is taken off the metric's (both over the same window).
@@ -21,9 +21,9 @@ std::string_view responseUnit(const Question& question);
 /// "hottest core over room"
 std::string responseTitle(const Question& question);
 
-/// Settings for a log on this configuration: the question's metric and power, the configuration's limit.
-/// Either may be nullptr.
-ReduceSettings settingsFor(const Configuration* configuration, const Question* question);
+/// Settings for a log on this configuration (may be nullptr): its limit. What a question takes from a run is
+/// no business of its reduction.
+ReduceSettings settingsFor(const Configuration* configuration);
 
 /// Puts the study's own rules of reduction, where it has some, in place of the defaults.
 void obey(ReduceSettings& settings, const Document& document, Id<Study> study);

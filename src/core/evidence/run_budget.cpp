@@ -38,14 +38,14 @@ double roomSlope(const LoadReduction& load) {
 RunBudget budgetOf(const Document& document, const Run& run, const Question& question) {
     RunBudget result;
     const Reduction* reduction = reductionOf(document, run.id);
-    const LoadReduction* load = reduction ? loadOf(*reduction, run) : nullptr;
+    const LoadReduction* load = reduction ? loadOf(*reduction, run, question.metric) : nullptr;
     const Mount* mount = document.find(run.mount);
     if (!load || !mount || !load->metrics.contains(question.metric)) return result;
     const MetricValue& value = load->metrics.at(question.metric);
     if (!value.deltaK) return result;
     const auto sensors = document.where(&Sensor::configuration, rigOf(document, mount->configuration));
     BudgetInput input;
-    input.deltaK = *value.deltaK;
+    input.deltaK = countedDeltaK(*load, question.metric).value_or(*value.deltaK);
     if (const auto scatter = ownScatter(document, question); scatter && scatter->df && *scatter->df > 0) {
         input.mountSdK = scatter->sd;
         input.mountDf = *scatter->df;

@@ -217,16 +217,19 @@ void flagFan(LoadReduction& load, const Shared& shared, Segment settled) {
                            100 * rangeOf(part) / level)});
 }
 
-void addPowerFigures(LoadReduction& load, const Shared& shared, Segment window) {
+void addPower(LoadReduction& load, const Shared& shared, Segment window) {
     if (!shared.power.empty()) {
         const double power = timeMean(std::span(shared.trace.timeS).subspan(window.begin, window.size()),
                                       std::span(shared.power).subspan(window.begin, window.size()));
         if (std::isfinite(power)) load.powerW = power;
     }
-    const auto value = load.metrics.find(shared.settings.metric);
-    if (!load.powerW || *load.powerW <= 0 || value == load.metrics.end() || !value->second.deltaK) return;
-    load.rthKPerW = *value->second.deltaK / *load.powerW;
-    if (shared.settings.nominalPowerW) load.deltaAtNominalK = *load.rthKPerW * *shared.settings.nominalPowerW;
+}
+
+/// Once it is settled what the load counts with.
+void addResistance(LoadReduction& load, const ReduceSettings& settings) {
+    load.rthKPerW = countedRthKPerW(load, load.metric);
+    if (load.rthKPerW && settings.nominalPowerW)
+        load.deltaAtNominalK = *load.rthKPerW * *settings.nominalPowerW;
 }
 
 /// What a tail leads to counts in place of the window's mean, with its wider interval.
@@ -235,11 +238,6 @@ void extrapolate(LoadReduction& load, const Shared& shared) {
     load.extrapolated = true;
     const Interval ci =
         load.steady.asymptoteIntervalK.value_or(Interval{*load.steady.asymptoteK, *load.steady.asymptoteK});
-    if (load.powerW && *load.powerW > 0) {
-        load.rthKPerW = *load.steady.asymptoteK / *load.powerW;
-        if (shared.settings.nominalPowerW)
-            load.deltaAtNominalK = *load.rthKPerW * *shared.settings.nominalPowerW;
-    }
     raise(load.flags, {"extrapolated", Severity::warn,
                        fmt::format("Counts with where its tail leads, {:.2f} K ({:.2f} to {:.2f} K, 95 %), "
                                    "not with what was reached",
@@ -291,7 +289,7 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
         load.ambient.probeShiftS = trace.probe->shiftS;
         load.ambient.probeShiftUncertaintyS = trace.probe->uncertaintyS;
     }
-    addPowerFigures(load, shared, window);
+    addPower(load, shared, window);
 
     const auto limitFlag = valuesOf(firstChannel(trace, Role::limitFlag));
     load.limit = judgeLimit({trace.timeS, shared.metric, shared.power, shared.clock, limitFlag,
@@ -323,6 +321,7 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
                            "there while the power was cut",
                            *load.limit.limitC)});
     extrapolate(load, shared);
+    addResistance(load, settings);
     if (load.foundWindow || load.foundLoad)
         raise(load.flags,
               {"set-by-hand", Severity::info, "Borders of the load or of its window were set by hand"});
@@ -454,6 +453,20 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
         result.idle = metricTable(shared, idle, {idle, {}});
     }
     for (const Flag& flag : result.loads[longest].flags) raise(result.flags, flag);
+    return result;
+}
+
+Reduction reduceByEveryMetric(const Trace& trace, const ReduceSettings& settings) {
+    Reduction result = reduce(trace, settings);
+    const auto stuck = stuckSensors(trace);
+    const ChipChannels chip = chipChannels(trace, stuck);
+    for (Metric metric : allMetrics) {
+        if (metric == settings.metric || metricSeries(trace, chip, metric).empty()) continue;
+        ReduceSettings other = settings;
+        other.metric = metric;
+        Reduction judged = reduce(trace, other);
+        result.others[metric] = {std::move(judged.loads), judged.longest, std::move(judged.flags)};
+    }
     return result;
 }
 

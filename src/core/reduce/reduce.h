@@ -10,4 +10,8 @@ namespace ibuki {
 /// Never throws on doubtful data: what cannot be told is empty and flagged.
 Reduction reduce(const Trace& trace, const ReduceSettings& settings = {});
 
+/// The same judged by every metric that the trace has (Reduction::others), so that what is stored with a run
+/// does not depend on the question that is being looked at.
+Reduction reduceByEveryMetric(const Trace& trace, const ReduceSettings& settings = {});
+
 } // namespace ibuki

@@ -92,6 +92,15 @@ struct ChannelInfo {
     bool operator==(const ChannelInfo&) const = default;
 };
 
+/// The loads of a log as another metric judges them: it chooses the windows, says what is steady, and what is
+/// doubtful about it.
+struct MetricReduction {
+    std::vector<LoadReduction> loads;
+    std::optional<std::size_t> longest;
+    std::vector<Flag> flags; ///< of the log and of its longest load
+    bool operator==(const MetricReduction&) const = default;
+};
+
 struct Reduction {
     Metric metric = Metric::hottest; ///< the one that steadiness and resistance refer to
     std::size_t samples = 0;
@@ -102,9 +111,29 @@ struct Reduction {
     std::optional<std::size_t> longest; ///< index into loads; nothing when there is no load
     std::optional<MetricTable> idle;    ///< before the longest load
     std::vector<Flag> flags;            ///< of the log and of its longest load
+    std::map<Metric, MetricReduction>
+        others; ///< the same by every other metric of the log; stored reductions only
 
     const LoadReduction* main() const { return longest ? &loads[*longest] : nullptr; }
     bool operator==(const Reduction&) const = default;
 };
+
+/// A reduction seen by one metric. Refers to the reduction.
+struct JudgedBy {
+    const std::vector<LoadReduction>* loads = nullptr;
+    std::optional<std::size_t> longest;
+    const std::vector<Flag>* flags = nullptr;
+
+    /// index: of a load; −1 the longest. nullptr when there is none.
+    const LoadReduction* load(int index) const;
+};
+/// By its own metric where the reduction does not have that one (stored by an older version).
+JudgedBy judgedBy(const Reduction& reduction, Metric metric);
+
+/// ΔT that a load counts with by the metric, K: the window's mean or, of a run stopped early, where its tail
+/// leads. Of a metric that the load is not judged by, the mean over its window all the same.
+std::optional<double> countedDeltaK(const LoadReduction& load, Metric metric);
+/// The same for each watt, the one place where K/W comes from; nothing without a power.
+std::optional<double> countedRthKPerW(const LoadReduction& load, Metric metric);
 
 } // namespace ibuki

@@ -230,6 +230,14 @@ Json toJson(const Reduction& reduction) {
     for (const LoadReduction& load : reduction.loads) json["loads"].push_back(loadJson(load));
     json["longest"] = orNull(reduction.longest);
     json["flags"] = toJson(reduction.flags);
+    if (reduction.others.empty()) return json;
+    json["by_metric"] = Json::object();
+    for (const auto& [metric, other] : reduction.others) {
+        Json judged = {
+            {"loads", Json::array()}, {"longest", orNull(other.longest)}, {"flags", toJson(other.flags)}};
+        for (const LoadReduction& load : other.loads) judged["loads"].push_back(loadJson(load));
+        json["by_metric"][std::string(metricName(metric))] = std::move(judged);
+    }
     return json;
 }
 
@@ -325,6 +333,19 @@ ReduceSettings settingsFromJson(const Json& json) {
     }
 }
 
+namespace {
+
+MetricReduction judgedFrom(const Json& json) {
+    MetricReduction judged;
+    for (const Json& load : json.at("loads")) judged.loads.push_back(loadFrom(load));
+    if (!json.at("longest").is_null()) judged.longest = json.at("longest").get<std::size_t>();
+    if (judged.longest && *judged.longest >= judged.loads.size()) judged.longest.reset();
+    judged.flags = flagsFrom(json.at("flags"));
+    return judged;
+}
+
+} // namespace
+
 Reduction reductionFromJson(const Json& json) {
     try {
         Reduction reduction;
@@ -342,6 +363,9 @@ Reduction reductionFromJson(const Json& json) {
         if (!json.at("idle").is_null()) reduction.idle = metricsFrom(json.at("idle").at("metrics"));
         reduction.flags = flagsFrom(json.at("flags"));
         if (reduction.longest && *reduction.longest >= reduction.loads.size()) reduction.longest.reset();
+        if (!json.contains("by_metric")) return reduction; // stored before format 6
+        for (const auto& [name, judged] : json.at("by_metric").items())
+            if (const auto metric = metricFromName(name)) reduction.others[*metric] = judgedFrom(judged);
         return reduction;
     } catch (const nlohmann::json::exception& error) {
         throw InputError("project-damaged", {},

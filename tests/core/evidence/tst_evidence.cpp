@@ -285,7 +285,7 @@ private slots:
         Question q = question(asked);
         q.metric = Metric::coreAverage;
         const ReduceSettings settings = settingsFor(asked.document, run, &q);
-        QCOMPARE(settings.metric, Metric::coreAverage);
+        QCOMPARE(settings.metric, ReduceSettings{}.metric); // what is asked is no business of the reduction
         QCOMPARE(*settings.limitC, 88.0);
         QCOMPARE(settings.ambient->temperatureC, 21.0);
     }

@@ -42,12 +42,12 @@ private slots:
         QVERIFY_NEAR(ladder.chipC(), 65.05, 1e-9);
     }
     void refusesImpossibleLayers() {
-        QVERIFY_EXCEPTION_THROWN(ThermalLadder({}, 1), InputError);
-        QVERIFY_EXCEPTION_THROWN(ThermalLadder({{0, 1}}, 1), InputError);
-        QVERIFY_EXCEPTION_THROWN(ThermalLadder({{1, -1}}, 1), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, ThermalLadder({}, 1));
+        QVERIFY_THROWS_EXCEPTION(InputError, ThermalLadder({{0, 1}}, 1));
+        QVERIFY_THROWS_EXCEPTION(InputError, ThermalLadder({{1, -1}}, 1));
         SimulatedProtocol protocol;
         protocol.intervalS = 0;
-        QVERIFY_EXCEPTION_THROWN(simulate({}, protocol, 1), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, simulate({}, protocol, 1));
     }
     void limitedRunsSettleAtTheLimit() {
         SimulatedBench bench;

@@ -213,15 +213,15 @@ private slots:
         QCOMPARE(costs.alwaysFirst, (std::vector<std::size_t>{0}));
     }
     void refusesWhatCannotBe() {
-        QVERIFY_EXCEPTION_THROWN(orderMounts(plain(0, 3)), InputError);
-        QVERIFY_EXCEPTION_THROWN(orderMounts(plain(3, 0)), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, orderMounts(plain(0, 3)));
+        QVERIFY_THROWS_EXCEPTION(InputError, orderMounts(plain(3, 0)));
         OrderInput input = plain(3, 2);
         input.checks = -1;
-        QVERIFY_EXCEPTION_THROWN(orderMounts(input), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, orderMounts(input));
         input.checks = 0;
         input.levels[0].together = input.levels[1].together = 0;
         input.levels[1].placement = Placement::endsEvening;
-        QVERIFY_EXCEPTION_THROWN(orderMounts(input), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, orderMounts(input));
     }
 };
 IBUKI_TEST(TestOrder)

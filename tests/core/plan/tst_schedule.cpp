@@ -80,16 +80,16 @@ private slots:
     void anEveningThatNeverComesIsRefused() {
         Evenings none = twice();
         none.weekdays = {};
-        QVERIFY_EXCEPTION_THROWN(schedule({{hands(1)}}, none), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, schedule({{hands(1)}}, none));
         Evenings flat = twice();
         flat.hours = 0;
-        QVERIFY_EXCEPTION_THROWN(schedule({{hands(1)}}, flat), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, schedule({{hands(1)}}, flat));
         QVERIFY(schedule({}, twice()).evenings.empty());
     }
     void weekdaysAreRead() {
         QCOMPARE(parseWeekdays("mon, Wed;FRIDAY"),
                  (Weekdays{{true, false, true, false, true, false, false}}));
-        QVERIFY_EXCEPTION_THROWN(parseWeekdays("Mon Someday"), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, parseWeekdays("Mon Someday"));
     }
     void delaysAreRead() {
         const auto delays = parseDelays("24 h, 5d; 6 mo");
@@ -99,7 +99,7 @@ private slots:
         QCOMPARE(delays[2], (Delay{6, Delay::Unit::months}));
         QVERIFY(parseDelays("").empty());
         for (const char* wrong : {"soon", "5", "0 d", "-3 h", "5 fortnights", "123456 h"})
-            QVERIFY_EXCEPTION_THROWN(parseDelays(wrong), InputError);
+            QVERIFY_THROWS_EXCEPTION(InputError, parseDelays(wrong));
     }
     void delaysKeepTheWallClockFromDaysOn() {
         QCOMPARE(dueAfter(at("2031-03-04 18:30"), {24, Delay::Unit::hours}), at("2031-03-05 18:30"));

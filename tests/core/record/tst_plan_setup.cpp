@@ -154,7 +154,7 @@ private slots:
         Laid laid;
         const Id<Slot> first = laid.planned().front()->id;
         Edit edit(laid.asked.document, "skip");
-        QVERIFY_EXCEPTION_THROWN(skipSlot(edit, first, "  "), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, skipSlot(edit, first, "  "));
         laid.change([&](Edit& change) { skipSlot(change, first, "tube is empty"); });
         QCOMPARE(laid.planned().size(), std::size_t{8});
         laid.change([&](Edit& change) { takeUpAgain(change, first); });

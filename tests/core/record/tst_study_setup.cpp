@@ -81,7 +81,7 @@ private slots:
         for (const StudyTemplateInfo& info : studyTemplates()) {
             if (info.leastMaterials == 0) continue;
             Edit edit(shelf.document, "ask");
-            QVERIFY_EXCEPTION_THROWN(addStudy(edit, {info.which, shelf.bench, "study", {}}, now), InputError);
+            QVERIFY_THROWS_EXCEPTION(InputError, addStudy(edit, {info.which, shelf.bench, "study", {}}, now));
         }
     }
     void beforeComesFirstAndOnlyOnce() {
@@ -117,9 +117,9 @@ private slots:
     void underTheLidNeedsALid() {
         Shelf bare(BenchTemplate::bareDie);
         Edit edit(bare.document, "ask");
-        QVERIFY_EXCEPTION_THROWN(
-            addStudy(edit, {StudyTemplate::underTheLid, bare.bench, "study", bare.materials}, now),
-            InputError);
+        QVERIFY_THROWS_EXCEPTION(
+            InputError,
+            addStudy(edit, {StudyTemplate::underTheLid, bare.bench, "study", bare.materials}, now));
         Shelf lidded;
         const Question question = *firstQuestion(lidded.document, lidded.ask(StudyTemplate::underTheLid, 2));
         QCOMPARE(lidded.document.find(question.site)->kind, SiteKind::dieLid);

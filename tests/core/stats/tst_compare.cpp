@@ -46,7 +46,7 @@ private slots:
             QVERIFY_NEAR(comparison.pairs[i].ci->lo, rows[i].lo, 1e-4);
             QVERIFY_NEAR(comparison.pairs[i].ci->hi, rows[i].hi, 1e-4);
         }
-        QVERIFY_EXCEPTION_THROWN(compare(reference::ds1(), options, "Z"), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, compare(reference::ds1(), options, "Z"));
     }
     void comparesMountMeansNotRuns() { // methods D.1, D.4: DS1
         const Comparison comparison = compare(reference::ds1());

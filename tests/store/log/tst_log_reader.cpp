@@ -203,8 +203,8 @@ private slots:
         QCOMPARE(refusal(bytes.toStdString()), code);
     }
     void missingFilesAndFoldersAreNamed() {
-        QVERIFY_EXCEPTION_THROWN(readLogFile("/nowhere/log.csv"), InputError);
-        QVERIFY_EXCEPTION_THROWN(readLogFile(IBUKI_TEST_DATA), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, readLogFile("/nowhere/log.csv"));
+        QVERIFY_THROWS_EXCEPTION(InputError, readLogFile(IBUKI_TEST_DATA));
     }
     void missingCellsAndACutOffLastLineLoseNothingElse() {
         const Trace trace =
@@ -296,7 +296,7 @@ private slots:
             QCOMPARE(trace.channels.back().values.back(), 49.0);
         }
         // Readings without a time are no trace.
-        QVERIFY_EXCEPTION_THROWN(readLog("Core 0 [°C]\n30\n31\n32\n", "log.csv"), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, readLog("Core 0 [°C]\n30\n31\n32\n", "log.csv"));
     }
     void aStopIsNoError() {
         std::stop_source source;
@@ -305,7 +305,7 @@ private slots:
         options.stop = source.get_token();
         std::string text = "Time [s],Core 0 [°C]\n";
         for (int i = 0; i < 10'000; ++i) text += std::to_string(i) + ",30\n";
-        QVERIFY_EXCEPTION_THROWN(readLog(text, "log.csv", options), Cancelled);
+        QVERIFY_THROWS_EXCEPTION(Cancelled, readLog(text, "log.csv", options));
     }
     void reductionsSurviveTheirJson() {
         for (const char* name :
@@ -313,7 +313,7 @@ private slots:
             const Reduction reduction = reduce(readLogFile(logs + name));
             QVERIFY2(reductionFromJson(toJson(reduction)) == reduction, name);
         }
-        QVERIFY_EXCEPTION_THROWN(reductionFromJson(nlohmann::ordered_json::object()), InputError);
+        QVERIFY_THROWS_EXCEPTION(InputError, reductionFromJson(nlohmann::ordered_json::object()));
     }
 };
 

@@ -76,7 +76,7 @@ private slots:
         task.options.progress = [&](double) {
             if (++told == 60) stop.request_stop(); // in the second pass
         };
-        QVERIFY_EXCEPTION_THROWN(keepOtherChannels(path("c.ibuki"), task), Cancelled);
+        QVERIFY_THROWS_EXCEPTION(Cancelled, keepOtherChannels(path("c.ibuki"), task));
         QVERIFY(!loadKeptChannel(path("c.ibuki"), task.recording, "Rail [V]"));
     }
 };

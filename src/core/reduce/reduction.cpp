@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/reduce/reduction.h"
+
+namespace ibuki {
+
+const LoadReduction* JudgedBy::load(int index) const {
+    const auto at = index < 0 ? longest : std::optional(static_cast<std::size_t>(index));
+    return at && *at < loads->size() ? &(*loads)[*at] : nullptr;
+}
+
+JudgedBy judgedBy(const Reduction& reduction, Metric metric) {
+    const auto other = reduction.others.find(metric);
+    if (other == reduction.others.end()) return {&reduction.loads, reduction.longest, &reduction.flags};
+    return {&other->second.loads, other->second.longest, &other->second.flags};
+}
+
+std::optional<double> countedDeltaK(const LoadReduction& load, Metric metric) {
+    if (load.extrapolated && load.metric == metric) return load.steady.asymptoteK;
+    const auto value = load.metrics.find(metric);
+    return value == load.metrics.end() ? std::nullopt : value->second.deltaK;
+}
+
+std::optional<double> countedRthKPerW(const LoadReduction& load, Metric metric) {
+    const auto delta = countedDeltaK(load, metric);
+    if (!delta || !load.powerW || !(*load.powerW > 0)) return std::nullopt;
+    return *delta / *load.powerW;
+}
+
+} // namespace ibuki

@@ -246,6 +246,10 @@ Project Project::open(const std::filesystem::path& path, Access access) {
             throw InputError("project-not-one", at(path), "this is a database, but not an Ibuki project",
                              "Choose a file that ends in .ibuki");
         const int version = pragma(*state->database, "user_version");
+        if (version < 0)
+            throw InputError("project-damaged", at(path),
+                             fmt::format("{} is no format that a project can have", version),
+                             "Open a copy made earlier");
         if (version > newestFormat)
             throw InputError(
                 "project-newer", at(path),

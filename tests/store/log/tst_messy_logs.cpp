@@ -8,6 +8,7 @@
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "support/trials.h"
 
 using namespace ibuki;
 using story::LogStyle;
@@ -182,14 +183,14 @@ private slots:
     void manyWaysAtOnce() {
         Random random(2031);
         std::vector<std::string> wrong;
-        constexpr int trials = 120;
+        constexpr int trials = test::trials(120);
         for (int trial = 0; trial < trials; ++trial) check(trace_, plain_, random, wrong);
         verifyMostAreRight(wrong, trials);
     }
     void manyBenches() {
         Random random(61);
         std::vector<std::string> wrong;
-        constexpr int benches = 24;
+        constexpr int benches = test::trials(24);
         constexpr int styles = 10;
         for (int i = 0; i < benches; ++i) {
             const Trace trace = someBench(random);

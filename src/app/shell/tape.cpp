@@ -41,8 +41,8 @@ TapeLayout Tape::layout() const {
 }
 
 void Tape::refresh() {
-    tiles_ = tapeTiles(session_.document(), session_.selection().bench, session_.selection().study,
-                       session_.now());
+    tiles_ = tapeOutline(session_.document(), session_.selection().bench, session_.selection().study,
+                         session_.now());
     setFocused(focused());
     updateScroll();
     const bool moved = std::exchange(shown_, session_.selection()) != session_.selection();
@@ -51,6 +51,17 @@ void Tape::refresh() {
             setFocused(static_cast<int>(i));
             if (moved) bringIntoView(focused());
         }
+}
+
+const TapeTile& Tape::tileAt(int index) const {
+    TapeTile& tile = tiles_.at(static_cast<std::size_t>(index));
+    describe(tile, session_.document(), session_.selection().study);
+    return tile;
+}
+
+const std::vector<TapeTile>& Tape::tiles() const {
+    for (std::size_t i = 0; i < tiles_.size(); ++i) tileAt(static_cast<int>(i));
+    return tiles_;
 }
 
 void Tape::updateScroll() {
@@ -73,7 +84,7 @@ bool Tape::isSelected(const TapeTile& tile) const {
 }
 
 void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
-    const TapeTile& tile = tiles_[static_cast<std::size_t>(index)];
+    const TapeTile& tile = tileAt(index);
     const Colours& c = colours();
     const bool planned = tile.state != TileState::done && tile.state != TileState::rejected;
     const bool struck = tile.state == TileState::rejected || tile.state == TileState::skipped;
@@ -150,7 +161,7 @@ void Tape::paintEvent(QPaintEvent*) {
 int Tape::itemAt(const QPointF& point) const { return layout().tileAt(point.x(), point.y()); }
 /// A planned tile carries its level, tube, dose, pattern, torque, loads and cautions.
 QString Tape::tip(int item) const {
-    const TapeTile& tile = tiles_.at(static_cast<std::size_t>(item));
+    const TapeTile& tile = tileAt(item);
     const Slot* slot = tile.mount || tile.followUp ? nullptr : session_.document().find(tile.slot);
     if (!slot) return tile.detail;
     const MountBrief brief = briefOf(session_.document(), *slot, session_.now());

@@ -21,7 +21,7 @@ public:
     explicit Tape(Session& session, QWidget* parent = nullptr);
 
     void refresh();
-    const std::vector<TapeTile>& tiles() const { return tiles_; }
+    const std::vector<TapeTile>& tiles() const;
     QSize sizeHint() const override;
     void openNext(); ///< what to do next, if anything is planned
     void showEnd();  ///< scrolls to what to do next
@@ -47,10 +47,11 @@ private:
     double dayHeight() const;
     void paintTile(QPainter& painter, const QRectF& rect, int index) const;
     bool isSelected(const TapeTile& tile) const;
+    const TapeTile& tileAt(int index) const; ///< described
     void updateScroll();
 
     Session& session_;
-    std::vector<TapeTile> tiles_;
+    mutable std::vector<TapeTile> tiles_; ///< mounts are described when they are first seen
     QScrollBar* scroll_;
     Selection shown_; ///< when the tape was last refreshed
 };

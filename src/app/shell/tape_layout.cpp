@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shell/tape_layout.h"
 
+#include "core/domain/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/plan/hold.h"
 #include "core/record/plan_setup.h"
+#include "store/calendar/calendar.h"
 
 #include <algorithm>
 #include <set>
@@ -45,11 +47,25 @@ void addFigure(TapeTile& tile, const Document& document, const Mount& mount, con
                      .arg(kelvin ? "K" : "K/W");
 }
 
-TapeTile mountTile(const Document& document, const Mount& mount, std::optional<Id<Study>> study) {
-    TapeTile tile;
-    tile.mount = mount.id;
+/// Texts of days, made once for all the mounts of one.
+class DayTexts {
+public:
+    QString operator()(const std::optional<Instant>& at) {
+        const std::int64_t day = at ? dayNumber(*at) : -1;
+        if (text_.isNull() || day != day_ || !at) text_ = dayText(at);
+        day_ = day;
+        return text_;
+    }
+
+private:
+    std::int64_t day_ = -1;
+    QString text_;
+};
+
+void describeMount(TapeTile& tile, const Document& document, const Mount& mount,
+                   std::optional<Id<Study>> study) {
+    tile.described = true;
     tile.title = QString::fromStdString(mount.name);
-    tile.day = dayText(mount.at);
     tile.state = mount.rejected ? TileState::rejected : TileState::done;
     const Slot* slot = study ? slotOf(document, *study, mount.id) : nullptr;
     const Question* question = study ? firstQuestion(document, *study) : nullptr;
@@ -65,7 +81,16 @@ TapeTile mountTile(const Document& document, const Mount& mount, std::optional<I
                                              mount.atAssumed ? " (assumed)" : "");
     if (mount.rejected) tile.detail += ", rejected: " + QString::fromStdString(mount.reason);
     if (tile.limitBound) tile.detail += ", at the temperature limit";
-    return tile;
+}
+
+/// Of the plan's zone; as it stands where the zone is not known here.
+WallClock clockOf(const Document& document, Id<Study> study) {
+    const Plan* plan = planOf(document, study);
+    try {
+        return plan ? wallClockOf(plan->zone) : WallClock{};
+    } catch (const InputError&) {
+        return {};
+    }
 }
 
 TapeTile plannedTile(const Document& document, const Slot& slot, TileState state) {
@@ -94,9 +119,10 @@ TapeTile plannedTile(const Document& document, const Slot& slot, TileState state
 /// Later runs of the study's mounts, those still to come, by date.
 std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
     std::vector<std::pair<std::int64_t, TapeTile>> dated;
+    const WallClock clock = clockOf(document, study);
     for (const Slot* slot : slotsOf(document, study))
         for (const FollowUp* later : document.where(&FollowUp::slot, slot->id)) {
-            const auto due = dueAt(document, *later);
+            const auto due = dueAt(document, *later, clock);
             if (!due || later->done || !later->skippedBecause.empty() || !slot->skippedBecause.empty())
                 continue;
             TapeTile tile = plannedTile(document, *slot, TileState::planned);
@@ -121,11 +147,29 @@ std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
 
 } // namespace
 
+void describe(TapeTile& tile, const Document& document, std::optional<Id<Study>> study) {
+    const Mount* mount = tile.described ? nullptr : document.find(tile.mount);
+    if (mount) describeMount(tile, document, *mount, study);
+}
+
 std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
                                 std::optional<Id<Study>> study, Instant now) {
+    auto tiles = tapeOutline(document, bench, study, now);
+    for (TapeTile& tile : tiles) describe(tile, document, study);
+    return tiles;
+}
+
+std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Bench>> bench,
+                                  std::optional<Id<Study>> study, Instant now) {
     std::vector<TapeTile> tiles;
     if (!bench) return tiles;
-    for (const Mount* mount : mountsOf(document, *bench)) tiles.push_back(mountTile(document, *mount, study));
+    DayTexts days;
+    for (const Mount* mount : mountsOf(document, *bench)) {
+        TapeTile& tile = tiles.emplace_back();
+        tile.mount = mount->id;
+        tile.day = days(mount->at);
+        tile.described = false;
+    }
     if (!study) return tiles;
     std::set<Id<Material>> held;
     if (const Question* question = firstQuestion(document, *study))

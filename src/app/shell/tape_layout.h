@@ -28,6 +28,7 @@ struct TapeTile {
     bool isHeld = false; ///< a caution holds it
     bool limitBound = false;
     bool otherStudy = false;
+    bool described = true; ///< false: a mount of which only the day is told yet
     std::optional<MaterialClass> kind;
 };
 
@@ -35,6 +36,11 @@ struct TapeTile {
 /// come back to, by date. The first planned slot is what to do next.
 std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
                                 std::optional<Id<Study>> study, Instant now = {});
+/// The same without what only a tile that is seen has to say: mounts have their day alone.
+std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Bench>> bench,
+                                  std::optional<Id<Study>> study, Instant now = {});
+/// Makes good for a tile of tapeOutline what was left out.
+void describe(TapeTile& tile, const Document& document, std::optional<Id<Study>> study);
 
 struct TapeNotch {
     double x = 0;

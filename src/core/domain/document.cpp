@@ -7,11 +7,15 @@ Document::Document() {
     for (auto& table : tables_) table = std::make_shared<EntityTable>();
 }
 
-Document::Document(const Document& other) : nextId(other.nextId), tables_(other.tables_) { shareAll(); }
+Document::Document(const Document& other)
+    : nextId(other.nextId), tables_(other.tables_), results_(other.results_) {
+    shareAll();
+}
 
 Document& Document::operator=(const Document& other) {
     nextId = other.nextId;
     tables_ = other.tables_;
+    results_ = other.results_;
     shareAll();
     return *this;
 }
@@ -21,6 +25,7 @@ void Document::shareAll() const {
 }
 
 EntityTable& Document::writable(EntityKind kind) {
+    results_.reset();
     auto& table = tables_[indexOf(kind)];
     if (table->isShared()) table = std::make_shared<EntityTable>(*table);
     return *table;

@@ -10,6 +10,9 @@
 
 #include <array>
 #include <bit>
+#include <map>
+#include <mutex>
+#include <typeindex>
 #include <vector>
 
 namespace ibuki {
@@ -64,6 +67,16 @@ public:
     template <class E> void erase(Id<E> id) { erase(kindOf<E>, id.value); }
     void erase(EntityKind kind, std::int64_t id);
 
+    /// What make() works out from this snapshot, once until something changes; copies share it. Tells results
+    /// apart by their type, so that each has a type of its own. Valid as long as the snapshot.
+    template <class T, class Make> const T& once(Make&& make) const {
+        if (!results_) results_ = std::make_shared<Results>();
+        const std::lock_guard lock(results_->making);
+        auto& made = results_->byType[typeid(T)];
+        if (!made) made = std::make_shared<const T>(make());
+        return *static_cast<const T*>(made.get());
+    }
+
     /// Next id of the project; every kind draws from one sequence.
     std::int64_t nextId = 1;
 
@@ -86,10 +99,16 @@ private:
         return found;
     }
 
+    struct Results {
+        std::recursive_mutex making; ///< one result may be made from another
+        std::map<std::type_index, std::shared_ptr<const void>> byType;
+    };
+
     void shareAll() const;
     EntityTable& writable(EntityKind kind);
 
     std::array<std::shared_ptr<EntityTable>, Entities::size> tables_;
+    mutable std::shared_ptr<Results> results_; ///< none as long as nothing was asked for
 };
 
 } // namespace ibuki

@@ -57,17 +57,32 @@ void putPad(Facts& facts, const Material& material, const Site& site, const Conf
     facts["pad.loadShare"] = padState(pad).forceN / configuration->mountForce->value;
 }
 
+/// The hottest that anything on each configuration was seen, °C.
+struct HottestMeasured {
+    std::map<Id<Configuration>, double> byRig;
+};
+
+HottestMeasured hottestMeasured(const Document& document) {
+    HottestMeasured measured;
+    for (const auto& [id, stored] : document.all<RunReduction>()) {
+        const Run* run = document.find(stored.run);
+        const Mount* mount = run ? document.find(run->mount) : nullptr;
+        const Recording* recording = run ? document.find(run->recording) : nullptr;
+        if (!mount || !recording || recording->withdrawn || !stored.reduction.hottestC) continue;
+        const double hottest = *stored.reduction.hottestC;
+        const auto at = measured.byRig.try_emplace(mount->configuration, hottest).first;
+        at->second = std::max(at->second, hottest);
+    }
+    return measured;
+}
+
 void putConfiguration(Facts& facts, const Document& document, const Configuration& configuration) {
     facts["chip.lid"] = std::string(word(configuration.lid));
     facts["fan.turns"] = configuration.fan != FanSetting::none;
     put(facts, "chip.pins", configuration.pinsOnChip);
-    std::optional<double> hottest;
-    for (const Mount* mount : document.where(&Mount::configuration, configuration.id))
-        for (const Run* run : runsOf(document, mount->id))
-            if (const Reduction* reduction = reductionOf(document, run->id))
-                for (const LoadReduction& load : reduction->loads)
-                    for (const auto& [metric, value] : load.metrics)
-                        hottest = std::max(hottest.value_or(value.temperatureC), value.temperatureC);
+    const auto& measured = document.once<HottestMeasured>([&] { return hottestMeasured(document); }).byRig;
+    const auto found = measured.find(configuration.id);
+    std::optional<double> hottest = found == measured.end() ? std::nullopt : std::optional(found->second);
     if (!hottest && configuration.temperatureLimit) hottest = configuration.temperatureLimit->value;
     if (hottest) facts["bench.hottest"] = *hottest;
 }

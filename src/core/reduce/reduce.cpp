@@ -447,6 +447,7 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
     const std::size_t longest = shared.longest = longestOf(trace, loads);
     for (std::size_t i = 0; i < loads.size(); ++i) result.loads.push_back(reduceLoad(shared, loads, i));
     result.longest = longest;
+    result.hottestC = hottestOf(result.loads);
     const std::size_t before = longest == 0 ? 0 : loads[longest - 1].end;
     if (loads[longest].begin > before) {
         const Segment idle{before, loads[longest].begin};

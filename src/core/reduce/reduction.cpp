@@ -1,7 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/reduction.h"
 
+#include <algorithm>
+
 namespace ibuki {
+
+std::optional<double> hottestOf(const std::vector<LoadReduction>& loads) {
+    std::optional<double> hottest;
+    for (const LoadReduction& load : loads)
+        for (const auto& [metric, value] : load.metrics)
+            hottest = std::max(hottest.value_or(value.temperatureC), value.temperatureC);
+    return hottest;
+}
 
 const LoadReduction* JudgedBy::load(int index) const {
     const auto at = index < 0 ? longest : std::optional(static_cast<std::size_t>(index));

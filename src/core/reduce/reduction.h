@@ -114,9 +114,13 @@ struct Reduction {
     std::map<Metric, MetricReduction>
         others; ///< the same by every other metric of the log; stored reductions only
 
+    std::optional<double> hottestC; ///< of all metrics over the windows of its loads; follows from them
+
     const LoadReduction* main() const { return longest ? &loads[*longest] : nullptr; }
     bool operator==(const Reduction&) const = default;
 };
+
+std::optional<double> hottestOf(const std::vector<LoadReduction>& loads);
 
 /// A reduction seen by one metric. Refers to the reduction.
 struct JudgedBy {

@@ -359,6 +359,7 @@ Reduction reductionFromJson(const Json& json) {
                  roleFromName(channel.at("role").get<std::string>()).value_or(Role::ignore),
                  channel.at("index"), unitFrom(channel.at("unit"))});
         for (const Json& load : json.at("loads")) reduction.loads.push_back(loadFrom(load));
+        reduction.hottestC = hottestOf(reduction.loads);
         if (!json.at("longest").is_null()) reduction.longest = json.at("longest").get<std::size_t>();
         if (!json.at("idle").is_null()) reduction.idle = metricsFrom(json.at("idle").at("metrics"));
         reduction.flags = flagsFrom(json.at("flags"));

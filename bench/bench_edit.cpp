@@ -2,15 +2,15 @@
 // How long one edit and the refresh that follows keep the hand waiting on a project of 200 studies and 5,000
 // runs, and how much memory the project takes. A frame of a 60 Hz screen, 16.7 ms, stands beside each.
 
-#include "app/shell/main_window.h"
-#include "app/shell/theme.h"
+#include "app/drawn/theme.h"
+#include "app/frame/main_window.h"
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "core/physics/simulated_bench.h"
-#include "core/record/bench_template.h"
-#include "core/record/study_setup.h"
 #include "core/reduce/reduce.h"
+#include "core/setup/bench_template.h"
+#include "core/setup/study_setup.h"
 #include "support/stopwatch.h"
 
 #include <QApplication>

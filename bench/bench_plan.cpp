@@ -3,14 +3,14 @@
 // outlook that follows the slider, the Question view drawn anew. A frame of a 60 Hz screen, 16.7 ms, stands
 // beside each.
 
+#include "app/drawn/theme.h"
 #include "app/question/question_view.h"
-#include "app/shell/session.h"
-#include "app/shell/theme.h"
+#include "app/session/session.h"
 #include "core/domain/lookup.h"
 #include "core/plan/outlook.h"
-#include "core/record/bench_template.h"
-#include "core/record/plan_setup.h"
-#include "core/record/study_setup.h"
+#include "core/setup/bench_template.h"
+#include "core/setup/plan_setup.h"
+#include "core/setup/study_setup.h"
 #include "support/stopwatch.h"
 
 #include <QApplication>

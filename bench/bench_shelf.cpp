@@ -2,13 +2,13 @@
 // How long the shelf keeps the hand waiting: 2,000 lots listed, found and drawn; a dose on the slider; sixty
 // pieces laid out. A frame of a 60 Hz screen, 16.7 ms, stands beside each as the measure.
 
+#include "app/drawn/theme.h"
 #include "app/shelf/shelf_board.h"
-#include "app/shell/theme.h"
 #include "core/domain/edit.h"
 #include "core/domain/mount.h"
 #include "core/physics/random.h"
-#include "core/plan/cut.h"
-#include "core/plan/dose.h"
+#include "core/shelf/cut.h"
+#include "core/shelf/dose.h"
 #include "support/stopwatch.h"
 
 #include <QApplication>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/main_window.h"
 #include "app/paper/printer.h"
 #include "app/pictures.h"
-#include "app/shell/main_window.h"
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/study.h"
 
 #include <QApplication>

@@ -5,14 +5,14 @@
 #include "app/bench/card_sheet.h"
 #include "app/bench/import_dialog.h"
 #include "app/bench/rules_sheet.h"
+#include "app/frame/main_window.h"
 #include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
-#include "app/shell/main_window.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/physics/simulated_bench.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "store/log/log_writer.h"
 
 #include <QCoreApplication>

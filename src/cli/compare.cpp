@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/compare.h"
 #include "cli/verb.h"
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "store/json/reduction_json.h"
 #include "store/table/table.h"
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/plan/cut.h"
+#include "core/shelf/cut.h"
 #include "cli/verb.h"
 #include "store/atomic_file.h"
 #include "store/json/cut_json.h"

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/plan/dose.h"
+#include "core/shelf/dose.h"
 #include "cli/verb.h"
 #include "core/domain/words.h"
 #include "core/physics/bond_line.h"
-#include "core/plan/class_defaults.h"
+#include "core/shelf/class_defaults.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/verb.h"
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/plan/sample_size.h"
 
 #include <CLI/CLI.hpp>

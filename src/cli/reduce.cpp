@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/reduce.h"
 #include "cli/verb.h"
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/reduce/probe.h"
 #include "store/json/reduction_json.h"
 #include "store/json/simulate_json.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/report.h"
 #include "cli/verb.h"
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/study.h"
 #include "store/atomic_file.h"
 #include "store/project/project.h"

@@ -2,7 +2,7 @@
 #include "cli/run_cli.h"
 
 #include "cli/verb.h"
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>

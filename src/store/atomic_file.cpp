@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/atomic_file.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 
 #include <cerrno>
 #include <cstring>

@@ -2,7 +2,7 @@
 // Arbitrary bytes as a log: reading ends in a trace or in an InputError with a sentence, never otherwise. The
 // first byte chooses what the reader is told, the rest is the file. Run by tools/fuzz with libFuzzer.
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "store/log/log_reader.h"
 
 #include <cstdint>

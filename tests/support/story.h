@@ -6,11 +6,11 @@
 #include "core/domain/lookup.h"
 #include "core/domain/study.h"
 #include "core/evidence/response.h"
+#include "core/import/import.h"
 #include "core/physics/simulated_bench.h"
-#include "core/record/bench_template.h"
-#include "core/record/import.h"
-#include "core/record/study_setup.h"
 #include "core/reduce/reduce.h"
+#include "core/setup/bench_template.h"
+#include "core/setup/study_setup.h"
 #include "support/entities.h"
 
 namespace ibuki::story {

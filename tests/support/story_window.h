@@ -6,10 +6,10 @@
 
 #include "app/bench/bench_view.h"
 #include "app/bench/import_dialog.h"
+#include "app/drawn/theme.h"
+#include "app/forms/bench_dialogs.h"
+#include "app/forms/new_study_dialog.h"
 #include "app/shelf/shelf_view.h"
-#include "app/shell/dialogs/bench_dialogs.h"
-#include "app/shell/dialogs/new_study_dialog.h"
-#include "app/shell/theme.h"
 #include "core/domain/study.h"
 #include "store/log/log_writer.h"
 #include "support/story.h"

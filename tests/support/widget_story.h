@@ -4,7 +4,7 @@
 // What a user does to the window, for tests that drive it: open commands, wait for sheets, type, press,
 // answer a question that pops up.
 
-#include "app/shell/main_window.h"
+#include "app/frame/main_window.h"
 
 #include <QInputDialog>
 #include <QLabel>

@@ -2,11 +2,11 @@
 // Planning from nothing, through the real widgets: a new project, a bench, two materials on two coolers, a
 // rig for the second cooler, the order on the tape, two logs brought in, what comes next.
 
+#include "app/frame/tape.h"
 #include "app/question/level_sheet.h"
 #include "app/question/question_view.h"
-#include "app/shell/tape.h"
-#include "core/plan/design.h"
-#include "core/record/plan_setup.h"
+#include "core/design/design.h"
+#include "core/setup/plan_setup.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 

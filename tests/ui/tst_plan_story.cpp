@@ -4,12 +4,12 @@
 // evenings, the calendar, the card.
 
 #include "app/bench/card_sheet.h"
+#include "app/frame/tape.h"
 #include "app/question/chance_grid.h"
 #include "app/question/evenings_page.h"
 #include "app/question/question_view.h"
-#include "app/shell/tape.h"
 #include "core/domain/lookup.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 

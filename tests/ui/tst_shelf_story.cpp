@@ -3,16 +3,16 @@
 // a stop that is met and seen, an application with two weighings; and all of it undone.
 
 #include "app/bench/application_sheet.h"
+#include "app/forms/caution_panel.h"
+#include "app/forms/entity_form.h"
+#include "app/frame/main_window.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/lot_panel.h"
 #include "app/shelf/shelf_board.h"
 #include "app/shelf/shelf_page.h"
 #include "app/shelf/shelf_view.h"
-#include "app/shell/caution_panel.h"
-#include "app/shell/entity_form.h"
-#include "app/shell/main_window.h"
 #include "core/domain/lookup.h"
-#include "core/plan/shelf.h"
+#include "core/shelf/shelf.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 

@@ -2,12 +2,12 @@
 // The story of a first evening, through the real widgets: new project, bench from a template, study, nine
 // logs brought in, verdict, undo, reopen, export.
 
+#include "app/forms/entity_form.h"
+#include "app/frame/command_palette.h"
+#include "app/frame/stage_bar.h"
+#include "app/frame/strip.h"
+#include "app/frame/tape.h"
 #include "app/paper/paper_view.h"
-#include "app/shell/command_palette.h"
-#include "app/shell/entity_form.h"
-#include "app/shell/stage_bar.h"
-#include "app/shell/strip.h"
-#include "app/shell/tape.h"
 #include "app/verdict/ladder.h"
 #include "core/evidence/evidence.h"
 #include "support/story_window.h"

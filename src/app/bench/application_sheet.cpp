@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/application_sheet.h"
 
-#include "app/shell/amount_text.h"
-#include "app/shell/entity_form.h"
-#include "app/shell/widgets.h"
+#include "app/forms/entity_form.h"
+#include "app/forms/widgets.h"
+#include "app/session/amount_text.h"
 #include "core/domain/lookup.h"
 
 #include <QComboBox>

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/bench/log_batch.h"
-#include "app/shell/session.h"
+#include "app/session/session.h"
 #include "core/domain/run_reduction.h"
 #include "store/project/channel_keeper.h"
 

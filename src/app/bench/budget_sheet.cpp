@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/budget_sheet.h"
 
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"

@@ -2,14 +2,14 @@
 #include "app/bench/import_dialog.h"
 
 #include "app/bench/log_reading_panel.h"
-#include "app/shell/job_progress.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
+#include "app/jobs/job_progress.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
-#include "core/record/header_roles.h"
+#include "core/import/header_roles.h"
 #include "core/reduce/probe.h"
 
 #include <QComboBox>

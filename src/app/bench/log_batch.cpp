@@ -3,8 +3,8 @@
 
 #include "core/reduce/probe.h"
 #include "core/reduce/reduce.h"
+#include "store/digest.h"
 #include "store/log/mapped_file.h"
-#include "store/project/packing.h"
 
 #include <QDateTime>
 #include <QFileInfo>

@@ -3,9 +3,9 @@
 
 // Reading a batch of log files for import: pure work for a job, no widgets.
 
-#include "app/shell/job.h"
+#include "app/jobs/job.h"
 #include "core/domain/run_reduction.h"
-#include "core/record/import.h"
+#include "core/import/import.h"
 #include "store/log/log_reader.h"
 
 #include <QStringList>

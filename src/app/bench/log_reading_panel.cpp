@@ -2,8 +2,8 @@
 #include "app/bench/log_reading_panel.h"
 
 #include "app/bench/trace_plot.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
 #include "core/domain/run_reduction.h"
 
 #include <QComboBox>

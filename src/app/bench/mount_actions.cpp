@@ -2,12 +2,12 @@
 #include "app/bench/mount_actions.h"
 
 #include "app/bench/application_sheet.h"
-#include "app/shell/amount_text.h"
-#include "app/shell/caution_panel.h"
-#include "app/shell/entity_form.h"
-#include "app/shell/widgets.h"
+#include "app/forms/caution_panel.h"
+#include "app/forms/entity_form.h"
+#include "app/forms/widgets.h"
+#include "app/session/amount_text.h"
 #include "core/domain/lookup.h"
-#include "core/record/import.h"
+#include "core/import/import.h"
 
 #include <QInputDialog>
 

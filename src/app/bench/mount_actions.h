@@ -3,9 +3,9 @@
 
 // What can be done to the selected mount. Each asks what it needs to know and makes one change, or none.
 
-#include "app/shell/session.h"
+#include "app/session/session.h"
+#include "core/caution/caution.h"
 #include "core/domain/mount.h"
-#include "core/plan/caution.h"
 
 namespace ibuki {
 

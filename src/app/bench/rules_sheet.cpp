@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/rules_sheet.h"
 
-#include "app/shell/entity_form.h"
-#include "app/shell/job_progress.h"
-#include "app/shell/theme.h"
+#include "app/drawn/theme.h"
+#include "app/forms/entity_form.h"
+#include "app/jobs/job_progress.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"

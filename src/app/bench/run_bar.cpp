@@ -3,9 +3,9 @@
 
 #include "app/bench/budget_sheet.h"
 #include "app/bench/rules_sheet.h"
-#include "app/shell/entity_form.h"
-#include "app/shell/flow_layout.h"
-#include "app/shell/widgets.h"
+#include "app/forms/entity_form.h"
+#include "app/forms/flow_layout.h"
+#include "app/forms/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 

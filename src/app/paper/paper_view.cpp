@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paper/paper_view.h"
 
+#include "app/forms/widgets.h"
 #include "app/paper/printer.h"
-#include "app/shell/widgets.h"
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/study.h"
 #include "store/atomic_file.h"
 #include "store/paper/report.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paper/printer.h"
 
-#include "app/shell/theme.h"
+#include "app/drawn/theme.h"
 #include "core/domain/study.h"
 #include "store/atomic_file.h"
 

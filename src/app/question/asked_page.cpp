@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/asked_page.h"
 
+#include "app/forms/widgets.h"
 #include "app/question/level_sheet.h"
 #include "app/question/levels_card.h"
-#include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"

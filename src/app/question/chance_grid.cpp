@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/chance_grid.h"
 
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
 
 #include <QPainter>
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/drawn_items.h"
+#include "app/drawn/drawn_items.h"
 #include "core/plan/outlook.h"
 
 namespace ibuki {

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/chances_page.h"
 
+#include "app/drawn/theme.h"
 #include "app/question/chance_grid.h"
-#include "app/shell/amount_text.h"
-#include "app/shell/theme.h"
+#include "app/session/amount_text.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "store/paper/sentences.h"

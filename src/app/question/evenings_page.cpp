@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/evenings_page.h"
 
-#include "app/shell/laid_change.h"
-#include "app/shell/theme.h"
+#include "app/drawn/theme.h"
+#include "app/session/laid_change.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "store/atomic_file.h"
 #include "store/calendar/plan_calendar.h"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/level_sheet.h"
 
-#include "app/shell/dialogs/bench_dialogs.h"
-#include "app/shell/dialogs/dialog_buttons.h"
+#include "app/forms/bench_dialogs.h"
+#include "app/forms/dialog_buttons.h"
 #include "core/domain/lookup.h"
 
 #include <QHBoxLayout>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/entity_form.h"
+#include "app/forms/entity_form.h"
 
 #include <QDialog>
 

@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/levels_card.h"
 
+#include "app/drawn/class_mark_painter.h"
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
 #include "app/question/level_sheet.h"
-#include "app/shell/amount_text.h"
-#include "app/shell/class_mark_painter.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
+#include "app/session/amount_text.h"
+#include "core/caution/hold.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
-#include "core/plan/design.h"
-#include "core/plan/hold.h"
-#include "core/record/question_setup.h"
+#include "core/plan/design_order.h"
+#include "core/setup/question_setup.h"
 #include "store/paper/sentences.h"
 
 #include <QComboBox>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/session.h"
+#include "app/session/session.h"
 #include "core/domain/study.h"
 
 #include <QFrame>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/order_page.h"
 
-#include "app/shell/laid_change.h"
-#include "app/shell/theme.h"
+#include "app/drawn/theme.h"
+#include "app/session/laid_change.h"
 #include "core/domain/lookup.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "store/paper/sentences.h"
 
 #include <QHBoxLayout>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/forms/entity_form.h"
 #include "app/question/plan_figures.h"
-#include "app/shell/entity_form.h"
 
 #include <QWidget>
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/plan_figures.h"
 
-#include "app/shell/amount_text.h"
-#include "app/shell/widgets.h"
+#include "app/forms/widgets.h"
+#include "app/session/amount_text.h"
 #include "core/evidence/response.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "store/calendar/calendar.h"
 #include "store/paper/sentences.h"
 

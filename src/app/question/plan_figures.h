@@ -4,7 +4,7 @@
 // What Question's pages show of the plan, worked out once a change: the plan, its outlook or why there is
 // none.
 
-#include "app/shell/session.h"
+#include "app/session/session.h"
 #include "core/plan/outlook.h"
 
 namespace ibuki {

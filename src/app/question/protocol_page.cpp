@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/protocol_page.h"
 
-#include "app/shell/entity_form.h"
-#include "app/shell/laid_change.h"
+#include "app/forms/entity_form.h"
+#include "app/session/laid_change.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 

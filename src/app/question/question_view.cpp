@@ -1,18 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/question_view.h"
 
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
 #include "app/question/asked_page.h"
 #include "app/question/chances_page.h"
 #include "app/question/evenings_page.h"
 #include "app/question/order_page.h"
 #include "app/question/protocol_page.h"
 #include "app/question/sentence_bar.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
-#include "core/record/plan_setup.h"
-#include "core/record/question_setup.h"
+#include "core/setup/plan_setup.h"
+#include "core/setup/question_setup.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

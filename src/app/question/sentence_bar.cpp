@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/sentence_bar.h"
 
-#include "app/shell/flow_layout.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
+#include "app/drawn/theme.h"
+#include "app/forms/flow_layout.h"
+#include "app/forms/widgets.h"
 
 #include <QToolButton>
 

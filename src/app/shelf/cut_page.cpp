@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/cut_page.h"
 
+#include "app/forms/entity_form.h"
+#include "app/forms/number_field.h"
+#include "app/forms/widgets.h"
 #include "app/shelf/cut_print.h"
 #include "app/shelf/sheet_preview.h"
 #include "app/shelf/shelf_subject.h"
-#include "app/shell/entity_form.h"
-#include "app/shell/number_field.h"
-#include "app/shell/widgets.h"
 #include "store/paper/cut_svg.h"
 
 #include <QCheckBox>

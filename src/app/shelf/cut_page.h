@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/session.h"
-#include "core/plan/cut_job.h"
+#include "app/session/session.h"
+#include "core/shelf/cut_job.h"
 
 #include <QTimer>
 #include <QWidget>

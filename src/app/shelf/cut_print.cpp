@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/cut_print.h"
 
-#include "app/shell/theme.h"
+#include "app/drawn/theme.h"
 #include "store/atomic_file.h"
 #include "store/paper/cut_svg.h"
 

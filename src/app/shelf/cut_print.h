@@ -3,7 +3,7 @@
 
 // A cutting plan on paper at exactly 1:1: the store's page of each layout, as SVG files, one PDF, or printed.
 
-#include "core/plan/cut.h"
+#include "core/shelf/cut.h"
 
 #include <QString>
 #include <QStringList>

@@ -1,17 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/dose_page.h"
 
+#include "app/drawn/theme.h"
+#include "app/forms/caution_panel.h"
+#include "app/forms/number_field.h"
+#include "app/forms/widgets.h"
 #include "app/shelf/face_drawing.h"
 #include "app/shelf/shelf_items.h"
 #include "app/shelf/shelf_subject.h"
-#include "app/shell/caution_panel.h"
-#include "app/shell/number_field.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
 #include "core/domain/bench.h"
 #include "core/physics/bond_line.h"
-#include "core/plan/gap.h"
-#include "core/plan/shelf.h"
+#include "core/shelf/gap.h"
+#include "core/shelf/shelf.h"
 
 #include <QComboBox>
 #include <QFormLayout>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/session.h"
-#include "core/plan/dose.h"
+#include "app/session/session.h"
+#include "core/shelf/dose.h"
 
 #include <QWidget>
 #include <array>

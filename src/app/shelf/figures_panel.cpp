@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/figures_panel.h"
 
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
 #include "app/shelf/shelf_items.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
 #include "core/domain/words.h"
 
 #include <QGridLayout>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/plan/gap.h"
+#include "core/shelf/gap.h"
 
 #include <QWidget>
 

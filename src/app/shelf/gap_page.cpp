@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/gap_page.h"
 
+#include "app/drawn/class_mark_painter.h"
+#include "app/drawn/theme.h"
+#include "app/forms/bench_dialogs.h"
+#include "app/forms/number_field.h"
+#include "app/forms/widgets.h"
 #include "app/shelf/gap_drawing.h"
-#include "app/shell/class_mark_painter.h"
-#include "app/shell/dialogs/bench_dialogs.h"
-#include "app/shell/number_field.h"
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
 #include "core/domain/bench.h"
-#include "core/plan/class_defaults.h"
-#include "core/plan/gap.h"
+#include "core/shelf/class_defaults.h"
+#include "core/shelf/gap.h"
 
 #include <QComboBox>
 #include <QGridLayout>

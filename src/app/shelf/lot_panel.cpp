@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/lot_panel.h"
 
-#include "app/shell/widgets.h"
-#include "core/plan/shelf.h"
+#include "app/forms/widgets.h"
+#include "core/shelf/shelf.h"
 
 #include <QBuffer>
 #include <QFileDialog>

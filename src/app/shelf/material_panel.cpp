@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/material_panel.h"
 
+#include "app/forms/widgets.h"
 #include "app/shelf/package_sheet.h"
 #include "app/shelf/shelf_items.h"
-#include "app/shell/widgets.h"
-#include "core/plan/class_defaults.h"
+#include "core/shelf/class_defaults.h"
 
 #include <QHBoxLayout>
 #include <QListWidget>

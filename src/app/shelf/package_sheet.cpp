@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/package_sheet.h"
 
+#include "app/forms/number_field.h"
+#include "app/forms/widgets.h"
 #include "app/shelf/shelf_items.h"
-#include "app/shell/number_field.h"
-#include "app/shell/widgets.h"
 #include "core/domain/words.h"
 
 #include <QComboBox>

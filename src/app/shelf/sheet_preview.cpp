@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/sheet_preview.h"
 
-#include "app/shell/theme.h"
+#include "app/drawn/theme.h"
 
 #include <QPainter>
 #include <QSvgRenderer>

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_board.h"
 
-#include "app/shell/class_mark_painter.h"
-#include "app/shell/theme.h"
-#include "app/shell/walk.h"
-#include "core/plan/class_defaults.h"
+#include "app/drawn/class_mark_painter.h"
+#include "app/drawn/theme.h"
+#include "app/drawn/walk.h"
+#include "core/shelf/class_defaults.h"
 
 #include <QMouseEvent>
 #include <QPainter>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/drawn/drawn_items.h"
 #include "app/shelf/shelf_items.h"
-#include "app/shell/drawn_items.h"
 
 namespace ibuki {
 

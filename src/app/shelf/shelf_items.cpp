@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_items.h"
 
-#include "app/shell/widgets.h"
+#include "app/forms/widgets.h"
 #include "core/domain/words.h"
 
 #include <QRegularExpression>

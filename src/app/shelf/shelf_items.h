@@ -4,10 +4,10 @@
 // What stands on the drawn shelf, as plain values: one thing a lot, and one for each material without a lot.
 // Finding, sorting and placing them needs no window.
 
-#include "app/shell/amount_text.h"
+#include "app/session/amount_text.h"
+#include "core/caution/caution.h"
 #include "core/domain/bench.h"
-#include "core/plan/caution.h"
-#include "core/plan/shelf.h"
+#include "core/shelf/shelf.h"
 
 #include <QRectF>
 #include <QString>

@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_page.h"
 
+#include "app/forms/caution_panel.h"
+#include "app/forms/entity_form.h"
+#include "app/forms/widgets.h"
 #include "app/shelf/figures_panel.h"
 #include "app/shelf/lot_panel.h"
 #include "app/shelf/material_panel.h"
 #include "app/shelf/rates_sheet.h"
 #include "app/shelf/shelf_board.h"
 #include "app/shelf/shelf_subject.h"
-#include "app/shell/caution_panel.h"
-#include "app/shell/entity_form.h"
-#include "app/shell/widgets.h"
-#include "core/record/shelf_edit.h"
+#include "core/shelf/shelf_edit.h"
 #include "store/atomic_file.h"
 #include "store/shelf/shelf_file.h"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/session/session.h"
 #include "app/shelf/shelf_items.h"
-#include "app/shell/session.h"
 
 #include <QWidget>
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/shell/session.h"
+#include "app/session/session.h"
+#include "core/caution/caution.h"
 #include "core/domain/bench.h"
-#include "core/plan/caution.h"
 
 namespace ibuki {
 

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_view.h"
 
+#include "app/forms/widgets.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/dose_page.h"
 #include "app/shelf/gap_page.h"
 #include "app/shelf/shelf_page.h"
 #include "app/shelf/shelf_subject.h"
-#include "app/shell/widgets.h"
 #include "core/domain/bench.h"
 
 #include <QComboBox>

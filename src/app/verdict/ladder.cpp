@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/verdict/ladder.h"
 
-#include "app/shell/class_mark_painter.h"
-#include "app/shell/theme.h"
-#include "app/shell/walk.h"
-#include "app/shell/widgets.h"
+#include "app/drawn/class_mark_painter.h"
+#include "app/drawn/theme.h"
+#include "app/drawn/walk.h"
+#include "app/forms/widgets.h"
 
 #include <QPainter>
 #include <algorithm>

@@ -3,7 +3,7 @@
 
 #include "store/paper/ladder_layout.h"
 
-#include "app/shell/drawn_items.h"
+#include "app/drawn/drawn_items.h"
 #include "core/domain/material.h"
 
 #include <map>

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/verdict/verdict_view.h"
 
-#include "app/shell/theme.h"
-#include "app/shell/widgets.h"
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
 #include "app/verdict/ladder.h"
 #include "core/evidence/response.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "store/paper/report.h"
 
 #include <QHBoxLayout>

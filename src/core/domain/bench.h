@@ -4,8 +4,8 @@
 // The rig: a bench, its dated configurations, the layers of the heat path, the sites a material can take and
 // the sensors that read it. A configuration is what stays the same during a comparison.
 
-#include "core/domain/id.h"
-#include "core/domain/yes_no.h"
+#include "core/base/id.h"
+#include "core/base/yes_no.h"
 #include "core/quantity/instant.h"
 #include "core/quantity/quantity.h"
 #include "core/trace/role.h"

@@ -5,8 +5,8 @@
 // its rows holds is never changed again (Document copies it first), so reading needs no lock; indexes of
 // references are made when they are first asked for.
 
+#include "core/base/id.h"
 #include "core/domain/entity.h"
-#include "core/domain/id.h"
 
 #include <atomic>
 #include <cstddef>

@@ -3,8 +3,8 @@
 
 // What is on the shelf: materials (a product) and lots (one tube or sheet of it).
 
-#include "core/domain/id.h"
-#include "core/domain/yes_no.h"
+#include "core/base/id.h"
+#include "core/base/yes_no.h"
 #include "core/quantity/instant.h"
 #include "core/quantity/quantity.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/plan_values.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 
 #include <algorithm>
 #include <cctype>

@@ -4,7 +4,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
-#include "core/plan/scatter.h"
+#include "core/evidence/scatter.h"
 
 #include <cmath>
 

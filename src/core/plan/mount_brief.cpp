@@ -3,8 +3,8 @@
 
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
-#include "core/plan/shelf.h"
 #include "core/plan/step_times.h"
+#include "core/shelf/shelf.h"
 
 #include <algorithm>
 #include <fmt/format.h>

@@ -4,7 +4,7 @@
 // Everything that the hands need for one planned mount: level, tube, dose, pattern, torque, loads, steps and
 // cautions of exactly this mount. Tile, bench and card show the same.
 
-#include "core/plan/hold.h"
+#include "core/caution/hold.h"
 #include "core/plan/schedule.h"
 
 namespace ibuki {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/outlook.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/look.h"
 #include "core/plan/step_times.h"

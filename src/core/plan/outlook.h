@@ -5,11 +5,11 @@
 // the margin, the half width, hours, evenings, grams, money; and, when the bench cannot resolve the margin,
 // what would help and by how much. One pure call behind the live figures of Question.
 
-#include "core/plan/design.h"
+#include "core/evidence/scatter.h"
+#include "core/plan/design_order.h"
 #include "core/plan/sample_size.h"
-#include "core/plan/scatter.h"
 #include "core/plan/schedule.h"
-#include "core/plan/shelf.h"
+#include "core/shelf/shelf.h"
 
 namespace ibuki {
 

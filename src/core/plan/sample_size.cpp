@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/sample_size.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/stats/dunnett.h"
 #include "core/stats/power.h"
 #include "core/stats/studentized_range.h"

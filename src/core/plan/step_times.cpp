@@ -2,7 +2,7 @@
 #include "core/plan/step_times.h"
 
 #include "core/domain/lookup.h"
-#include "core/plan/class_defaults.h"
+#include "core/shelf/class_defaults.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>

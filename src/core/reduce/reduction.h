@@ -3,7 +3,7 @@
 
 // What a log is reduced to. Plain values; stored beside the run.
 
-#include "core/reduce/flag.h"
+#include "core/base/flag.h"
 #include "core/reduce/settings.h"
 #include "core/stats/interval.h"
 

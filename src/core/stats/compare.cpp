@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/compare.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/stats/dunnett.h"
 #include "core/stats/studentized_range.h"
 #include "core/stats/summary.h"

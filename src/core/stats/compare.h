@@ -6,7 +6,7 @@
 // (Student for two groups), verdict in three ways (docs/methods.md, "Comparison"). The user's duty: mounts of
 // a group are new applications in an order that was not chosen by their results.
 
-#include "core/reduce/flag.h"
+#include "core/base/flag.h"
 #include "core/stats/anova.h"
 #include "core/stats/interval.h"
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/calendar/calendar.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 
 #include <algorithm>
 #include <libical/ical.h>

@@ -2,7 +2,7 @@
 #include "store/calendar/plan_calendar.h"
 
 #include "core/domain/lookup.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>

@@ -3,7 +3,7 @@
 
 // The job and the plan of `ibuki-cli cut` (docs/cli.md).
 
-#include "core/plan/cut.h"
+#include "core/shelf/cut.h"
 
 #include <nlohmann/json.hpp>
 

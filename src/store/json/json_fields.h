@@ -4,7 +4,7 @@
 // Reading an object field by field: a field of the wrong kind or an unknown one is an InputError that names
 // it.
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/json/simulate_json.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "store/json/json_fields.h"
 #include "store/log/mapped_file.h"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/fingerprint.h"
 
+#include "store/digest.h"
 #include "store/log/text.h"
-#include "store/project/packing.h"
 
 #include <algorithm>
 #include <cctype>

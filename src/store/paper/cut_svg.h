@@ -4,7 +4,7 @@
 // A cutting layout on paper at exactly 1:1, with a 50 mm ruler to check the printer by. The same page goes to
 // SVG and PDF.
 
-#include "core/plan/cut.h"
+#include "core/shelf/cut.h"
 
 #include <string>
 

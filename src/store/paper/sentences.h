@@ -4,9 +4,9 @@
 // A comparison in words (docs/methods.md, "Sentences"): what is settled, what is not, how many more mounts
 // would settle it, which caveats weigh. The window and the reports show the same sentences.
 
+#include "core/caution/caution.h"
 #include "core/domain/study.h"
 #include "core/evidence/evidence.h"
-#include "core/plan/caution.h"
 
 #include <optional>
 #include <string>

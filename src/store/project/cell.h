@@ -3,7 +3,7 @@
 
 // A domain member as one cell of a table, and back. What cannot be read is an InputError (project-damaged).
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/words.h"
 #include "store/project/columns.h"
 

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project/channel_keeper.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
+#include "store/digest.h"
 #include "store/log/mapped_file.h"
 #include "store/project/packing.h"
 

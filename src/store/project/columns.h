@@ -5,7 +5,7 @@
 // the history and the shelf's files all follow from these lists (docs/file-format.md); the tables themselves
 // are made and brought up to date by fixed SQL (migrations.h), and a test holds the two together.
 
-#include "core/domain/bytes.h"
+#include "core/base/bytes.h"
 #include "core/domain/entities.h"
 
 #include <cstdint>

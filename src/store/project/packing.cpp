@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project/packing.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 
 #include <array>
 #include <bit>
 #include <cstdint>
 #include <fmt/format.h>
-#include <openssl/evp.h>
 #include <zstd.h>
 
 namespace ibuki {
@@ -77,15 +76,6 @@ std::vector<std::string> unpackWords(std::string_view bytes, std::size_t count) 
     }
     if (words.size() != count) refuse();
     return words;
-}
-
-std::string sha256(std::string_view bytes) {
-    std::array<unsigned char, EVP_MAX_MD_SIZE> digest{};
-    unsigned int size = 0;
-    EVP_Digest(bytes.data(), bytes.size(), digest.data(), &size, EVP_sha256(), nullptr);
-    std::string text;
-    for (unsigned int i = 0; i < size; ++i) text += fmt::format("{:02x}", digest[i]);
-    return text;
 }
 
 } // namespace ibuki

@@ -17,7 +17,4 @@ std::vector<double> unpackNumbers(std::string_view bytes, std::size_t count);
 std::string packWords(const std::vector<std::string>& words);
 std::vector<std::string> unpackWords(std::string_view bytes, std::size_t count);
 
-/// Lower-case hexadecimal SHA-256.
-std::string sha256(std::string_view bytes);
-
 } // namespace ibuki

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project/project.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/plan.h"
 #include "core/reduce/probe.h"
 #include "store/atomic_file.h"
+#include "store/digest.h"
 #include "store/project/file_lock.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"

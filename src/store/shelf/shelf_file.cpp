@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/shelf/shelf_file.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/material.h"
-#include "core/plan/shelf.h"
+#include "core/shelf/shelf.h"
 #include "store/log/text.h"
 #include "store/project/columns.h"
 #include "store/table/table.h"

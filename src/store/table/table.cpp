@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/table/table.h"
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "store/log/mapped_file.h"
 #include "store/log/text.h"
 

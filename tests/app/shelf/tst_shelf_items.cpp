@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawn/theme.h"
 #include "app/shelf/cut_print.h"
 #include "app/shelf/shelf_items.h"
-#include "app/shell/theme.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/input_error.h"
 #include "core/domain/edit.h"
-#include "core/domain/input_error.h"
 #include "core/domain/mount.h"
 #include "support/entities.h"
 #include "support/test_class.h"

@@ -3,7 +3,7 @@
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
-#include "core/record/study_setup.h"
+#include "core/setup/study_setup.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Reference values: worked examples of docs/methods.md, "Bond line" and "Pads and gaps".
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/physics/bond_line.h"
 #include "core/physics/pad.h"
 #include "support/near.h"

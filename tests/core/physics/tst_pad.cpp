@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Reference values: docs/methods.md, "Pads and gaps".
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/physics/pad.h"
 #include "core/physics/random.h"
 #include "support/near.h"

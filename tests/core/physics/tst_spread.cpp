@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Reference values: docs/methods.md, "Spread", 30 × 30 mm at a bond line of 40 µm unless said otherwise.
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/physics/spread.h"
 #include "support/near.h"
 #include "support/test_class.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/physics/simulated_bench.h"
 #include "store/log/log_writer.h"
 #include "support/near.h"

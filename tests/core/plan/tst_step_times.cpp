@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/mount_brief.h"
 #include "core/plan/step_times.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/plan/schedule.h"
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "store/calendar/plan_calendar.h"
 #include "support/near.h"
 #include "support/story.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "store/json/simulate_json.h"
 #include "support/test_class.h"
 

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/reduce/reduce.h"
 #include "store/json/reduction_json.h"
 #include "store/log/log_reader.h"

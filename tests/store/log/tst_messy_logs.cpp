@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // However a log is written, the figure is the same: each way of writing alone, then many at once.
 
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/reduce/reduce.h"
 #include "store/log/log_reader.h"
 #include "support/messy_log.h"

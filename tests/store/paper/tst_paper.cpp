@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/record/plan_setup.h"
+#include "core/setup/plan_setup.h"
 #include "store/paper/class_mark.h"
 #include "store/paper/ladder_layout.h"
 #include "store/paper/ladder_svg.h"

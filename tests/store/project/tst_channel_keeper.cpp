@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
+#include "store/digest.h"
 #include "store/project/channel_keeper.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/domain/input_error.h"
+#include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
+#include "store/digest.h"
 #include "store/project/columns.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
@@ -682,4 +683,5 @@ private slots:
 IBUKI_TEST(TestProject)
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
+#include "store/digest.h"
 #include "tst_project.moc"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/domain/input_error.h"
-#include "core/plan/shelf.h"
+#include "core/base/input_error.h"
+#include "core/shelf/shelf.h"
 #include "store/shelf/shelf_file.h"
 #include "support/near.h"
 #include "support/story.h"

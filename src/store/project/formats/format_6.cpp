@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project/formats/format_steps.h"
 
-#include "store/project/packing.h"
+#include "store/digest.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <algorithm>

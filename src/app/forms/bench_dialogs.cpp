@@ -1,0 +1,331 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/forms/bench_dialogs.h"
+
+#include "app/drawn/theme.h"
+#include "app/forms/dialog_buttons.h"
+#include "app/forms/entity_form.h"
+#include "app/forms/widgets.h"
+#include "core/domain/lookup.h"
+
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+void addRigFields(EntityForm<Configuration>& form) {
+    form.text("Cooler", &Configuration::cooler);
+    form.choice("Fan", &Configuration::fan);
+    form.text("Fan setting", &Configuration::fanNote);
+    form.choice("Lid", &Configuration::lid);
+    form.choice("Chip on pins", &Configuration::pinsOnChip);
+    form.number("Force of all screws, N", &Configuration::mountForce, 0, true);
+    form.number("Backplate thickness, mm", &Configuration::plateThickness, 0, true);
+    form.number("Backplate radius, mm", &Configuration::plateRadius, 0, true);
+    form.number("Temperature limit, °C", &Configuration::temperatureLimit);
+    form.number("Power limit, W", &Configuration::powerLimit, 0, true);
+    form.number("Slowest part, time constant in min", &Configuration::slowestMinutes, 0, true);
+    form.number("Room differs around it, ± K", &Configuration::roomGradient, 0);
+}
+
+void addSiteFields(EntityForm<Site>& form) {
+    form.choice("Site", &Site::kind);
+    form.choice("Face towards the chip", &Site::lowerFace);
+    form.choice("Face towards the cooler", &Site::upperFace);
+    form.text("Finish", &Site::finish);
+    form.number("Width, mm", &Site::width, 0, true);
+    form.number("Length, mm", &Site::length, 0, true);
+    form.number("Gap, mm", &Site::gap, 0);
+    form.requiredNumber(
+        "How many alike", [](const Site& site) { return site.alike; },
+        [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
+    form.choice("Open contacts beside it", &Site::contactsNear);
+    form.choice("Aluminium within reach", &Site::aluminiumNear);
+}
+
+/// Shows one entity in a sheet's form for as long as both are there: a sheet closes when what it shows is
+/// undone or removed.
+template <class E>
+void follow(QDialog& sheet, Session& session, Id<E> id, const std::shared_ptr<EntityForm<E>>& form) {
+    form->show(id);
+    QObject::connect(&session, &Session::documentChanged, &sheet, [&sheet, &session, form, id] {
+        if (session.document().find(id))
+            form->show(id);
+        else
+            sheet.reject();
+    });
+}
+
+/// The fields of a sheet on one entity; `follow` comes when they have been named.
+template <class E>
+std::shared_ptr<EntityForm<E>> sheetForm(QDialog& sheet, Session& session, QVBoxLayout* layout,
+                                         const QString& title) {
+    sheet.setWindowTitle(title);
+    auto* rows = new QFormLayout;
+    layout->addLayout(rows);
+    return std::make_shared<EntityForm<E>>(session, rows, title.toLower().toStdString());
+}
+
+void prepareList(QListWidget& list, const QString& name, std::function<void(qlonglong)> open) {
+    list.setAccessibleName(name);
+    list.setObjectName(name);
+    QObject::connect(&list, &QListWidget::itemActivated, &list,
+                     [open](const QListWidgetItem* item) { open(item->data(Qt::UserRole).toLongLong()); });
+}
+
+/// Each line carries its entity's id; the current row stays.
+void fillList(QListWidget& list, const std::vector<std::pair<QString, qlonglong>>& lines) {
+    const int row = list.currentRow();
+    list.clear();
+    for (const auto& [text, id] : lines) (new QListWidgetItem(text, &list))->setData(Qt::UserRole, id);
+    list.setCurrentRow(std::min(row, list.count() - 1));
+}
+
+/// A changed limit runs through every question that rests on the bench's runs.
+std::function<void(Edit)> reducingAgain(Session& session, Id<Configuration> changed) {
+    return [&session, changed](Edit edit) {
+        const Configuration* now = session.document().find(changed);
+        const Configuration* then = edit.document().find(changed);
+        std::vector<ReductionTask> tasks;
+        if (now && then && now->temperatureLimit != then->temperatureLimit)
+            for (const Study* study : edit.document().where(&Study::bench, then->bench))
+                if (const Question* question = firstQuestion(edit.document(), study->id)) {
+                    const auto more = reductionTasks(edit.document(), *question);
+                    tasks.insert(tasks.end(), more.begin(), more.end());
+                }
+        session.performReduced(std::move(edit), std::move(tasks));
+    };
+}
+
+} // namespace
+
+NewBenchDialog::NewBenchDialog(Session& session, QWidget* parent)
+    : QDialog(parent), session_(session), name_(new QLineEdit), templates_(new QListWidget) {
+    setWindowTitle("Describe a bench");
+    resize(560, 420);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(cardTitle("Which layers does the heat cross?"));
+    layout->addWidget(quietLabel("Start from the nearest; layers can be added, changed and removed "
+                                 "afterwards by opening them on the strip."));
+    auto* form = new QFormLayout;
+    name_->setPlaceholderText("for example node-2");
+    addFormRow(form, "Name of the bench", name_);
+    layout->addLayout(form);
+    templates_->setAccessibleName("Template");
+    templates_->setObjectName("Template");
+    for (const BenchTemplateInfo& info : benchTemplates)
+        templates_->addItem(qtext(info.name) + ": " + qtext(info.what));
+    templates_->setCurrentRow(0);
+    layout->addWidget(templates_, 1);
+    layout->addWidget(dialogButtons(this, "Describe it"));
+}
+
+void NewBenchDialog::accept() {
+    const QString name = name_->text().trimmed();
+    if (name.isEmpty()) {
+        markWrong(name_, true);
+        session_.refuse("A bench needs a name. Type one.");
+        name_->setFocus();
+        return;
+    }
+    Edit edit(session_.document(), "Describe " + name.toStdString());
+    const auto which =
+        benchTemplates.at(static_cast<std::size_t>(std::max(0, templates_->currentRow()))).which;
+    const Id<Bench> bench = addBench(edit, which, name.toStdString());
+    if (!session_.perform(edit.finish())) return;
+    Selection selection;
+    selection.bench = bench;
+    session_.select(selection);
+    QDialog::accept();
+}
+
+BenchSheet::BenchSheet(Session& session, QWidget* parent)
+    : QDialog(parent), session_(session), sites_(new QListWidget(this)), sensors_(new QListWidget(this)) {
+    setWindowTitle("Bench");
+    resize(560, 780);
+    auto* layout = new QVBoxLayout(this);
+    const Bench* bench = session.bench();
+    const Configuration* configuration = session.configuration();
+    if (!bench || !configuration) return;
+    layout->addWidget(cardTitle("What stays the same on this bench"));
+    auto* form = new QFormLayout;
+    layout->addLayout(form);
+    // Kept alive by the dialog: the fields' connections refer to the forms.
+    auto benchForm = std::make_shared<EntityForm<Bench>>(session, form, "bench");
+    benchForm->text("Name", &Bench::name);
+    auto rig = std::make_shared<EntityForm<Configuration>>(session, form, "bench");
+    addRigFields(*rig);
+    rig->performWith(reducingAgain(session, configuration->id));
+    benchForm->note("Remarks", &Bench::note);
+    benchForm->show(bench->id);
+    rig->show(configuration->id);
+    QObject::connect(this, &QObject::destroyed, [benchForm, rig] {});
+    layout->addWidget(
+        quietLabel("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
+                   "it reduces this bench's runs again."));
+    layout->addWidget(quietLabel("Sites that can take a material (Enter opens one)"));
+    layout->addWidget(sites_, 1);
+    layout->addWidget(quietLabel("Sensors (Enter opens one)"));
+    layout->addWidget(sensors_, 2);
+    auto* row = new QHBoxLayout;
+    auto* add = button("Add sensor");
+    connect(add, &QPushButton::clicked, this, &BenchSheet::addSensor);
+    row->addWidget(add);
+    row->addStretch(1);
+    row->addWidget(closeButton(this));
+    layout->addLayout(row);
+    prepareList(*sites_, "Sites",
+                [this](qlonglong id) { openDialog(new SiteSheet(session_, Id<Site>{id}, this)); });
+    prepareList(*sensors_, "Sensors",
+                [this](qlonglong id) { openDialog(new SensorSheet(session_, Id<Sensor>{id}, this)); });
+    connect(&session_, &Session::documentChanged, this, &BenchSheet::listSites);
+    connect(&session_, &Session::documentChanged, this, &BenchSheet::listSensors);
+    listSites();
+    listSensors();
+}
+
+void BenchSheet::listSites() {
+    std::vector<std::pair<QString, qlonglong>> lines;
+    if (const Configuration* configuration = session_.configuration())
+        for (const Site* site : session_.document().where(&Site::configuration, configuration->id))
+            lines.emplace_back(qtext(site->name)
+                                   + (site->alike > 1 ? QString(", %1 alike").arg(site->alike) : QString()),
+                               site->id.value);
+    fillList(*sites_, lines);
+}
+
+void BenchSheet::listSensors() {
+    std::vector<std::pair<QString, qlonglong>> lines;
+    if (const Configuration* configuration = session_.configuration())
+        for (const Sensor* sensor : session_.document().where(&Sensor::configuration, configuration->id)) {
+            QString line = qtext(word(sensor->role));
+            if (!sensor->reads.empty()) line += " reads " + qtext(sensor->reads);
+            if (sensor->accuracy) line += QString(", ± %1 K").arg(sensor->accuracy->value);
+            lines.emplace_back(line, sensor->id.value);
+        }
+    fillList(*sensors_, lines);
+}
+
+void BenchSheet::addSensor() {
+    const Configuration* configuration = session_.configuration();
+    if (!configuration) return;
+    Edit edit(session_.document(), "Add a sensor");
+    Sensor sensor;
+    sensor.configuration = configuration->id;
+    sensor.role = Role::ambient;
+    const Id<Sensor> id = edit.add(sensor);
+    if (session_.perform(edit.finish())) openDialog(new SensorSheet(session_, id, this));
+}
+
+RigSheet::RigSheet(Session& session, Id<Configuration> rig, QWidget* parent) : QDialog(parent) {
+    resize(480, 460);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(
+        quietLabel("What this level's rig has of its own. Layers, sites and sensors are the bench's."));
+    const auto fields = sheetForm<Configuration>(*this, session, layout, "Rig");
+    fields->text("Name of the rig", &Configuration::name);
+    addRigFields(*fields);
+    fields->performWith(reducingAgain(session, rig));
+    follow(*this, session, rig, fields);
+    layout->addWidget(closeButton(this));
+}
+
+SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) : QDialog(parent) {
+    resize(460, 340);
+    auto* layout = new QVBoxLayout(this);
+    const auto fields = sheetForm<Sensor>(*this, session, layout, "Sensor");
+    fields->choice("Measures", &Sensor::role);
+    fields->text("Reads", &Sensor::reads);
+    fields->text("Column of the log", &Sensor::column);
+    fields->number("Accuracy, ± K", &Sensor::accuracy, 0);
+    fields->number("Resolution, K", &Sensor::resolution, 0);
+    fields->number("Known offset, K", &Sensor::offset);
+    fields->number("Accuracy, share of the reading", &Sensor::accuracyShare, 0);
+    fields->number("Lag of a room probe, s", &Sensor::lagS, 0);
+    follow(*this, session, sensor, fields);
+    auto* row = new QHBoxLayout;
+    auto* remove = button("Remove");
+    connect(remove, &QPushButton::clicked, this, [&session, sensor] {
+        Edit edit(session.document(), "Remove a sensor");
+        edit.remove(sensor);
+        session.perform(edit.finish());
+    });
+    row->addWidget(remove);
+    row->addStretch(1);
+    row->addWidget(closeButton(this));
+    layout->addLayout(row);
+}
+
+SiteSheet::SiteSheet(Session& session, Id<Site> site, QWidget* parent) : QDialog(parent) {
+    resize(440, 400);
+    auto* layout = new QVBoxLayout(this);
+    const auto fields = sheetForm<Site>(*this, session, layout, "Site");
+    fields->text("Name", &Site::name);
+    addSiteFields(*fields);
+    follow(*this, session, site, fields);
+    layout->addWidget(closeButton(this), 0, Qt::AlignRight);
+}
+
+LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
+    : QDialog(parent), session_(session), layer_(layer) {
+    setWindowTitle("Layer");
+    resize(480, 560);
+    auto* layout = new QVBoxLayout(this);
+    const Layer* shown = session.document().find(layer);
+    if (!shown) return;
+    layout->addWidget(cardTitle("Layer: " + QString::fromStdString(shown->name)));
+    auto* form = new QFormLayout;
+    layout->addLayout(form);
+    auto layerForm = std::make_shared<EntityForm<Layer>>(session, form, "layer");
+    layerForm->text("Name", &Layer::name);
+    if (shown->site) {
+        const auto siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
+        addSiteFields(*siteForm);
+        follow(*this, session, *shown->site, siteForm);
+    } else if (shown->kind != LayerKind::room) {
+        layerForm->choice("Metal", &Layer::metal);
+        layerForm->number("Width, mm", &Layer::width, 0, true);
+        layerForm->number("Length, mm", &Layer::length, 0, true);
+        layerForm->number("Thickness, mm", &Layer::thickness, 0, true);
+        layerForm->number("Conductivity, W/(m·K)", &Layer::conductivity, 0, true);
+    }
+    follow(*this, session, layer, layerForm);
+    if (shown->kind == LayerKind::room)
+        layout->addWidget(quietLabel("The room is the air at the cooler's intake."));
+    layout->addStretch(1);
+    auto* row = new QHBoxLayout;
+    if (shown->kind != LayerKind::room) {
+        auto* addInterface = new QPushButton("Add interface behind");
+        auto* addPlate = new QPushButton("Add layer behind");
+        connect(addInterface, &QPushButton::clicked, this, [this] { addBehind(LayerKind::interface); });
+        connect(addPlate, &QPushButton::clicked, this, [this] { addBehind(LayerKind::plate); });
+        row->addWidget(addInterface);
+        row->addWidget(addPlate);
+    }
+    if (shown->kind != LayerKind::room && shown->kind != LayerKind::chip) {
+        auto* remove = new QPushButton("Remove");
+        connect(remove, &QPushButton::clicked, this, &LayerSheet::removeThis);
+        row->addWidget(remove);
+    }
+    row->addStretch(1);
+    row->addWidget(closeButton(this));
+    layout->addLayout(row);
+}
+
+void LayerSheet::addBehind(LayerKind kind) {
+    const Layer* layer = session_.document().find(layer_);
+    if (!layer) return;
+    Edit edit(session_.document(), "Add a layer");
+    addLayer(edit, *layer, kind);
+    if (session_.perform(edit.finish())) accept();
+}
+
+void LayerSheet::removeThis() {
+    Edit edit(session_.document(), "Remove a layer");
+    removeLayer(edit, layer_);
+    if (session_.perform(edit.finish())) accept();
+}
+
+} // namespace ibuki

@@ -1,0 +1,193 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/forms/caution_panel.h"
+
+#include "app/drawn/theme.h"
+#include "app/forms/bench_dialogs.h"
+#include "app/forms/widgets.h"
+#include "core/domain/lookup.h"
+#include "core/domain/mount.h"
+#include "store/paper/sentences.h"
+
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QScrollArea>
+#include <QSettings>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+template <class E> std::optional<Id<E>> idOf(const E* entity) {
+    return entity ? std::optional(entity->id) : std::nullopt;
+}
+
+QString headOf(const Caution& caution) {
+    QString name = qtext(severityName(caution.rule->severity));
+    name[0] = name[0].toUpper();
+    return caution.state == CautionState::asks ? "Not known yet (" + name.toLower() + ")" : name;
+}
+
+} // namespace
+
+CautionPanel::CautionPanel(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), layout_(new QVBoxLayout(this)) {
+    layout_->setContentsMargins(2, 2, 2, 2);
+    layout_->setSpacing(10);
+}
+
+CautionSubject CautionPanel::subject() const {
+    const Document& document = session_.document();
+    return {document.find(subject_.material), document.find(subject_.lot), document.find(subject_.site),
+            document.find(subject_.configuration), document.find(subject_.mount)};
+}
+
+void CautionPanel::show(const CautionSubject& subject) {
+    subject_ = {idOf(subject.material), idOf(subject.lot), idOf(subject.site), idOf(subject.configuration),
+                idOf(subject.mount)};
+    while (QLayoutItem* item = layout_->takeAt(0)) {
+        if (QWidget* old = item->widget()) {
+            old->hide();
+            old->deleteLater(); // one of them may have been clicked just now
+        }
+        delete item;
+    }
+    count_ = 0;
+    layout_->addWidget(quietLabel(qtext(cautionPreamble)));
+    for (const Caution& caution : cautionsFor(cautionFacts(session_.document(), subject, session_.now()))) {
+        layout_->addWidget(line(caution));
+        if (caution.rule->severity > CautionSeverity::info && !caution.rule->handling) ++count_;
+    }
+    layout_->addStretch(1);
+}
+
+void CautionPanel::showAgain() { show(subject()); }
+
+QWidget* CautionPanel::line(const Caution& caution) {
+    auto* widget = new QWidget;
+    auto* box = new QVBoxLayout(widget);
+    box->setContentsMargins(0, 0, 0, 0);
+    box->setSpacing(2);
+    auto* head = new QLabel(headOf(caution));
+    head->setFont(textFont(1.0, QFont::DemiBold));
+    if (caution.rule->severity >= CautionSeverity::danger) {
+        QPalette palette = head->palette();
+        palette.setColor(QPalette::WindowText, colours().hot);
+        head->setPalette(palette);
+    }
+    box->addWidget(head);
+    QString text = qtext(caution.rule->reason) + " " + qtext(caution.rule->advice);
+    for (const std::string& fact : caution.asks) text += " " + qtext(questionFor(fact));
+    if (!caution.rule->source.empty()) text += " (" + qtext(caution.rule->source) + ")";
+    auto* words = new QLabel(text);
+    words->setWordWrap(true);
+    box->addWidget(words);
+    auto* row = new QHBoxLayout;
+    const std::string rule(caution.rule->id);
+    const Acknowledgement* read = acknowledgementOf(session_.document(), rule, subject());
+    if (caution.state == CautionState::asks && subject_.site) {
+        auto* answer = button("Answer…", "State what is not known on the site");
+        connect(answer, &QPushButton::clicked, this,
+                [this] { openDialog(new SiteSheet(session_, *subject_.site, this)); });
+        row->addWidget(answer);
+    } else if (read) {
+        row->addWidget(quietLabel(QString("Read by %1 on %2%3")
+                                      .arg(qtext(read->role), qtext(dateText(read->at)),
+                                           read->reason.empty() ? QString() : ": " + qtext(read->reason))),
+                       1);
+        auto* back = button("Take back");
+        back->setObjectName("Take back " + qtext(rule));
+        connect(back, &QPushButton::clicked, this, [this, id = read->id] { withdraw(id); });
+        row->addWidget(back);
+    } else if (caution.rule->mayOverride) {
+        const bool stop = caution.rule->severity == CautionSeverity::stop;
+        auto* accept = button(stop ? "Go on all the same…" : "Read");
+        accept->setObjectName("Read " + qtext(rule));
+        accept->setAccessibleName("Acknowledge: " + headOf(caution));
+        connect(accept, &QPushButton::clicked, this, [this, rule] { acknowledge(rule); });
+        row->addWidget(accept);
+    } else {
+        auto* read_ = button("Seen", "This stop stays: nothing lifts it");
+        read_->setObjectName("Read " + qtext(rule));
+        connect(read_, &QPushButton::clicked, this, [this, rule] { acknowledge(rule); });
+        row->addWidget(read_);
+        row->addWidget(quietLabel("This stop stays; seeing it is recorded."), 1);
+    }
+    row->addStretch(1);
+    box->addLayout(row);
+    return widget;
+}
+
+void CautionPanel::acknowledge(const std::string& rule) {
+    const CautionRule* known = cautionRule(rule);
+    bool ok = false;
+    QSettings settings;
+    const QString role =
+        QInputDialog::getText(this, "Who has read it?", "Role, such as first technician", QLineEdit::Normal,
+                              settings.value("role", "first technician").toString(), &ok)
+            .trimmed();
+    if (!ok || !known) return;
+    if (role.isEmpty()) {
+        session_.refuse("A caution is acknowledged by someone: write a role, such as first technician.");
+        return;
+    }
+    settings.setValue("role", role);
+    Acknowledgement given;
+    if (known->severity == CautionSeverity::stop && known->mayOverride) {
+        given.reason = QInputDialog::getText(this, "Why go on?", "Reason, kept with the record",
+                                             QLineEdit::Normal, {}, &ok)
+                           .trimmed()
+                           .toStdString();
+        if (!ok) return;
+        if (given.reason.empty()) {
+            session_.refuse("A stop is lifted with a reason only.");
+            return;
+        }
+    }
+    given.rule = rule;
+    given.material = subject_.material;
+    given.lot = isAboutLot(*known) ? subject_.lot : std::nullopt;
+    given.site = subject_.site;
+    given.mount = subject_.mount; // read for a mount counts for that mount
+    given.role = role.toStdString();
+    given.at = session_.now();
+    Edit edit(session_.document(), "Acknowledge a caution");
+    edit.add(given);
+    session_.perform(edit.finish());
+}
+
+void CautionPanel::withdraw(Id<Acknowledgement> id) {
+    Edit edit(session_.document(), "Take back an acknowledgement");
+    edit.remove(id);
+    session_.perform(edit.finish());
+}
+
+CautionSheet::CautionSheet(Session& session, const CautionSubject& subject, QWidget* parent)
+    : QDialog(parent) {
+    setWindowTitle("Cautions");
+    resize(560, 620);
+    auto* layout = new QVBoxLayout(this);
+    if (subject.mount) layout->addWidget(cardTitle(qtext(subject.mount->name)));
+    auto* panel = new CautionPanel(session);
+    panel->show(subject);
+    layout->addWidget(scrolledWidget(panel), 1);
+    auto* close = button("Close", {}, true);
+    connect(close, &QPushButton::clicked, this, &QDialog::accept);
+    layout->addWidget(close, 0, Qt::AlignRight);
+    connect(&session, &Session::documentChanged, this, [this, &session, panel, mount = subject.mount->id] {
+        if (session.document().find(mount))
+            panel->showAgain();
+        else
+            reject(); // undone while open
+    });
+}
+
+QStringList graveCautions(const Document& document, const CautionSubject& subject, Instant now) {
+    QStringList words;
+    if (!subject.material) return words;
+    for (const Caution& caution : cautionsFor(cautionFacts(document, subject, now)))
+        if (!caution.rule->handling && caution.rule->severity >= CautionSeverity::danger)
+            words << "▸ " + QString::fromStdString(cautionText(caution));
+    return words;
+}
+
+} // namespace ibuki

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/forms/new_study_dialog.h"
+
+#include "app/forms/dialog_buttons.h"
+#include "app/forms/entity_form.h"
+#include "core/setup/study_setup.h"
+
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QListWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
+    : QDialog(parent),
+      session_(session),
+      kind_(new QComboBox),
+      what_(quietLabel()),
+      name_(new QLineEdit),
+      newMaterial_(new QLineEdit),
+      materials_(new QListWidget) {
+    setWindowTitle("New study");
+    resize(560, 520);
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(cardTitle("What is compared?"));
+    auto* form = new QFormLayout;
+    for (const StudyTemplateInfo& info : studyTemplates())
+        kind_->addItem(qtext(word(info.which)), static_cast<int>(info.which));
+    addFormRow(form, "Kind of study", kind_);
+    form->addRow(QString(), what_);
+    addFormRow(form, "Name of the study", name_);
+    connect(kind_, &QComboBox::currentIndexChanged, this, &NewStudyDialog::explainKind);
+    explainKind();
+    layout->addLayout(form);
+    layout->addWidget(quietLabel(
+        "Tick the materials. One that is not on the shelf yet can be added here; describe it on Shelf."));
+    materials_->setAccessibleName("Materials");
+    materials_->setObjectName("Materials");
+    for (const auto& [id, material] : session.document().all<Material>()) {
+        auto* item = new QListWidgetItem(QString::fromStdString(material.name), materials_);
+        item->setData(Qt::UserRole, static_cast<qlonglong>(id.value));
+        item->setCheckState(Qt::Unchecked);
+    }
+    layout->addWidget(materials_, 1);
+    auto* row = new QHBoxLayout;
+    newMaterial_->setAccessibleName("Name of a new material");
+    newMaterial_->setObjectName("Name of a new material");
+    newMaterial_->setPlaceholderText("name of a new material");
+    auto* add = new QPushButton("Add material");
+    add->setObjectName("Add material");
+    add->setAutoDefault(false);
+    connect(add, &QPushButton::clicked, this, &NewStudyDialog::addMaterial);
+    row->addWidget(newMaterial_, 1);
+    row->addWidget(add);
+    layout->addLayout(row);
+    layout->addWidget(dialogButtons(this, "Ask"));
+}
+
+StudyTemplate NewStudyDialog::chosenKind() const {
+    return static_cast<StudyTemplate>(kind_->currentData().toInt());
+}
+
+void NewStudyDialog::explainKind() {
+    const StudyTemplateInfo& info = templateInfo(chosenKind());
+    QString text = qtext(info.what) + ". ";
+    if (info.mostMaterials == info.leastMaterials)
+        text += QString("Tick %1.")
+                    .arg(info.leastMaterials == 1 ? QString("one material")
+                                                  : QString("%1 materials").arg(info.leastMaterials));
+    else if (info.leastMaterials > 0)
+        text += QString("Tick at least %1.").arg(info.leastMaterials);
+    what_->setText(text);
+}
+
+void NewStudyDialog::addMaterial() {
+    const QString name = newMaterial_->text().trimmed();
+    if (name.isEmpty()) return;
+    const auto known = materials_->findItems(name, Qt::MatchFixedString);
+    auto* item = known.isEmpty() ? new QListWidgetItem(name, materials_) : known.front();
+    if (known.isEmpty()) item->setData(Qt::UserRole, qlonglong{0});
+    item->setCheckState(Qt::Checked);
+    materials_->scrollToItem(item);
+    newMaterial_->clear();
+    newMaterial_->setFocus();
+}
+
+void NewStudyDialog::keyPressEvent(QKeyEvent* event) {
+    const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (enter && newMaterial_->hasFocus() && !newMaterial_->text().trimmed().isEmpty())
+        addMaterial();
+    else
+        QDialog::keyPressEvent(event);
+}
+
+void NewStudyDialog::accept() {
+    addMaterial(); // a name still in the field counts
+    const QString name = name_->text().trimmed();
+    if (name.isEmpty() || !session_.selection().bench) {
+        markWrong(name_, name.isEmpty());
+        session_.refuse(name.isEmpty() ? "A study needs a name. Type one." : "Describe a bench first.");
+        name_->setFocus();
+        return;
+    }
+    Edit edit(session_.document(), "Ask: " + name.toStdString());
+    std::vector<Id<Material>> chosen;
+    for (int i = 0; i < materials_->count(); ++i) {
+        const QListWidgetItem* item = materials_->item(i);
+        if (item->checkState() != Qt::Checked) continue;
+        Id<Material> id{item->data(Qt::UserRole).toLongLong()};
+        if (!id) {
+            Material material;
+            material.name = item->text().toStdString();
+            id = edit.add(material);
+        }
+        chosen.push_back(id);
+    }
+    Id<Study> study;
+    try {
+        study = addStudy(edit, {chosenKind(), *session_.selection().bench, name.toStdString(), chosen},
+                         session_.now());
+    } catch (const InputError& error) {
+        session_.refuse(QString::fromStdString(sentence(error)));
+        return;
+    }
+    if (!session_.perform(edit.finish())) return;
+    Selection selection = session_.selection();
+    selection.study = study;
+    selection.question.reset();
+    selection.mount.reset();
+    session_.select(selection);
+    QDialog::accept();
+}
+
+} // namespace ibuki

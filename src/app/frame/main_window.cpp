@@ -1,0 +1,276 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/main_window.h"
+
+#include "app/bench/bench_view.h"
+#include "app/forms/bench_dialogs.h"
+#include "app/forms/new_study_dialog.h"
+#include "app/forms/widgets.h"
+#include "app/frame/stage_bar.h"
+#include "app/frame/strip.h"
+#include "app/frame/tape.h"
+#include "app/frame/top_line.h"
+#include "app/paper/paper_view.h"
+#include "app/question/question_view.h"
+#include "app/shelf/shelf_view.h"
+#include "app/verdict/verdict_view.h"
+#include "core/setup/study_setup.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDir>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QMimeData>
+#include <QSettings>
+#include <QStackedWidget>
+#include <QStandardPaths>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+MainWindow::MainWindow(const QString& samplePath, QWidget* parent)
+    : QMainWindow(parent), samplePath_(samplePath) {
+    setWindowTitle("Ibuki");
+    setAcceptDrops(true);
+    resize(1280, 800);
+    setMinimumSize(900, 600);
+    refresh_.setSingleShot(true);
+    connect(&refresh_, &QTimer::timeout, this, &MainWindow::refreshNow);
+    makeActions();
+    makeViews();
+    for (auto signal : {&Session::documentChanged, &Session::selectionChanged, &Session::projectChanged})
+        connect(&session_, signal, this, &MainWindow::refreshSoon);
+    connect(&session_, &Session::noticePosted, this, &MainWindow::showNotice);
+    connect(&session_, &Session::refusalOver, this, [this] { noticeBar_->hide(); });
+    refreshNow();
+}
+
+MainWindow::~MainWindow() {
+    // Views refer to the session, which as a member would go before the child widgets do.
+    delete takeCentralWidget();
+}
+
+Stage MainWindow::stage() const { return static_cast<Stage>(views_->currentIndex()); }
+
+void MainWindow::showStage(Stage stage) {
+    views_->setCurrentIndex(static_cast<int>(stage));
+    stages_->setCurrent(static_cast<int>(stage));
+    refreshNow();
+}
+
+void MainWindow::refreshSoon() {
+    if (!refresh_.isActive()) refresh_.start(0);
+}
+
+void MainWindow::refreshNow() {
+    refresh_.stop();
+    pages_->setCurrentIndex(session_.isOpen() ? 1 : 0);
+    setWindowTitle(session_.isOpen() ? QFileInfo(session_.path()).completeBaseName() + " – Ibuki" : "Ibuki");
+    if (!session_.isOpen()) return;
+    top_->refresh();
+    switch (stage()) {
+    case Stage::question:
+        questionView().refresh();
+        break;
+    case Stage::shelf:
+        shelfView().refresh();
+        break;
+    case Stage::bench:
+        benchView().refresh();
+        break;
+    case Stage::verdict:
+        verdictView().refresh();
+        break;
+    case Stage::paper:
+        paperView().refresh();
+        break;
+    }
+}
+
+void MainWindow::showNotice(const QString& notice) {
+    notice_->setText(notice);
+    noticeBar_->show();
+}
+
+void MainWindow::newProject() {
+    QString path =
+        QFileDialog::getSaveFileName(this, "New project", "bench.ibuki", "Ibuki projects (*.ibuki)");
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".ibuki")) path += ".ibuki";
+    if (!session_.createProject(path)) return;
+    remember();
+    showStage(Stage::question);
+    newBench();
+}
+
+void MainWindow::openProject() {
+    const QString path =
+        QFileDialog::getOpenFileName(this, "Open project", {}, "Ibuki projects (*.ibuki);;All files (*)");
+    if (!path.isEmpty() && session_.openProject(path)) {
+        remember();
+        showStage(Stage::verdict);
+    }
+}
+
+bool MainWindow::openDemo(const QString& copyTo) {
+    QString path = copyTo;
+    if (path.isEmpty()) {
+        const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+        QDir().mkpath(folder);
+        path = folder + "/kittiwake.ibuki";
+    }
+    if (!QFileInfo::exists(path) && !QFile::copy(samplePath_, path)) {
+        session_.post("The demo project is not where it should be (" + samplePath_
+                      + "). Build or install Ibuki again.");
+        return false;
+    }
+    QFile::setPermissions(path, QFile::permissions(path) | QFileDevice::WriteOwner);
+    if (!session_.openProject(path)) return false;
+    showStage(Stage::verdict);
+    return true;
+}
+
+void MainWindow::openLast() {
+    const QString last = QSettings().value("lastProject").toString();
+    if (last.isEmpty() || !QFileInfo::exists(last)) return;
+    const int here = QSettings().value("stage", static_cast<int>(Stage::verdict)).toInt();
+    if (session_.openProject(last))
+        showStage(static_cast<Stage>(std::clamp(here, 0, static_cast<int>(Stage::paper))));
+}
+
+void MainWindow::saveCopy() {
+    if (!session_.isOpen()) return;
+    const QString path = QFileDialog::getSaveFileName(
+        this, "Save a copy", QFileInfo(session_.path()).completeBaseName() + " copy.ibuki",
+        "Ibuki projects (*.ibuki)");
+    if (!path.isEmpty() && session_.saveCopy(path)) session_.post("Copied to " + path);
+}
+
+void MainWindow::newBench() {
+    if (!session_.isOpen()) return;
+    openDialog(new NewBenchDialog(session_, this));
+}
+
+void MainWindow::benchSheet() {
+    if (!session_.bench()) {
+        newBench();
+        return;
+    }
+    openDialog(new BenchSheet(session_, this));
+}
+
+void MainWindow::newStudy() {
+    if (!session_.isOpen()) return;
+    openDialog(new NewStudyDialog(session_, this));
+}
+
+void MainWindow::duplicateThisStudy() {
+    const Study* study = session_.study();
+    if (!study) return;
+    Edit edit(session_.document(), "Duplicate " + study->name);
+    Selection selection = session_.selection();
+    selection.study = duplicateStudy(edit, study->id);
+    selection.mount.reset();
+    if (session_.perform(edit.finish())) session_.select(selection);
+}
+
+void MainWindow::closeThisStudy() {
+    const Study* study = session_.study();
+    if (!study) return;
+    Study changed = *study;
+    const bool reopen = study->state == StudyState::closed;
+    changed.state = reopen ? StudyState::measuring : StudyState::closed;
+    Edit edit(session_.document(), (reopen ? "Reopen " : "Close ") + study->name);
+    edit.put(changed);
+    session_.perform(edit.finish());
+}
+
+void MainWindow::openLayer(Id<Layer> layer) { openDialog(new LayerSheet(session_, layer, this)); }
+
+void MainWindow::openSite(Id<Site> site) { openDialog(new SiteSheet(session_, site, this)); }
+
+void MainWindow::openMount(Id<Mount> mount) {
+    session_.selectMount(mount);
+    if (stage() != Stage::verdict && stage() != Stage::shelf) showStage(Stage::bench);
+}
+
+void MainWindow::openFollowUp(Id<FollowUp> followUp) {
+    const FollowUp* later = session_.document().find(followUp);
+    const Slot* slot = later ? session_.document().find(later->slot) : nullptr;
+    if (!slot) return;
+    Selection selection = session_.selection();
+    selection.followUp = followUp;
+    selection.slot = slot->mount ? std::nullopt : std::optional(slot->id);
+    selection.mount = slot->mount;
+    session_.select(selection);
+    showStage(Stage::bench);
+}
+
+void MainWindow::openSlot(Id<Slot> slot) {
+    Selection selection = session_.selection();
+    selection.slot = slot;
+    selection.followUp.reset();
+    selection.mount.reset();
+    session_.select(selection);
+    showStage(Stage::bench);
+}
+
+void MainWindow::setLook(Shade wanted, double textScale) {
+    textScale_ = textScale;
+    applyTheme(*qApp, wanted, textScale);
+    QSettings settings;
+    settings.setValue("dark", wanted == Shade::dark);
+    settings.setValue("textScale", textScale);
+    // Fonts set once on a label do not follow: the window is built anew around the same session.
+    const Stage here = stage();
+    auto* old = takeCentralWidget();
+    old->removeEventFilter(this);
+    old->deleteLater();
+    makeViews();
+    showStage(here);
+    tape_->showEnd();
+}
+
+void MainWindow::remember() const { QSettings().setValue("lastProject", session_.path()); }
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList files;
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) files << url.toLocalFile();
+    if (files.isEmpty()) return;
+    event->acceptProposedAction();
+    if (files.size() == 1 && files.front().endsWith(".ibuki")) {
+        if (session_.openProject(files.front())) remember();
+        return;
+    }
+    if (!session_.isOpen()) {
+        session_.refuse("Logs need a project to belong to. Make or open one first.");
+        return;
+    }
+    showStage(Stage::bench);
+    benchView().bringIn(files);
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    QSettings settings;
+    settings.setValue("geometry", saveGeometry());
+    settings.setValue("stage", static_cast<int>(stage()));
+    if (session_.isOpen()) remember();
+    event->accept();
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::Paint && !painted_) {
+        painted_ = true;
+        QTimer::singleShot(0, this, &MainWindow::firstPainted); // after this paint has been carried out
+    }
+    return QMainWindow::eventFilter(watched, event);
+}
+
+} // namespace ibuki

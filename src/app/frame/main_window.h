@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The one window: top line, strip, stages, the view, tape. It owns the session and the actions; views do the
+// rest.
+
+#include "app/drawn/theme.h"
+#include "app/session/session.h"
+#include "core/domain/plan.h"
+
+#include <QMainWindow>
+#include <QTimer>
+
+class QLabel;
+class QStackedWidget;
+
+namespace ibuki {
+
+class BenchView;
+class PaperView;
+class QuestionView;
+class ShelfView;
+class StageBar;
+class Strip;
+class Tape;
+class TopLine;
+class VerdictView;
+
+enum class Stage { question, shelf, bench, verdict, paper };
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+
+public:
+    /// samplePath: the demo project to copy when the demo is asked for; may be missing.
+    explicit MainWindow(const QString& samplePath, QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    Session& session() { return session_; }
+    /// Views are made when they are first asked for: the first picture waits for one only.
+    QuestionView& questionView();
+    ShelfView& shelfView();
+    BenchView& benchView();
+    VerdictView& verdictView();
+    PaperView& paperView();
+    void showStage(Stage stage);
+    Stage stage() const;
+
+    bool openDemo(const QString& copyTo = {}); ///< empty: the user's data folder
+    void openLast();                           ///< the last project, else the start page
+    void setLook(Shade shade, double textScale);
+
+signals:
+    void firstPainted();
+
+protected:
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    void closeEvent(QCloseEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+    void makeActions();
+    QAction* addCommand(const QString& text, const QKeySequence& key, std::function<void()> what);
+    void makeViews();
+    void put(Stage stage, QWidget* view);
+    void newProject();
+    void openProject();
+    void saveCopy();
+    void newBench();
+    void benchSheet();
+    void newStudy();
+    void duplicateThisStudy();
+    void closeThisStudy();
+    void openLayer(Id<Layer> layer);
+    void openSite(Id<Site> site);
+    void openMount(Id<Mount> mount);
+    void openSlot(Id<Slot> slot);
+    void openFollowUp(Id<FollowUp> followUp);
+    void showNotice(const QString& notice);
+    void refreshSoon();
+    void refreshNow();
+    void remember() const;
+
+    QString samplePath_;
+    Session session_;
+    QTimer refresh_;
+    QList<QAction*> commands_;
+    QAction* new_ = nullptr;
+    QAction* open_ = nullptr;
+    QAction* demo_ = nullptr;
+    QList<QAction*> projectActions_;
+    QList<QAction*> benchActions_;
+    QList<QAction*> studyActions_;
+    QWidget* work_ = nullptr;
+    QStackedWidget* pages_ = nullptr; ///< start page, work
+    QStackedWidget* views_ = nullptr;
+    TopLine* top_ = nullptr;
+    Strip* strip_ = nullptr;
+    Tape* tape_ = nullptr;
+    StageBar* stages_ = nullptr;
+    QWidget* noticeBar_ = nullptr;
+    QLabel* notice_ = nullptr;
+    QuestionView* question_ = nullptr;
+    ShelfView* shelf_ = nullptr;
+    BenchView* bench_ = nullptr;
+    VerdictView* verdict_ = nullptr;
+    PaperView* paper_ = nullptr;
+    double textScale_ = 1.0;
+    bool painted_ = false;
+};
+
+} // namespace ibuki

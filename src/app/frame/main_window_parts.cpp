@@ -1,0 +1,209 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the main window is made of: its commands, its frame, and the views, each made when first asked for.
+
+#include "app/frame/main_window.h"
+
+#include "app/bench/bench_view.h"
+#include "app/forms/widgets.h"
+#include "app/frame/command_palette.h"
+#include "app/frame/stage_bar.h"
+#include "app/frame/start_page.h"
+#include "app/frame/strip.h"
+#include "app/frame/tape.h"
+#include "app/frame/top_line.h"
+#include "app/jobs/job_progress.h"
+#include "app/paper/paper_view.h"
+#include "app/question/evenings_page.h"
+#include "app/question/order_page.h"
+#include "app/question/question_view.h"
+#include "app/shelf/shelf_view.h"
+#include "app/verdict/verdict_view.h"
+
+#include <QAction>
+#include <QHBoxLayout>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+QAction* MainWindow::addCommand(const QString& text, const QKeySequence& key, std::function<void()> what) {
+    auto* action = new QAction(text, this);
+    action->setShortcut(key);
+    connect(action, &QAction::triggered, this, std::move(what));
+    addAction(action);
+    commands_ << action;
+    return action;
+}
+
+void MainWindow::makeActions() {
+    new_ = addCommand("New project…", QKeySequence::New, [this] { newProject(); });
+    open_ = addCommand("Open project…", QKeySequence::Open, [this] { openProject(); });
+    demo_ = addCommand("Demo", {}, [this] { openDemo(); });
+    QAction* saveAside = addCommand("Save a copy…", QKeySequence::SaveAs, [this] { saveCopy(); });
+    QAction* closeIt = addCommand("Close project", QKeySequence::Close, [this] { session_.closeProject(); });
+    projectActions_ = {new_, open_, demo_, saveAside, closeIt};
+    benchActions_ = {addCommand("Describe a bench…", {}, [this] { newBench(); }),
+                     addCommand("Bench sheet…", QKeySequence("Ctrl+B"), [this] { benchSheet(); })};
+    studyActions_ = {addCommand("New study…", {}, [this] { newStudy(); }),
+                     addCommand("Duplicate study", {}, [this] { duplicateThisStudy(); }),
+                     addCommand("Close or reopen study", {}, [this] { closeThisStudy(); })};
+    const std::pair<const char*, Stage> stages[] = {{"Go to Question", Stage::question},
+                                                    {"Go to Shelf", Stage::shelf},
+                                                    {"Go to Bench", Stage::bench},
+                                                    {"Go to Verdict", Stage::verdict},
+                                                    {"Go to Paper", Stage::paper}};
+    int number = 0;
+    for (const auto& [text, stage] : stages)
+        addCommand(text, QKeySequence(QString("Ctrl+%1").arg(++number)),
+                   [this, stage = stage] { showStage(stage); });
+    addCommand("Open what to do next", QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
+    addCommand("Put the plan on the tape", {}, [this] {
+        showStage(Stage::question);
+        questionView().showPage(QuestionView::Page::order);
+        questionView().order().layOnTape();
+    });
+    addCommand("Calendar file…", {}, [this] {
+        showStage(Stage::question);
+        questionView().showPage(QuestionView::Page::evenings);
+        questionView().evenings().chooseCalendar();
+    });
+    addCommand("Bring in logs…", QKeySequence("Ctrl+I"), [this] {
+        showStage(Stage::bench);
+        benchView().chooseLogs();
+    });
+    for (const auto& [action, key] :
+         {std::pair{session_.undoStack().createUndoAction(this, "Undo"), QKeySequence::Undo},
+          std::pair{session_.undoStack().createRedoAction(this, "Redo"), QKeySequence::Redo}}) {
+        action->setShortcuts(key);
+        addAction(action);
+        commands_ << action;
+    }
+    addCommand("Light or dark room", QKeySequence("Ctrl+L"),
+               [this] { setLook(shade() == Shade::light ? Shade::dark : Shade::light, textScale_); });
+    addCommand("Larger text", QKeySequence::ZoomIn,
+               [this] { setLook(shade(), std::min(2.0, textScale_ + 0.1)); });
+    addCommand("Smaller text", QKeySequence::ZoomOut,
+               [this] { setLook(shade(), std::max(0.8, textScale_ - 0.1)); });
+    addCommand("Usual text", QKeySequence("Ctrl+0"), [this] { setLook(shade(), 1.0); });
+    addCommand("Find or do…", QKeySequence("Ctrl+K"),
+               [this] { openDialog(new CommandPalette(commands_, this)); });
+    addCommand("Leave Ibuki", QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::makeViews() {
+    pages_ = new QStackedWidget;
+    pages_->addWidget(new StartPage(new_, open_, demo_));
+    work_ = new QWidget;
+    auto* layout = new QVBoxLayout(work_);
+    layout->setContentsMargins(0, 6, 0, 0);
+    layout->setSpacing(6);
+    top_ = new TopLine(session_, projectActions_, benchActions_, studyActions_);
+    strip_ = new Strip(session_);
+    tape_ = new Tape(session_);
+    stages_ = new StageBar({{"Question", "What is compared, and what matters"},
+                            {"Shelf", "Materials and lots"},
+                            {"Bench", "Logs, traces and reduced figures"},
+                            {"Verdict", "Who can be told apart from whom"},
+                            {"Paper", "The report and exports"}});
+    views_ = new QStackedWidget;
+    question_ = nullptr;
+    shelf_ = nullptr;
+    bench_ = nullptr;
+    verdict_ = nullptr;
+    paper_ = nullptr;
+    for (int stage = 0; stage <= static_cast<int>(Stage::paper); ++stage) views_->addWidget(new QWidget);
+
+    noticeBar_ = new QFrame;
+    noticeBar_->setProperty("card", true);
+    auto* noticeLayout = new QHBoxLayout(noticeBar_);
+    noticeLayout->setContentsMargins(12, 4, 6, 4);
+    notice_ = new QLabel;
+    notice_->setWordWrap(true);
+    notice_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    notice_->setAccessibleName("Notice");
+    notice_->setObjectName("Notice");
+    auto* dismiss = button("Dismiss", "Esc");
+    dismiss->setProperty("quiet", true);
+    dismiss->setShortcut(Qt::Key_Escape);
+    connect(dismiss, &QPushButton::clicked, noticeBar_, &QWidget::hide);
+    noticeLayout->addWidget(notice_, 1);
+    noticeLayout->addWidget(dismiss);
+    noticeBar_->hide();
+
+    auto* topRows = new QVBoxLayout;
+    topRows->setContentsMargins(12, 0, 12, 0);
+    topRows->addWidget(top_);
+    topRows->addWidget(strip_);
+    layout->addLayout(topRows);
+    auto* middle = new QHBoxLayout;
+    middle->setContentsMargins(12, 0, 12, 0);
+    middle->addWidget(stages_);
+    middle->addWidget(views_, 1);
+    layout->addLayout(middle, 1);
+    layout->addWidget(tape_);
+    pages_->addWidget(work_);
+    auto* outer = new QWidget;
+    auto* outerLayout = new QVBoxLayout(outer);
+    outerLayout->setContentsMargins(0, 0, 0, 0);
+    outerLayout->setSpacing(0);
+    outerLayout->addWidget(noticeBar_);
+    outerLayout->addWidget(pages_, 1);
+    setCentralWidget(outer);
+    outer->installEventFilter(this);
+
+    stages_->setFocus();
+    connect(stages_, &StageBar::chosen, this, [this](int index) { showStage(static_cast<Stage>(index)); });
+    connect(strip_, &Strip::layerOpened, this, &MainWindow::openLayer);
+    connect(strip_, &Strip::siteOpened, this, &MainWindow::openSite);
+    connect(strip_, &Strip::benchWanted, this, &MainWindow::newBench);
+    connect(&session_, &Session::workBegun, this,
+            [this](const QString& title) { showProgress(session_.work(), title, this); });
+    connect(tape_, &Tape::mountOpened, this, &MainWindow::openMount);
+    connect(tape_, &Tape::slotOpened, this, &MainWindow::openSlot);
+    connect(tape_, &Tape::followUpOpened, this, &MainWindow::openFollowUp);
+}
+
+void MainWindow::put(Stage stage, QWidget* view) {
+    const int index = static_cast<int>(stage);
+    const bool current = views_->currentIndex() == index;
+    QWidget* placeholder = views_->widget(index);
+    views_->insertWidget(index, view);
+    views_->removeWidget(placeholder);
+    delete placeholder;
+    if (current) views_->setCurrentIndex(index);
+}
+
+QuestionView& MainWindow::questionView() {
+    if (question_) return *question_;
+    put(Stage::question, question_ = new QuestionView(session_));
+    connect(question_, &QuestionView::benchSheetWanted, this, &MainWindow::benchSheet);
+    connect(question_, &QuestionView::benchWanted, this, &MainWindow::newBench);
+    connect(question_, &QuestionView::studyWanted, this, &MainWindow::newStudy);
+    return *question_;
+}
+
+ShelfView& MainWindow::shelfView() {
+    if (!shelf_) put(Stage::shelf, shelf_ = new ShelfView(session_));
+    return *shelf_;
+}
+
+BenchView& MainWindow::benchView() {
+    if (bench_) return *bench_;
+    put(Stage::bench, bench_ = new BenchView(session_));
+    connect(bench_, &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
+    return *bench_;
+}
+
+VerdictView& MainWindow::verdictView() {
+    if (verdict_) return *verdict_;
+    put(Stage::verdict, verdict_ = new VerdictView(session_));
+    connect(verdict_, &VerdictView::mountOpened, this, &MainWindow::openMount);
+    return *verdict_;
+}
+
+PaperView& MainWindow::paperView() {
+    if (!paper_) put(Stage::paper, paper_ = new PaperView(session_));
+    return *paper_;
+}
+
+} // namespace ibuki

@@ -1,0 +1,205 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/strip_layout.h"
+
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/words.h"
+#include "core/evidence/response.h"
+
+#include <QRegularExpression>
+#include <QStringList>
+#include <algorithm>
+
+namespace ibuki {
+namespace {
+
+QString text(std::string_view view) { return QString::fromUtf8(view.data(), static_cast<int>(view.size())); }
+
+QString sizeText(const Layer& layer) {
+    QStringList parts;
+    if (layer.width && layer.length)
+        parts << QString("%1 × %2 mm").arg(layer.width->value).arg(layer.length->value);
+    if (layer.thickness) parts << QString("%1 mm thick").arg(layer.thickness->value);
+    if (layer.metal != Metal::unknown) parts << text(word(layer.metal));
+    if (layer.conductivity) parts << QString("%1 W/(m·K)").arg(layer.conductivity->value);
+    return parts.join(", ");
+}
+
+QString interfaceText(const Document& document, std::optional<Id<Site>> site, const Mount* mount) {
+    if (!mount || !site) return {};
+    const Material* material = materialAt(document, mount->id, *site);
+    return material ? QString::fromStdString(material->name) : QString();
+}
+
+/// What reads the source of a path that begins beside the chip.
+std::optional<Metric> metricAt(std::optional<SiteKind> kind) {
+    if (kind == SiteKind::memory) return Metric::memory;
+    if (kind == SiteKind::powerStage) return Metric::vrm;
+    return std::nullopt;
+}
+
+/// kind: of the site beside the chip at which the path begins; nothing: it begins at the chip.
+void addTemperatures(StripModel& model, const Document& document, const Question* question,
+                     const Mount* mount, std::optional<SiteKind> kind) {
+    if (!mount) return;
+    const auto runs = runsOf(document, mount->id);
+    if (runs.empty()) return;
+    const Reduction* reduction = reductionOf(document, runs.front()->id);
+    const auto metric = metricAt(kind).value_or(question ? question->metric : Metric::hottest);
+    const LoadReduction* load = reduction ? loadOf(*reduction, *runs.front(), metric) : nullptr;
+    if (!load) return;
+    if (const auto value = load->metrics.find(metric); value != load->metrics.end())
+        model.chipC = value->second.temperatureC;
+    model.roomC = load->ambient.meanC;
+}
+
+} // namespace
+
+bool StripModel::sharesKnown() const {
+    return !blocks.empty() && std::all_of(blocks.begin(), blocks.end(), [](const StripBlock& block) {
+        return block.share.has_value();
+    });
+}
+
+namespace {
+
+StripBlock blockOf(const Document& document, const Layer& layer, const Question* question,
+                   const Mount* mount) {
+    StripBlock block;
+    block.layer = layer.id;
+    block.site = layer.site;
+    block.kind = layer.kind;
+    block.name = QString::fromStdString(layer.name);
+    block.underStudy = question && layer.site == question->site;
+    const QString material = interfaceText(document, layer.site, mount);
+    block.detail = QStringList{material, sizeText(layer)}.filter(QRegularExpression(".")).join(", ");
+    if (!material.isEmpty()) block.name += "\n" + material;
+    return block;
+}
+
+QString withCount(const Site& site) {
+    const QString name = QString::fromStdString(site.name);
+    return site.alike > 1 ? QString("%1, %2 alike").arg(name).arg(site.alike) : name;
+}
+
+/// The source and the interface of a path that begins beside the chip.
+std::vector<StripBlock> sideBlocks(const Document& document, const Site& site, const Question* question,
+                                   const Mount* mount) {
+    StripBlock source;
+    source.site = site.id;
+    source.name = withCount(site);
+    StripBlock interface = source;
+    interface.kind = LayerKind::interface;
+    interface.name = "interface";
+    interface.underStudy = question && question->site == site.id;
+    const QString material = interfaceText(document, site.id, mount);
+    interface.detail = material;
+    if (!material.isEmpty()) interface.name = material;
+    return {source, interface};
+}
+
+/// The paths of a configuration: the chain of its layers, and a branch for every site that no layer holds. A
+/// branch joins the chain at the first plate, or the cooler where there is none.
+struct Paths {
+    std::vector<const Layer*> chain;
+    std::vector<const Site*> branches;
+    std::size_t joins = 0; ///< index into chain
+};
+
+Paths pathsOf(const Document& document, Id<Configuration> configuration) {
+    Paths paths;
+    paths.chain = layersOf(document, configuration);
+    for (const Site* site : document.where(&Site::configuration, configuration))
+        if (std::none_of(paths.chain.begin(), paths.chain.end(),
+                         [&](const Layer* layer) { return layer->site == site->id; }))
+            paths.branches.push_back(site);
+    const auto takes = [](const Layer* layer) {
+        return layer->kind == LayerKind::plate || layer->kind == LayerKind::cooler;
+    };
+    const auto found = std::find_if(paths.chain.begin(), paths.chain.end(), takes);
+    paths.joins = static_cast<std::size_t>(found - paths.chain.begin());
+    return paths;
+}
+
+std::optional<Id<Site>> firstSite(const Paths& paths) {
+    for (const Layer* layer : paths.chain)
+        if (layer->site) return layer->site;
+    return std::nullopt;
+}
+
+} // namespace
+
+StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, const Question* question,
+                      const Mount* mount, std::optional<Id<Site>> site) {
+    StripModel model;
+    const Bench* of = document.find(bench);
+    const Configuration* configuration = bench ? currentConfiguration(document, *bench) : nullptr;
+    if (mount) configuration = document.find(mount->configuration);
+    if (!of || !configuration) {
+        StripBlock wish;
+        wish.kind = LayerKind::room;
+        wish.name = "Describe a bench";
+        model.blocks.push_back(wish);
+        return model;
+    }
+    const Paths paths = pathsOf(document, rigOf(document, configuration->id));
+    if (!site && question) site = question->site;
+    const auto shown = std::find_if(paths.branches.begin(), paths.branches.end(),
+                                    [&](const Site* branch) { return branch->id == site; });
+    const bool atBranch = shown != paths.branches.end();
+    if (atBranch) model.blocks = sideBlocks(document, **shown, question, mount);
+    const std::size_t before = model.blocks.size();
+    for (std::size_t i = atBranch ? paths.joins : 0; i < paths.chain.size(); ++i)
+        model.blocks.push_back(blockOf(document, *paths.chain[i], question, mount));
+    const std::size_t joins = std::min(atBranch ? before : paths.joins, model.blocks.size() - 1);
+    if (const auto main = firstSite(paths); atBranch && main)
+        model.others.push_back({*main, paths.chain.front()->name.c_str(), joins});
+    for (const Site* branch : paths.branches)
+        if (!atBranch || branch != *shown) model.others.push_back({branch->id, withCount(*branch), joins});
+    if (atBranch) model.source = QString::fromStdString((*shown)->name);
+    addTemperatures(model, document, question, mount,
+                    atBranch ? std::optional((*shown)->kind) : std::nullopt);
+    model.caption = QString::fromStdString(mount ? mount->name : of->name);
+    return model;
+}
+
+int StripLayout::itemAt(double x, double y) const {
+    for (std::size_t i = 0; i < rects.size(); ++i)
+        if (rects[i].contains(x, y)) return static_cast<int>(i);
+    for (std::size_t i = 0; i < lines.size(); ++i)
+        if (lines[i].contains(x, y)) return static_cast<int>(rects.size() + i);
+    return -1;
+}
+
+StripLayout layoutStrip(const StripModel& model, const QRectF& whole, double lineHeight, double minimum) {
+    StripLayout layout;
+    if (model.blocks.empty()) return layout;
+    const QRectF area = whole.adjusted(0, 0, 0, -lineHeight * static_cast<double>(model.others.size()));
+    const double n = static_cast<double>(model.blocks.size());
+    std::vector<double> widths(model.blocks.size(), area.width() / n);
+    if (model.sharesKnown()) {
+        const double least = std::min(minimum, area.width() / n);
+        double total = 0;
+        for (const StripBlock& block : model.blocks) total += std::max(0.0, *block.share);
+        const double free = area.width() - n * least;
+        for (std::size_t i = 0; i < widths.size(); ++i)
+            widths[i] = least + (total > 0 ? free * std::max(0.0, *model.blocks[i].share) / total : free / n);
+    }
+    double x = area.left();
+    for (double width : widths) {
+        layout.rects.emplace_back(x, area.top(), width, area.height());
+        x += width;
+    }
+    for (std::size_t i = 0; i < model.others.size(); ++i) {
+        const double end = layout.rects[model.others[i].joins].center().x();
+        layout.lines.emplace_back(area.left(), area.bottom() + static_cast<double>(i) * lineHeight,
+                                  end - area.left(), lineHeight);
+    }
+    if (model.chipC)
+        layout.boundaries.push_back({area.left(), QString("%1 °C").arg(*model.chipC, 0, 'f', 1)});
+    if (model.roomC)
+        layout.boundaries.push_back({area.right(), QString("%1 °C").arg(*model.roomC, 0, 'f', 1)});
+    return layout;
+}
+
+} // namespace ibuki

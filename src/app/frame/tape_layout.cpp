@@ -1,0 +1,217 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/tape_layout.h"
+
+#include "core/base/input_error.h"
+#include "core/caution/hold.h"
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/evidence/response.h"
+#include "core/setup/plan_setup.h"
+#include "store/calendar/calendar.h"
+
+#include <algorithm>
+#include <set>
+
+namespace ibuki {
+namespace {
+
+QString dayText(const std::optional<Instant>& at) {
+    if (!at) return "no date";
+    return QString::fromStdString(weekdayText(*at) + " " + dateText(*at));
+}
+
+const LoadReduction* figuresOf(const Document& document, const Mount& mount, Metric metric) {
+    const auto runs = runsOf(document, mount.id);
+    if (runs.empty()) return nullptr;
+    const Reduction* reduction = reductionOf(document, runs.front()->id);
+    return reduction ? loadOf(*reduction, *runs.front(), metric) : nullptr;
+}
+
+void addFigure(TapeTile& tile, const Document& document, const Mount& mount, const Question* question) {
+    const Question asked = question ? *question : Question{};
+    const LoadReduction* load = figuresOf(document, mount, asked.metric);
+    if (!load) {
+        tile.value = "no run";
+        return;
+    }
+    tile.limitBound = load->limit.bound;
+    const auto response = responseOf(*load, asked);
+    if (!response) {
+        tile.value = "no figure";
+        return;
+    }
+    const bool kelvin = responseUnit(asked) == "K";
+    tile.value = QString("%1%2 %3")
+                     .arg(tile.limitBound ? "≥ " : "Δ ")
+                     .arg(*response, 0, 'f', kelvin ? 1 : 3)
+                     .arg(kelvin ? "K" : "K/W");
+}
+
+/// Texts of days, made once for all the mounts of one.
+class DayTexts {
+public:
+    QString operator()(const std::optional<Instant>& at) {
+        const std::int64_t day = at ? dayNumber(*at) : -1;
+        if (text_.isNull() || day != day_ || !at) text_ = dayText(at);
+        day_ = day;
+        return text_;
+    }
+
+private:
+    std::int64_t day_ = -1;
+    QString text_;
+};
+
+void describeMount(TapeTile& tile, const Document& document, const Mount& mount,
+                   std::optional<Id<Study>> study) {
+    tile.described = true;
+    tile.title = QString::fromStdString(mount.name);
+    tile.state = mount.rejected ? TileState::rejected : TileState::done;
+    const Slot* slot = study ? slotOf(document, *study, mount.id) : nullptr;
+    const Question* question = study ? firstQuestion(document, *study) : nullptr;
+    tile.otherStudy = !slot;
+    tile.isCheck = slot && slot->kind == SlotKind::checkMount;
+    if (question)
+        if (const Material* material = materialAt(document, mount.id, question->site))
+            tile.kind = material->kind;
+    addFigure(tile, document, mount, question);
+    tile.detail = tile.title;
+    if (mount.at)
+        tile.detail += QString(", %1%2").arg(QString::fromStdString(dateTimeText(*mount.at)),
+                                             mount.atAssumed ? " (assumed)" : "");
+    if (mount.rejected) tile.detail += ", rejected: " + QString::fromStdString(mount.reason);
+    if (tile.limitBound) tile.detail += ", at the temperature limit";
+}
+
+/// Of the plan's zone; as it stands where the zone is not known here.
+WallClock clockOf(const Document& document, Id<Study> study) {
+    const Plan* plan = planOf(document, study);
+    try {
+        return plan ? wallClockOf(plan->zone) : WallClock{};
+    } catch (const InputError&) {
+        return {};
+    }
+}
+
+TapeTile plannedTile(const Document& document, const Slot& slot, TileState state) {
+    TapeTile tile;
+    tile.slot = slot.id;
+    const Level* level = document.find(slot.level);
+    const Level* second = document.find(slot.second);
+    tile.isCheck = slot.kind == SlotKind::checkMount;
+    tile.title = level ? QString::fromStdString(level->name) : QString("mount");
+    if (second) tile.title += ", " + QString::fromStdString(second->name);
+    if (tile.isCheck) tile.title = "Check";
+    if (slot.kind == SlotKind::baseline) tile.title = "Baseline";
+    if (const Material* material = level ? document.find(level->material) : nullptr)
+        tile.kind = material->kind;
+    tile.state = state;
+    tile.value = state == TileState::next ? "next" : state == TileState::skipped ? "skipped" : "planned";
+    tile.day = slot.plannedFor ? dayText(slot.plannedFor) : QString("planned");
+    tile.detail = tile.title;
+    if (state == TileState::next) tile.detail += ": what to do next";
+    if (state == TileState::planned) tile.detail += ": planned";
+    if (state == TileState::skipped)
+        tile.detail += ", skipped: " + QString::fromStdString(slot.skippedBecause);
+    return tile;
+}
+
+/// Later runs of the study's mounts, those still to come, by date.
+std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
+    std::vector<std::pair<std::int64_t, TapeTile>> dated;
+    const WallClock clock = clockOf(document, study);
+    for (const Slot* slot : slotsOf(document, study))
+        for (const FollowUp* later : document.where(&FollowUp::slot, slot->id)) {
+            const auto due = dueAt(document, *later, clock);
+            if (!due || later->done || !later->skippedBecause.empty() || !slot->skippedBecause.empty())
+                continue;
+            TapeTile tile = plannedTile(document, *slot, TileState::planned);
+            tile.followUp = later->id;
+            if (const Mount* mount = document.find(slot->mount)) {
+                tile.mount = mount->id;
+                tile.title = QString::fromStdString(mount->name);
+            }
+            tile.value = "after " + QString::fromStdString(later->after.text());
+            tile.day = dayText(due);
+            tile.detail = QString("Come back to %1 after %2, on %3")
+                              .arg(tile.title, QString::fromStdString(later->after.text()),
+                                   QString::fromStdString(dateTimeText(*due)));
+            dated.emplace_back(due->ms, tile);
+        }
+    std::stable_sort(dated.begin(), dated.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    std::vector<TapeTile> tiles;
+    for (auto& [ms, tile] : dated) tiles.push_back(std::move(tile));
+    return tiles;
+}
+
+} // namespace
+
+void describe(TapeTile& tile, const Document& document, std::optional<Id<Study>> study) {
+    const Mount* mount = tile.described ? nullptr : document.find(tile.mount);
+    if (mount) describeMount(tile, document, *mount, study);
+}
+
+std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
+                                std::optional<Id<Study>> study, Instant now) {
+    auto tiles = tapeOutline(document, bench, study, now);
+    for (TapeTile& tile : tiles) describe(tile, document, study);
+    return tiles;
+}
+
+std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Bench>> bench,
+                                  std::optional<Id<Study>> study, Instant now) {
+    std::vector<TapeTile> tiles;
+    if (!bench) return tiles;
+    DayTexts days;
+    for (const Mount* mount : mountsOf(document, *bench)) {
+        TapeTile& tile = tiles.emplace_back();
+        tile.mount = mount->id;
+        tile.day = days(mount->at);
+        tile.described = false;
+    }
+    if (!study) return tiles;
+    std::set<Id<Material>> held;
+    if (const Question* question = firstQuestion(document, *study))
+        for (const Hold& hold : holdsOf(document, *question, now)) held.insert(hold.material);
+    bool first = true;
+    for (const Slot* slot : slotsOf(document, *study)) {
+        if (slot->mount) continue;
+        const bool skipped = !slot->skippedBecause.empty();
+        tiles.push_back(plannedTile(document, *slot,
+                                    skipped ? TileState::skipped
+                                    : first ? TileState::next
+                                            : TileState::planned));
+        const Level* level = document.find(slot->level);
+        tiles.back().isHeld = level && level->material && held.contains(*level->material);
+        first = first && skipped;
+    }
+    for (TapeTile& tile : laterTiles(document, *study)) tiles.push_back(std::move(tile));
+    return tiles;
+}
+
+int TapeLayout::tileAt(double x, double y) const {
+    for (std::size_t i = 0; i < rects.size(); ++i)
+        if (rects[i].contains(x, y)) return static_cast<int>(i);
+    return -1;
+}
+
+TapeLayout layoutTape(const std::vector<TapeTile>& tiles, double tileWidth, double height, double dayHeight) {
+    TapeLayout layout;
+    double x = 8;
+    QString day;
+    for (const TapeTile& tile : tiles) {
+        if (tile.day != day) {
+            if (!layout.rects.empty()) x += 10;
+            layout.notches.push_back({x, tile.day});
+            x += 8;
+            day = tile.day;
+        }
+        layout.rects.emplace_back(x, dayHeight, tileWidth, height - dayHeight - 6);
+        x += tileWidth + 6;
+    }
+    layout.width = x + 8;
+    return layout;
+}
+
+} // namespace ibuki

@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Amounts, spans and prices in the window's words.
+
+#include "core/caution/hold.h"
+#include "core/shelf/shelf.h"
+
+#include <QString>
+
+namespace ibuki {
+
+/// "3 days", "5 weeks", "4 months", "2 years"
+QString spanText(double days);
+QString moneyText(const Money& money);
+/// "2.1 g", "1330 mm²", "1.6 sheets"
+QString contentText(double amount, ContentUnit unit);
+
+/// "Slate 25 is short: 3 planned mounts need 3468 mm², 2900 mm² is left."
+QString shortageText(const Document& document, const Shortage& shortage);
+
+} // namespace ibuki

@@ -1,0 +1,284 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/session/session.h"
+
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
+#include "core/reduce/reduce.h"
+
+#include <QDateTime>
+#include <QUndoCommand>
+
+namespace ibuki {
+
+/// One user action on the undo stack. The action itself has been applied before it is pushed.
+class ProjectCommand : public QUndoCommand {
+public:
+    ProjectCommand(Session& session, ChangeSet set)
+        : QUndoCommand(QString::fromStdString(set.title)), session_(session), set_(std::move(set)) {}
+
+    void redo() override {
+        if (!applied_ && !session_.apply(set_, {}, Direction::redo)) setObsolete(true);
+        applied_ = true;
+    }
+    void undo() override {
+        if (!session_.apply(inverse(set_), {}, Direction::undo)) setObsolete(true);
+        applied_ = false;
+    }
+
+private:
+    Session& session_;
+    ChangeSet set_;
+    bool applied_ = true;
+};
+
+std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<ReductionTask>& tasks,
+                                      const std::stop_token& stop, const Progress& progress) {
+    std::vector<RunReduction> fresh;
+    for (const ReductionTask& task : tasks) {
+        if (stop.stop_requested()) return {};
+        fresh.push_back(
+            {task.reduction, task.run,
+             reduceByEveryMetric(project.loadWithProbe(task.recording, task.probeShiftS), task.settings),
+             task.settings});
+        progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
+    }
+    return fresh;
+}
+
+Session::Session(QObject* parent) : QObject(parent) {
+    connect(&work_, &JobRunner::cancelled, this, &Session::documentChanged); // fields show what is stored
+    connect(
+        &work_, &JobRunner::ended, this,
+        [this] {
+            if (waitingFact_) record(std::exchange(waitingFact_, nullptr));
+        },
+        Qt::QueuedConnection); // after the result of the work has been put in place
+}
+Session::~Session() = default;
+
+QString Session::path() const {
+    return project_ ? QString::fromStdString(project_->path().string()) : QString();
+}
+const Document& Session::document() const { return project_ ? project_->document() : empty_; }
+const Study* Session::study() const { return document().find(selection_.study); }
+const Bench* Session::bench() const { return document().find(selection_.bench); }
+const Mount* Session::mount() const { return document().find(selection_.mount); }
+
+const Question* Session::question() const {
+    const Question* chosen = document().find(selection_.question);
+    if (chosen && chosen->study == selection_.study) return chosen;
+    return selection_.study ? firstQuestion(document(), *selection_.study) : nullptr;
+}
+
+const Configuration* Session::configuration() const {
+    return selection_.bench ? currentConfiguration(document(), *selection_.bench) : nullptr;
+}
+
+Instant Session::now() const {
+    const QDateTime wall = QDateTime::currentDateTime();
+    Instant latest{wall.toMSecsSinceEpoch() + 1000LL * wall.offsetFromUtc()};
+    for (const auto& [id, mount] : document().all<Mount>())
+        if (mount.at) latest = std::max(latest, *mount.at);
+    return latest;
+}
+
+void Session::take(Project project) {
+    undo_.clear();
+    ++changes_;
+    waitingFact_ = nullptr;
+    project_ = std::move(project);
+    selection_ = valid({}, document());
+    emit projectChanged();
+    emit documentChanged();
+    emit selectionChanged();
+    judgeByEveryMetric();
+}
+
+void Session::judgeByEveryMetric() {
+    std::vector<ReductionTask> tasks = reductionsOfOneMetric(document());
+    if (tasks.empty() || work_.isRunning()) return;
+    using Reductions = std::vector<RunReduction>;
+    workTitle_ = "Judge the runs by every metric";
+    work_.start<Reductions>(
+        [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
+                                                            const Progress& progress) {
+            const Project project = Project::open(path, Access::readOnly);
+            return reduceTasks(project, tasks, stop, progress);
+        },
+        [this, before = changes_](const Reductions& fresh) {
+            if (changes_ != before) return; // the next opening makes up for it
+            Edit edit(document(), workTitle_.toStdString());
+            for (const RunReduction& reduction : fresh) edit.put(reduction);
+            apply(edit.finish(), {}, Direction::forward);
+        },
+        [this](const InputError& error) { post(error); });
+    emit workBegun(workTitle_);
+}
+
+bool Session::openProject(const QString& path) {
+    if (project_ && path == this->path()) return true;
+    try {
+        take(Project::open(path.toStdString()));
+        return true;
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+}
+
+bool Session::createProject(const QString& path) {
+    try {
+        take(Project::create(path.toStdString()));
+        return true;
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+}
+
+void Session::closeProject() {
+    undo_.clear();
+    ++changes_;
+    waitingFact_ = nullptr;
+    project_.reset();
+    selection_ = {};
+    emit projectChanged();
+    emit documentChanged();
+    emit selectionChanged();
+}
+
+bool Session::saveCopy(const QString& path) {
+    if (!project_) return false;
+    try {
+        project_->saveCopy(path.toStdString());
+        return true;
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+}
+
+bool Session::apply(const ChangeSet& set, const Acquired& acquired, Direction direction) {
+    if (!project_) return false;
+    try {
+        project_->apply(set, acquired, direction);
+    } catch (const InputError& error) {
+        post(error);
+        return false;
+    }
+    ++changes_;
+    const Selection still = valid(selection_, document());
+    const bool moved = still != selection_;
+    selection_ = still;
+    emit documentChanged();
+    if (moved) emit selectionChanged();
+    return true;
+}
+
+bool Session::perform(const ChangeSet& set, const Acquired& acquired) {
+    if (set.empty()) return true;
+    if (!apply(set, acquired, Direction::forward)) return false;
+    undo_.push(new ProjectCommand(*this, set));
+    if (refused_) emit refusalOver();
+    refused_ = false;
+    return true;
+}
+
+void Session::record(std::function<ChangeSet(const Document&)> fact) {
+    if (work_.isRunning()) {
+        waitingFact_ = std::move(fact);
+        return;
+    }
+    const ChangeSet set = fact(document());
+    if (!set.empty()) apply(set, {}, Direction::forward);
+}
+
+std::optional<Trace> Session::trace(Id<Recording> recording) {
+    if (!project_) return std::nullopt;
+    try {
+        const Recording* stored = document().find(recording);
+        return project_->loadWithProbe(recording, stored ? stored->probeShiftS : std::nullopt);
+    } catch (const InputError& error) {
+        post(error);
+        return std::nullopt;
+    }
+}
+
+std::string Session::file(const std::string& digest) {
+    if (!project_) return {};
+    try {
+        return project_->loadFile(digest);
+    } catch (const InputError& error) {
+        post(error);
+        return {};
+    }
+}
+
+void Session::performReduced(Edit edit, std::vector<ReductionTask> tasks) {
+    if (tasks.empty()) {
+        perform(edit.finish());
+        return;
+    }
+    if (work_.isRunning()) {
+        post(QString::fromStdString(edit.title()) + ": not done, because \"" + workTitle_
+             + "\" is still at work. Wait for it or call it off, then try again.");
+        emit documentChanged(); // fields show again what is stored
+        return;
+    }
+    using Reductions = std::vector<RunReduction>;
+    auto waiting = std::make_shared<Edit>(std::move(edit));
+    const QString title = workTitle_ = QString::fromStdString(waiting->title());
+    work_.start<Reductions>(
+        [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
+                                                            const Progress& progress) {
+            // A connection of its own: the window's belongs to the main thread.
+            const Project project = Project::open(path, Access::readOnly);
+            return reduceTasks(project, tasks, stop, progress);
+        },
+        [this, waiting, title, before = changes_](const Reductions& fresh) {
+            if (changes_ != before) {
+                post(title + ": not done, because the project changed meanwhile. Try again.");
+                emit documentChanged(); // fields show again what is stored
+                return;
+            }
+            for (const RunReduction& reduction : fresh) waiting->put(reduction);
+            if (!perform(waiting->finish())) emit documentChanged();
+        },
+        [this](const InputError& error) {
+            post(error);
+            emit documentChanged();
+        });
+    emit workBegun(title);
+}
+
+void Session::select(const Selection& selection) {
+    const Selection next = valid(selection, document());
+    if (next == selection_) return;
+    selection_ = next;
+    emit selectionChanged();
+}
+
+void Session::selectMount(Id<Mount> mount) {
+    Selection next = selection_;
+    next.mount = mount;
+    next.slot.reset();
+    next.followUp.reset();
+    if (const Question* asked = question())
+        if (const Material* material = materialAt(document(), mount, asked->site))
+            next.material = material->id;
+    select(next);
+}
+
+void Session::post(const QString& notice) {
+    refused_ = false;
+    emit noticePosted(notice);
+}
+void Session::refuse(const QString& why) {
+    post(why);
+    refused_ = true;
+}
+void Session::post(const InputError& error) { post(QString::fromStdString(sentence(error))); }
+
+} // namespace ibuki

@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The open project as the window sees it: the document, the undo stack, the shared selection and the notice
+// line. Every change goes through perform(); views never write.
+
+#include "app/jobs/job.h"
+#include "app/session/selection.h"
+#include "core/base/input_error.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
+#include "core/evidence/reduction_task.h"
+#include "store/project/project.h"
+
+#include <QObject>
+#include <QUndoStack>
+#include <memory>
+
+namespace ibuki {
+
+/// Makes the reductions of the tasks anew, in their order; empty when it was asked to stop.
+std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<ReductionTask>& tasks,
+                                      const std::stop_token& stop, const Progress& progress);
+
+class Session : public QObject {
+    Q_OBJECT
+
+public:
+    explicit Session(QObject* parent = nullptr);
+    ~Session() override;
+
+    bool isOpen() const { return project_.has_value(); }
+    QString path() const;
+    const Document& document() const; ///< empty when nothing is open
+    const Selection& selection() const { return selection_; }
+    QUndoStack& undoStack() { return undo_; }
+
+    const Study* study() const;
+    const Question* question() const; ///< of the selected study
+    const Bench* bench() const;
+    const Configuration* configuration() const; ///< of the selected bench
+    const Mount* mount() const;
+
+    /// The time on the wall, or the newest mount's where that lies later (a project from another clock).
+    Instant now() const;
+
+    /// Counts what was done to the document: a view may keep what it worked out until this moves.
+    int revision() const { return changes_; }
+
+    /// Both answer false and post a notice when it cannot be done; the project open before stays open.
+    bool openProject(const QString& path);
+    bool createProject(const QString& path);
+    void closeProject();
+    bool saveCopy(const QString& path);
+
+    /// Applies one user action and puts it on the undo stack; false with a notice when it failed.
+    bool perform(const ChangeSet& set, const Acquired& acquired = {});
+
+    /// Writes down a fact that nobody can take back, such as that the verdict was seen; not on the undo
+    /// stack. While a reduction is at work it waits, so that it does not outdate it.
+    void record(std::function<ChangeSet(const Document&)> fact);
+
+    /// nullopt with a notice when the channels cannot be read.
+    std::optional<Trace> trace(Id<Recording> recording);
+
+    /// A file that values refer to by its digest; empty with a notice when it cannot be read.
+    std::string file(const std::string& digest);
+
+    /// Performs `edit` together with the reductions that follow from it, which are made off the main thread;
+    /// work() tells how far it is and can be called off. A change made meanwhile outdates it: nothing of it
+    /// is done, with a notice. While one is at work another is refused, with a notice.
+    void performReduced(Edit edit, std::vector<ReductionTask> tasks);
+    JobRunner& work() { return work_; }
+
+    void select(const Selection& selection);
+    void selectMount(Id<Mount> mount);
+    void post(const QString& notice); ///< one sentence for the notice line
+    void post(const InputError& error);
+    /// A notice about input that was not taken. It is over once a change succeeds.
+    void refuse(const QString& why);
+
+signals:
+    void projectChanged(); ///< another project, or none
+    void documentChanged();
+    void selectionChanged();
+    void noticePosted(const QString& notice);
+    void refusalOver();
+    void workBegun(const QString& title);
+
+private:
+    friend class ProjectCommand;
+    bool apply(const ChangeSet& set, const Acquired& acquired, Direction direction);
+    void take(Project project);
+    /// Reductions of an older version, once, beside the window's work; a fact that is not on the undo stack.
+    void judgeByEveryMetric();
+
+    std::optional<Project> project_;
+    Document empty_;
+    Selection selection_;
+    QUndoStack undo_;
+    bool refused_ = false; ///< the latest notice was a refusal
+    int changes_ = 0;      ///< counts what was done to the document
+    std::function<ChangeSet(const Document&)> waitingFact_;
+    QString workTitle_; ///< of what work_ is doing, or did last
+    JobRunner work_;
+};
+
+} // namespace ibuki

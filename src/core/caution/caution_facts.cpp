@@ -1,0 +1,146 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What the document knows, as facts for the rules. Facts that nobody stated are left out.
+
+#include "core/caution/caution.h"
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/words.h"
+#include "core/physics/pad.h"
+#include "core/shelf/shelf.h"
+
+#include <algorithm>
+
+namespace ibuki {
+namespace {
+
+void put(Facts& facts, const char* name, YesNo answer) {
+    if (answer != YesNo::notStated) facts[name] = answer == YesNo::yes;
+}
+
+void put(Facts& facts, const char* name, Metal metal) {
+    if (metal != Metal::unknown) facts[name] = std::string(word(metal));
+}
+
+void putMaterial(Facts& facts, const Material& material) {
+    const MaterialFacts known = factsOf(material);
+    facts["material.class"] = std::string(word(material.kind));
+    facts["material.gallium"] = known.gallium.value;
+    facts["material.conducts"] = known.conducts.value;
+    facts["material.hottest"] = known.maxC.value;
+    if (known.meltsC) facts["melts.plus5"] = known.meltsC->value + 5;
+}
+
+void putSite(Facts& facts, const Site& site) {
+    facts["site.kind"] = std::string(word(site.kind));
+    put(facts, "face.lower", site.lowerFace);
+    put(facts, "face.upper", site.upperFace);
+    put(facts, "near.aluminium", site.aluminiumNear);
+    put(facts, "near.contacts", site.contactsNear);
+    if (site.width && site.length) facts["face.mm2"] = site.width->value * site.length->value;
+}
+
+/// How far a pad of this material is pressed in the site's gap, and its share of the mount's force.
+void putPad(Facts& facts, const Material& material, const Site& site, const Configuration* configuration) {
+    const MaterialFacts known = factsOf(material);
+    if (!site.gap || site.gap->value <= 0) return;
+    const double thicknessMm = known.bondLineUm.value / 1000;
+    if (thicknessMm <= 0) return;
+    facts["pad.strain"] = 1 - site.gap->value / thicknessMm;
+    if (!known.modulusMPa || !site.width || !site.length || !configuration || !configuration->mountForce)
+        return;
+    PadAtSite pad{site.name,
+                  site.gap->value,
+                  thicknessMm,
+                  known.modulusMPa->value,
+                  site.width->value * site.length->value,
+                  site.alike};
+    facts["pad.loadShare"] = padState(pad).forceN / configuration->mountForce->value;
+}
+
+/// The hottest that anything on each configuration was seen, °C.
+struct HottestMeasured {
+    std::map<Id<Configuration>, double> byRig;
+};
+
+HottestMeasured hottestMeasured(const Document& document) {
+    HottestMeasured measured;
+    for (const auto& [id, stored] : document.all<RunReduction>()) {
+        const Run* run = document.find(stored.run);
+        const Mount* mount = run ? document.find(run->mount) : nullptr;
+        const Recording* recording = run ? document.find(run->recording) : nullptr;
+        if (!mount || !recording || recording->withdrawn || !stored.reduction.hottestC) continue;
+        const double hottest = *stored.reduction.hottestC;
+        const auto at = measured.byRig.try_emplace(mount->configuration, hottest).first;
+        at->second = std::max(at->second, hottest);
+    }
+    return measured;
+}
+
+void putConfiguration(Facts& facts, const Document& document, const Configuration& configuration) {
+    facts["chip.lid"] = std::string(word(configuration.lid));
+    facts["fan.turns"] = configuration.fan != FanSetting::none;
+    put(facts, "chip.pins", configuration.pinsOnChip);
+    const auto& measured = document.once<HottestMeasured>([&] { return hottestMeasured(document); }).byRig;
+    const auto found = measured.find(configuration.id);
+    std::optional<double> hottest = found == measured.end() ? std::nullopt : std::optional(found->second);
+    if (!hottest && configuration.temperatureLimit) hottest = configuration.temperatureLimit->value;
+    if (hottest) facts["bench.hottest"] = *hottest;
+}
+
+/// The application of the subject's mount at its site.
+const MountApplication* placed(const Document& document, const CautionSubject& subject) {
+    if (!subject.mount) return nullptr;
+    for (const MountApplication* link : document.where(&MountApplication::mount, subject.mount->id)) {
+        const Application* application = document.find(link->application);
+        if (application && (!subject.site || application->site == subject.site->id)) return link;
+    }
+    return nullptr;
+}
+
+} // namespace
+
+Facts cautionFacts(const Document& document, const CautionSubject& subject, Instant now) {
+    Facts facts;
+    facts["subject.material"] = subject.material != nullptr;
+    facts["subject.bench"] = subject.configuration != nullptr;
+    if (!subject.material) { // nothing to be conductive or gallium
+        facts["material.class"] = std::string("none");
+        facts["material.gallium"] = false;
+        facts["material.conducts"] = false;
+    } else {
+        putMaterial(facts, *subject.material);
+    }
+    if (subject.site) putSite(facts, *subject.site);
+    if (subject.material && subject.site)
+        putPad(facts, *subject.material, *subject.site, subject.configuration);
+    if (subject.configuration) putConfiguration(facts, document, *subject.configuration);
+    if (subject.lot) {
+        facts["lot.expired"] = lotState(document, *subject.lot, now).expired;
+        facts["lot.condition"] = std::string(word(subject.lot->condition));
+        if (subject.site) facts["lot.tooLittle"] = tooLittleFor(document, *subject.lot, *subject.site, now);
+    }
+    if (const MountApplication* link = placed(document, subject)) {
+        facts["application.again"] = !link->isNew;
+        const Application* application = document.find(link->application);
+        if (application && application->area && subject.site)
+            facts["piece.mm2"] = application->area->value / std::max(1, subject.site->alike);
+    }
+    // A piece nobody has measured counts as cut to the face: only a stated size can be wrong.
+    if (!facts.contains("piece.mm2") && facts.contains("face.mm2")) facts["piece.mm2"] = facts["face.mm2"];
+    return facts;
+}
+
+const Acknowledgement* acknowledgementOf(const Document& document, std::string_view rule,
+                                         const CautionSubject& subject) {
+    const auto same = [](const auto& stated, const auto* thing) {
+        return !stated || (thing && *stated == thing->id);
+    };
+    const Acknowledgement* newest = nullptr;
+    for (const auto& [id, given] : document.all<Acknowledgement>())
+        if (given.rule == rule && same(given.material, subject.material) && same(given.lot, subject.lot)
+            && same(given.site, subject.site) && same(given.mount, subject.mount))
+            newest = &given;
+    return newest;
+}
+
+} // namespace ibuki

@@ -1,0 +1,297 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/setup/study_setup.h"
+
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/shelf/shelf.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+constexpr int many = 99;
+
+/// The site a kind of study asks about: under the lid for its own kind, else where the cooler sits.
+Id<Site> siteFor(const Document& document, Id<Bench> bench, StudyTemplate which) {
+    const Configuration* configuration = currentConfiguration(document, bench);
+    const auto sites =
+        configuration ? document.where(&Site::configuration, configuration->id) : std::vector<const Site*>{};
+    if (sites.empty())
+        throw InputError("study-bench", {}, "the bench has no site that takes a material",
+                         "Describe its layers first");
+    const bool below = which == StudyTemplate::underTheLid;
+    const SiteKind wanted = below ? SiteKind::dieLid : SiteKind::lidPlate;
+    for (const Site* site : sites)
+        if (site->kind == wanted) return site->id;
+    if (below)
+        throw InputError("study-site", {}, "the bench has no layer under a lid", "Choose a bench with a lid");
+    return sites.front()->id;
+}
+
+struct Builder {
+    Edit& edit;
+    const NewStudy& wanted;
+    Question question;
+    Plan plan;
+    std::string constant;
+    int position = 0;
+
+    const Material* material(std::size_t i = 0) const {
+        return i < wanted.materials.size() ? edit.document().find(wanted.materials[i]) : nullptr;
+    }
+    Level& fresh(const std::string& name) {
+        levels.push_back({});
+        levels.back().name = name;
+        levels.back().position = position++;
+        if (const Material* only = material()) levels.back().material = only->id;
+        return levels.back();
+    }
+    void materials() {
+        for (std::size_t i = 0; i < wanted.materials.size(); ++i) {
+            Level& level = fresh(material(i)->name);
+            level.material = wanted.materials[i];
+        }
+    }
+    void lots(const char* mend) {
+        const auto all = edit.document().where(&Lot::material, wanted.materials.front());
+        if (all.size() < 2)
+            throw InputError("study-lots", {},
+                             fmt::format("{} has {} on the shelf", material()->name,
+                                         all.size() == 1 ? "one lot" : "no lot"),
+                             mend);
+        for (const Lot* lot : all) {
+            Level& level = fresh(lot->name);
+            level.lot = lot->id;
+        }
+    }
+
+    std::vector<Level> levels;
+};
+
+/// Shares of the usual dose; by weight when neither lot nor site tells one.
+void addAmounts(Builder& builder) {
+    double usual = 0.2;
+    const Document& document = builder.edit.document();
+    const Site* site = document.find(builder.question.site);
+    for (const Lot* lot : document.where(&Lot::material, builder.wanted.materials.front()))
+        if (const auto needed = site && lot->contentUnit == ContentUnit::gram
+                                    ? neededAt(*builder.material(), *lot, *site)
+                                    : std::nullopt)
+            usual = *needed;
+    for (double share : {0.4, 0.7, 1.0, 1.5, 2.2}) {
+        const double grams = std::round(usual * share * 100) / 100;
+        if (grams <= 0) continue;
+        builder.fresh(fmt::format("{:.2f} g", grams)).amount = Gram{grams};
+    }
+}
+
+void build(Builder& b) {
+    b.question.factor = templateInfo(b.wanted.which).factor;
+    switch (b.wanted.which) {
+    case StudyTemplate::own:
+    case StudyTemplate::rankMaterials:
+        b.materials();
+        break;
+    case StudyTemplate::benchReference:
+        b.materials();
+        b.plan.mountsPerLevel = 5;
+        b.constant = "Consistency, clean-up and reuse count as much as the last kelvin.";
+        break;
+    case StudyTemplate::beforeAndAfter: {
+        Level& before = b.fresh("as found");
+        before.material.reset();
+        before.placement = Placement::firstOfAll;
+        before.mostMounts = 1;
+        b.fresh(b.material()->name);
+        b.plan.baseline = true;
+        b.constant = "Nothing but the interface changes: fan dust, pads and screws stay as they are.";
+        break;
+    }
+    case StudyTemplate::asGood:
+        b.materials();
+        b.question.goal = Goal::equivalence;
+        break;
+    case StudyTemplate::originalOrLookAlike:
+        b.lots("Enter the original and the look-alike as two lots of one material");
+        break;
+    case StudyTemplate::howMuch:
+        addAmounts(b);
+        break;
+    case StudyTemplate::whichPattern:
+        for (ApplicationPattern pattern :
+             {ApplicationPattern::dot, ApplicationPattern::line, ApplicationPattern::cross,
+              ApplicationPattern::fiveDots, ApplicationPattern::film})
+            b.fresh(std::string(word(pattern))).pattern = pattern;
+        break;
+    case StudyTemplate::whichTorque:
+        for (double torque : {0.2, 0.4, 0.6, 0.8})
+            b.fresh(fmt::format("{:.1f} N·m", torque)).torque = NewtonMetre{torque};
+        break;
+    case StudyTemplate::breakIn:
+        b.materials();
+        b.plan.followUps = parseDelays("2 h, 24 h, 3 d");
+        break;
+    case StudyTemplate::ageing:
+        b.materials();
+        b.plan.followUps = parseDelays("1 w, 1 mo, 6 mo, 1 y");
+        break;
+    case StudyTemplate::oldAgainstNew:
+        b.lots("Enter the old tube and the new one as two lots of the material");
+        break;
+    case StudyTemplate::underTheLid:
+        b.materials();
+        b.constant =
+            "The upper layer is the same material before and after; only the layer under the lid changes.";
+        break;
+    case StudyTemplate::stepByStep: {
+        Level& found = b.fresh("as found");
+        found.material.reset();
+        found.mostMounts = 1;
+        b.fresh("cleaned");
+        b.levels.back().material.reset();
+        b.materials();
+        b.plan.baseline = true;
+        b.constant = "One change at a time; each step is credited with its own gain.";
+        break;
+    }
+    case StudyTemplate::materialByCooler: {
+        b.materials();
+        b.question.secondFactor = Factor::cooler;
+        for (const char* cooler : {"this cooler", "other cooler"}) {
+            Level& level = b.fresh(cooler);
+            level.ofSecond = true;
+            level.material.reset();
+        }
+        break;
+    }
+    }
+}
+
+void checkMaterials(const StudyTemplateInfo& info, std::size_t count) {
+    const auto least = static_cast<std::size_t>(info.leastMaterials);
+    const auto most = static_cast<std::size_t>(info.mostMaterials);
+    if (count >= least && count <= most) return;
+    throw InputError("study-materials", {},
+                     fmt::format("\"{}\" asks for {} and has {}", word(info.which),
+                                 least == most ? fmt::format("{} material{}", least, least == 1 ? "" : "s")
+                                               : fmt::format("at least {} materials", least),
+                                 count),
+                     "Choose them from the shelf");
+}
+
+} // namespace
+
+const std::vector<StudyTemplateInfo>& studyTemplates() {
+    using enum StudyTemplate;
+    static const std::vector<StudyTemplateInfo> all{
+        {rankMaterials, "Several materials at one site, best to worst", Factor::material, 2, many},
+        {benchReference, "Which material to keep for all later tests: steady, clean, used again",
+         Factor::material, 2, many},
+        {beforeAndAfter, "One machine as found, then with a new interface", Factor::beforeAfter, 1, 1},
+        {asGood, "Whether two materials are the same within the margin", Factor::material, 2, 2},
+        {originalOrLookAlike, "Two suppliers of what should be one material", Factor::supplier, 1, 1},
+        {howMuch, "The smallest amount that is enough", Factor::amount, 1, 1},
+        {whichPattern, "Dot, line, cross, five dots or a film", Factor::pattern, 1, 1},
+        {whichTorque, "How tight the screws have to be", Factor::torque, 1, 1},
+        {breakIn, "Whether the first hours change anything", Factor::material, 1, many},
+        {ageing, "Whether weeks and months change anything", Factor::material, 1, many},
+        {oldAgainstNew, "An old tube against a new one", Factor::age, 1, 1},
+        {underTheLid, "The hidden layer, with the upper one kept the same", Factor::material, 2, many},
+        {stepByStep, "A chain of changes, each credited with its own gain", Factor::beforeAfter, 1, many},
+        {materialByCooler, "Two factors: does the cooler change the order", Factor::material, 2, many},
+        {own, "An empty question to fill in", Factor::material, 0, many}};
+    return all;
+}
+
+const StudyTemplateInfo& templateInfo(StudyTemplate which) {
+    const auto& all = studyTemplates();
+    return *std::find_if(all.begin(), all.end(), [&](const auto& info) { return info.which == which; });
+}
+
+Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
+    checkMaterials(templateInfo(wanted.which), wanted.materials.size());
+    Builder builder{edit, wanted, {}, {}, {}, 0, {}};
+    builder.question.site = siteFor(edit.document(), wanted.bench, wanted.which);
+    const Configuration* configuration = currentConfiguration(edit.document(), wanted.bench);
+    for (const Sensor* sensor : edit.document().where(&Sensor::configuration, configuration->id))
+        if (sensor->role == Role::hotspot) builder.question.metric = Metric::hotspot;
+    build(builder);
+
+    Study study;
+    study.bench = wanted.bench;
+    study.name = wanted.name;
+    study.began = wanted.which;
+    study.heldConstant = builder.constant;
+    const Id<Study> id = edit.add(study);
+    builder.question.study = id;
+    const Id<Question> question = edit.add(builder.question);
+    for (Level& level : builder.levels) {
+        level.question = question;
+        edit.add(level);
+    }
+    Load load;
+    load.study = id;
+    load.name = "sustained load";
+    load.sameAs = earlierLoad(edit.document(), id, load.name);
+    edit.add(load);
+    builder.plan.study = id;
+    builder.plan.start = Instant{dayNumber(now) * 86'400'000};
+    edit.add(builder.plan);
+    return id;
+}
+
+Id<Study> duplicateStudy(Edit& edit, Id<Study> id) {
+    const Document before = edit.document();
+    Study study = *before.find(id);
+    study.name += ", again";
+    study.state = StudyState::draft;
+    const Id<Study> copy = edit.add(study);
+    std::map<Id<Question>, Id<Question>> questions;
+    for (const Question* original : before.where(&Question::study, id)) {
+        Question question = *original;
+        question.study = copy;
+        question.frozen = false;
+        if (question.levelsFrom) question.levelsFrom = questions.at(*question.levelsFrom);
+        std::optional<Id<Level>> reference;
+        question.referenceLevel.reset();
+        question.load = original->load; // the same step as before, whichever study it came with
+        const Id<Question> of = questions[original->id] = edit.add(question);
+        for (const Level* level : before.where(&Level::question, original->id)) {
+            Level twin = *level;
+            twin.question = of;
+            const Id<Level> made = edit.add(twin);
+            if (original->referenceLevel == level->id) reference = made;
+        }
+        if (!reference) continue;
+        question.id = of;
+        question.referenceLevel = reference;
+        edit.put(question);
+    }
+    std::map<Id<Load>, Id<Load>> loads;
+    for (const Load* load : before.where(&Load::study, id)) {
+        if (!load->planned) continue;
+        Load twin = *load;
+        twin.study = copy;
+        twin.sameAs = loadIdentity(*load);
+        loads[load->id] = edit.add(twin);
+    }
+    for (const Plan* plan : before.where(&Plan::study, id)) {
+        Plan twin = *plan;
+        twin.study = copy;
+        ++twin.seed; // the same question deserves a fresh order
+        edit.add(twin);
+    }
+    for (const ProtocolStep* step : before.where(&ProtocolStep::study, id)) {
+        ProtocolStep twin = *step;
+        twin.study = copy;
+        if (twin.load) twin.load = loads.at(*twin.load);
+        edit.add(twin);
+    }
+    return copy;
+}
+
+} // namespace ibuki

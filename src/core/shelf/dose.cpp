@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/shelf/dose.h"
+
+#include "core/base/input_error.h"
+
+#include <cmath>
+#include <numbers>
+
+namespace ibuki {
+namespace {
+
+using std::numbers::pi;
+
+void need(bool sound, const char* code, const char* what, const char* mend) {
+    if (!sound) throw InputError(code, {}, what, mend);
+}
+
+void check(const DoseInput& input) {
+    need(input.widthMm > 0 && input.lengthMm > 0, "dose-face",
+         "the face needs a width and a length above zero", "State the site's size");
+    need(input.bondLineUm > 0, "dose-face", "the bond line must be above zero", "State it in µm");
+    need(input.densityGPerMl > 0, "dose-density", "the density must be above zero", "State it in g/mL");
+    need(input.boreMm > 0, "dose-bore", "the syringe's bore must be above zero", "Measure it in mm");
+    need(input.allowance >= 0 && input.allowance <= 5, "dose-allowance",
+         "the allowance must lie between 0 and 5", "0.3 to 0.6 is usual by hand");
+}
+
+double reachOf(const DoseInput& input) {
+    return input.reachMm > 0 ? input.reachMm : usualReachMm(input.pattern, input.widthMm, input.lengthMm);
+}
+
+} // namespace
+
+Dose dose(const DoseInput& input) {
+    check(input);
+    return doseOfVolume(input,
+                        input.widthMm * input.lengthMm * input.bondLineUm * 1e-3 * (1 + input.allowance));
+}
+
+Dose doseOfVolume(const DoseInput& input, double volumeMm3) {
+    check(input);
+    need(volumeMm3 > 0, "dose-volume", "the amount must be above zero", "State an amount");
+    Dose result;
+    result.volumeMm3 = volumeMm3;
+    result.massG = input.densityGPerMl * volumeMm3 * 1e-3;
+    result.strokeMm = volumeMm3 / (pi * input.boreMm * input.boreMm / 4);
+    const double face = input.widthMm * input.lengthMm;
+    result.ratio = volumeMm3 / (face * input.bondLineUm * 1e-3);
+    double length = 0;
+    const auto strokes = patternStrokes(input.pattern, input.widthMm, input.lengthMm, reachOf(input));
+    for (const Stroke& stroke : strokes)
+        length += std::hypot(stroke.to.x - stroke.from.x, stroke.to.y - stroke.from.y);
+    if (strokes.empty())
+        result.filmUm = 1e3 * volumeMm3 / face;
+    else if (length > 0)
+        result.beadWidthMm = 2 * std::sqrt(2 * volumeMm3 / (pi * length));
+    else
+        result.dotDiameterMm = 2 * std::cbrt(3 * volumeMm3 / static_cast<double>(strokes.size()) / (2 * pi));
+    return result;
+}
+
+SpreadInput spreadInput(const DoseInput& input, double volumeMm3, double cellMm) {
+    return {input.widthMm,
+            input.lengthMm,
+            patternStrokes(input.pattern, input.widthMm, input.lengthMm, reachOf(input)),
+            volumeMm3,
+            input.bondLineUm * 1e-3,
+            cellMm};
+}
+
+int usesOf(double tubeG, double residue, double massG) {
+    return massG > 0 ? static_cast<int>(std::floor(tubeG * (1 - residue) / massG + 1e-9)) : 0;
+}
+
+} // namespace ibuki

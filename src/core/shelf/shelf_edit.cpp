@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/shelf/shelf_edit.h"
+#include "core/domain/mount.h"
+
+namespace ibuki {
+namespace {
+
+/// Ids first: removing while walking would leave the walk without ground.
+template <class E, class Member, class Value>
+void removeWhere(Edit& edit, Member E::*member, const Value& value) {
+    std::vector<Id<E>> gone;
+    for (const E* entity : edit.document().where(member, value)) gone.push_back(entity->id);
+    for (Id<E> id : gone) edit.remove(id);
+}
+
+} // namespace
+
+void removeLot(Edit& edit, Id<Lot> lot) {
+    removeWhere(edit, &Offcut::lot, lot);
+    removeWhere(edit, &LotPicture::lot, lot);
+    removeWhere(edit, &Acknowledgement::lot, std::optional(lot));
+    edit.remove(lot);
+}
+
+void removeMaterial(Edit& edit, Id<Material> material) {
+    removeWhere(edit, &Package::material, material);
+    removeWhere(edit, &Acknowledgement::material, std::optional(material));
+    edit.remove(material);
+}
+
+} // namespace ibuki

@@ -1,0 +1,222 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/forms/entity_form.h"
+#include "app/session/session.h"
+#include "core/setup/plan_setup.h"
+#include "support/near.h"
+#include "support/story.h"
+#include "support/test_class.h"
+
+#include <QSignalSpy>
+#include <QTemporaryDir>
+
+using namespace ibuki;
+
+class TestSession : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+    int count_ = 0;
+
+    /// A session on a new project with the story's nine logs.
+    std::unique_ptr<Session> measured() {
+        auto session = std::make_unique<Session>();
+        session->createProject(folder_.filePath(QString("s%1.ibuki").arg(++count_)));
+        const auto asked = story::ask();
+        ChangeSet everything{"Ask", {}};
+        Entities::each([&]<class E>() {
+            for (const auto& [id, entity] : asked.document.all<E>())
+                everything.changes.push_back({std::nullopt, Entity(entity)});
+        });
+        session->perform(everything);
+        const auto logs = story::nineLogs();
+        const auto changes = importChanges(session->document(), asked.study, logs,
+                                           proposeImport(session->document(), asked.study, logs));
+        Acquired acquired;
+        for (const auto& [index, id] : changes.recordings)
+            acquired.recordings.push_back({id, logs[index].trace});
+        session->perform(changes.set, acquired);
+        Selection selection;
+        selection.study = asked.study;
+        session->select(selection);
+        return session;
+    }
+
+    /// Starts a change of the limit to far below every run.
+    static void lowerTheLimit(Session& session) {
+        Edit edit(session.document(), "Limit");
+        Configuration configuration = *session.configuration();
+        configuration.temperatureLimit = Celsius{50};
+        edit.put(configuration);
+        auto tasks = reductionTasks(edit.document(), *session.question());
+        session.performReduced(std::move(edit), std::move(tasks));
+    }
+
+    static ChangeSet rename(const Session& session, const std::string& name) {
+        Edit edit(session.document(), "Rename");
+        Material material = session.document().all<Material>().begin()->second;
+        material.name = name;
+        edit.put(material);
+        return edit.finish();
+    }
+
+private slots:
+    void everyActionIsOneUndo() {
+        const auto session = measured();
+        QSignalSpy changed(session.get(), &Session::documentChanged);
+        QVERIFY(session->perform(rename(*session, "Heron HV")));
+        QCOMPARE(changed.count(), 1);
+        QCOMPARE(session->undoStack().undoText(), QString("Rename"));
+        session->undoStack().undo();
+        QCOMPARE(session->document().all<Material>().begin()->second.name, std::string("Tern 11"));
+        session->undoStack().redo();
+        QCOMPARE(session->document().all<Material>().begin()->second.name, std::string("Heron HV"));
+        QCOMPARE(changed.count(), 3);
+    }
+    void anEmptyActionLeavesNoTrace() {
+        const auto session = measured();
+        const int before = session->undoStack().count();
+        QVERIFY(session->perform(ChangeSet{"nothing", {}}));
+        QCOMPARE(session->undoStack().count(), before);
+    }
+    void selectionChoosesTheNewestStudyAndItsBench() {
+        const auto session = measured();
+        QVERIFY(session->study() && session->bench() && session->question() && session->configuration());
+        QCOMPARE(session->study()->bench, session->bench()->id);
+    }
+    void aSelectedMountBringsItsMaterial() {
+        const auto session = measured();
+        const Mount* mount = mountsOf(session->document(), session->bench()->id).front();
+        session->selectMount(mount->id);
+        QCOMPARE(session->selection().material,
+                 std::optional(materialAt(session->document(), mount->id, session->question()->site)->id));
+    }
+    void undoingAMountDropsItFromTheSelection() {
+        const auto session = measured();
+        session->selectMount(mountsOf(session->document(), session->bench()->id).front()->id);
+        session->undoStack().undo();
+        QVERIFY(!session->mount());
+        QVERIFY(!session->selection().mount);
+    }
+    void reducingAgainFollowsTheLimit() {
+        const auto session = measured();
+        lowerTheLimit(*session);
+        QVERIFY(session->work().isRunning());
+        QTRY_VERIFY(!session->work().isRunning());
+        for (const auto& [id, stored] : session->document().all<RunReduction>())
+            QVERIFY(stored.reduction.main()->limit.bound);
+        session->undoStack().undo();
+        for (const auto& [id, stored] : session->document().all<RunReduction>())
+            QVERIFY(!stored.reduction.main()->limit.bound);
+    }
+    void reducingAgainCanBeCalledOff() {
+        const auto session = measured();
+        const int before = session->undoStack().count();
+        lowerTheLimit(*session);
+        session->work().cancel();
+        QTRY_VERIFY(!session->work().isRunning());
+        QVERIFY(!session->configuration()->temperatureLimit);
+        QCOMPARE(session->undoStack().count(), before);
+    }
+    void aChangeMeanwhileOutdatesAReduction() {
+        const auto session = measured();
+        QSignalSpy notices(session.get(), &Session::noticePosted);
+        lowerTheLimit(*session);
+        Edit edit(session->document(), "Rename");
+        Bench bench = *session->bench();
+        bench.name = "node-9";
+        edit.put(bench);
+        QVERIFY(session->perform(edit.finish()));
+        QTRY_VERIFY(!session->work().isRunning());
+        QCOMPARE(notices.count(), 1);
+        QVERIFY(!session->configuration()->temperatureLimit);
+        QCOMPARE(session->bench()->name, std::string("node-9"));
+    }
+    void aSecondReductionIsRefusedWhileOneWorks() {
+        const auto session = measured();
+        QSignalSpy notices(session.get(), &Session::noticePosted);
+        lowerTheLimit(*session);
+        QSignalSpy changed(session.get(), &Session::documentChanged);
+        Edit edit(session->document(), "Metric");
+        Question question = *session->question();
+        question.nominalPower = Watt{95};
+        edit.put(question);
+        auto tasks = reductionTasks(edit.document(), question);
+        session->performReduced(std::move(edit), std::move(tasks));
+        QCOMPARE(notices.count(), 1);
+        QCOMPARE(notices.front().front().toString(),
+                 QString("Metric: not done, because \"Limit\" is still at work. "
+                         "Wait for it or call it off, then try again."));
+        QCOMPARE(changed.count(), 1); // so that the field shows what is stored
+        QTRY_VERIFY(!session->work().isRunning());
+        QCOMPARE(session->configuration()->temperatureLimit, std::optional(Celsius{50})); // the first is done
+        QVERIFY(session->question()->nominalPower != std::optional(Watt{95}));
+    }
+    void aFactWaitsForTheReductionAtWork() {
+        const auto session = measured();
+        const Id<Study> study = session->study()->id;
+        const auto see = [&](const Document& document) { return noteLook(document, study, {}); };
+        lowerTheLimit(*session);
+        const int before = session->undoStack().count();
+        session->record(see);
+        QVERIFY(session->document().all<Look>().empty());
+        QTRY_COMPARE(session->document().all<Look>().size(), std::size_t{1});
+        QCOMPARE(session->configuration()->temperatureLimit, std::optional(Celsius{50})); // was not outdated
+        QCOMPARE(session->undoStack().count(), before + 1); // the limit alone can be taken back
+        session->record(see);                               // the same mounts are seen once
+        QCOMPARE(session->document().all<Look>().size(), std::size_t{1});
+    }
+    void failuresPostOneSentenceAndChangeNothing() {
+        const auto session = measured();
+        QSignalSpy notices(session.get(), &Session::noticePosted);
+        const QString path = session->path();
+        QVERIFY(!session->openProject("/nowhere/at/all.ibuki"));
+        QVERIFY(!session->createProject(path));
+        QVERIFY(!session->saveCopy(path));
+        QCOMPARE(notices.count(), 3);
+        QCOMPARE(session->path(), path);
+        Edit edit(session->document(), "broken");
+        MountApplication use;
+        use.mount = Id<Mount>{424242};
+        use.application = Id<Application>{424242};
+        edit.add(use);
+        const int before = session->undoStack().count();
+        QVERIFY(!session->perform(edit.finish()));
+        QCOMPARE(notices.count(), 4);
+        QCOMPARE(session->undoStack().count(), before);
+    }
+    void aRefusalIsOverOnceAChangeSucceeds() {
+        const auto session = measured();
+        QSignalSpy over(session.get(), &Session::refusalOver);
+        session->post("Copied");
+        QVERIFY(session->perform(rename(*session, "Heron HV")));
+        QCOMPARE(over.count(), 0); // news stay until they are dismissed
+        session->refuse("A name is needed.");
+        QVERIFY(session->perform(rename(*session, "Heron HX")));
+        QVERIFY(session->perform(rename(*session, "Heron HY")));
+        QCOMPARE(over.count(), 1);
+        session->refuse("A name is needed.");
+        session->post("Copied");
+        QVERIFY(session->perform(rename(*session, "Heron HZ")));
+        QCOMPARE(over.count(), 1);
+    }
+    void aClosedSessionAnswersQuietly() {
+        Session session;
+        QVERIFY(!session.isOpen());
+        QVERIFY(!session.study() && !session.bench() && !session.mount() && !session.question());
+        QVERIFY(!session.saveCopy("x"));
+        QVERIFY(!session.trace(Id<Recording>{1}));
+        QVERIFY(!session.perform(rename(*measured(), "x")));
+    }
+    void numbersAreReadWithPointOrComma() {
+        QCOMPARE(numberFrom("1,5"), std::optional(1.5));
+        QCOMPARE(numberFrom(" 1.5 "), std::optional(1.5));
+        for (const char* text : {"", "abc", "1.5 K", "inf", "nan", "1,2,3"})
+            QVERIFY2(!numberFrom(text), text);
+        QCOMPARE(numberText(0.1), QString("0.1"));
+        QCOMPARE(numberFrom(numberText(1.0 / 3)), std::optional(1.0 / 3));
+    }
+};
+
+IBUKI_TEST(TestSession)
+#include "core/domain/run_reduction.h"
+#include "tst_session.moc"

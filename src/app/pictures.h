@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+// The pictures of docs/screenshots, from the window itself (ibuki --views).
+
 class QString;
 
 namespace ibuki {

@@ -59,14 +59,50 @@ private slots:
                     QVERIFY2(!include.startsWith('Q') && !include.startsWith("qt"),
                              qPrintable(file + " includes " + include));
     }
-    void viewsDoNotIncludeEachOther() {
+    void roomsIncludeOnlyRoomsBefore_data() {
+        QTest::addColumn<QString>("floor");
+        QTest::addColumn<QStringList>("rooms");
+        QTest::newRow("core") << "core" << QStringList{"base",     "quantity", "stats", "trace",   "reduce",
+                                                       "domain",   "physics",  "shelf", "caution", "design",
+                                                       "evidence", "plan",     "setup", "import"};
+        QTest::newRow("store") << "store" << QStringList{"log",     "table", "json", "calendar",
+                                                         "project", "shelf", "paper"};
+        QTest::newRow("app") << "app" << QStringList{"drawn", "jobs",  "session", "forms", "question",
+                                                     "shelf", "bench", "verdict", "paper", "frame"};
+    }
+    void roomsIncludeOnlyRoomsBefore() { // in this order: an arrow back would close a circle
+        QFETCH(QString, floor);
+        QFETCH(QStringList, rooms);
+        QDir folder(QString(IBUKI_SOURCE_DIR) + "/src/" + floor);
+        QStringList there = folder.entryList(QDir::Dirs | QDir::NoDotAndDotDot);
+        there.removeAll("resources");
+        there.sort();
+        QStringList listed = rooms;
+        listed.sort();
+        QCOMPARE(there, listed);
         const QStringList views{"question", "shelf", "bench", "verdict", "paper"};
-        for (const QString& view : views)
-            for (const QString& file : sources("app/" + view))
-                for (const QString& include : includes(file))
-                    for (const QString& other : views)
-                        QVERIFY2(other == view || !include.startsWith("app/" + other + "/"),
-                                 qPrintable(file + " includes " + include));
+        for (const QString& room : rooms)
+            for (const QString& file : sources(floor + "/" + room))
+                for (const QString& include : includes(file)) {
+                    const QStringList parts = include.split('/');
+                    if (parts.size() < 3 || parts[0] != floor || parts[1] == room) continue;
+                    QVERIFY2(rooms.indexOf(parts[1]) < rooms.indexOf(room),
+                             qPrintable(file + " includes " + include));
+                    const bool betweenViews =
+                        floor == "app" && views.contains(room) && views.contains(parts[1]);
+                    QVERIFY2(!betweenViews, qPrintable(file + " includes " + include));
+                }
+    }
+    void everyHeaderOfTheWindowSaysWhatItIsFor() {
+        static const QRegularExpression atTheTop("#pragma once\\s+//");
+        static const QRegularExpression atTheType("///[^\\n]+\\n(template[^\\n]*\\n)?(class|struct) ");
+        for (const QString& file : sources("app")) {
+            if (!file.endsWith(".h")) continue;
+            QFile source(file);
+            QVERIFY(source.open(QIODevice::ReadOnly));
+            const QString text = QString::fromUtf8(source.readAll());
+            QVERIFY2(text.contains(atTheTop) || text.contains(atTheType), qPrintable(file));
+        }
     }
     void coreTouchesNoFilesAndNoClock() {
         for (const QString& file : sources("core"))

@@ -8,18 +8,23 @@
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
 #include "app/paper/paper_view.h"
+#include "app/question/question_view.h"
 #include "app/verdict/ladder.h"
 #include "core/evidence/evidence.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 
 #include <QDropEvent>
+#include <QLabel>
 #include <QListWidget>
 #include <QMimeData>
+#include <QPointer>
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QtTest>
+#include <atomic>
 #include <fstream>
+#include <thread>
 
 using namespace ibuki;
 
@@ -226,6 +231,28 @@ private slots:
                     QVERIFY2(!widget->accessibleName().isEmpty(), widget->metaObject()->className());
             }
         }
+    }
+    void theLookChangesAroundTheViewsThatAreThere() {
+        const QPointer<QWidget> bench(&window_->benchView());
+        const QPointer<QWidget> question(&window_->questionView());
+        auto* label = bench->findChild<QLabel*>("Steady difference");
+        QVERIFY(label);
+        const double before = label->font().pointSizeF();
+        bool kept = false;
+        std::atomic<bool> release = false;
+        session().jobs().queue(
+            "keep",
+            [&release](const std::stop_token&, const Progress&) {
+                while (!release) std::this_thread::yield();
+            },
+            [&kept] { kept = true; }, [](const InputError&) {});
+        window_->setLook(Shade::dark, 1.5);
+        QVERIFY(bench && question && &window_->benchView() == bench);
+        QCOMPARE(label->font().pointSizeF(), 1.5 * before);
+        release = true;
+        QTRY_VERIFY(kept); // what was under way goes on
+        window_->setLook(Shade::light, 1.0);
+        QCOMPARE(label->font().pointSizeF(), before);
     }
     void nothingIsClippedAtLargeTextInEitherShade() {
         for (Shade shade : {Shade::dark, Shade::light})

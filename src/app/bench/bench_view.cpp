@@ -27,6 +27,8 @@
 namespace ibuki {
 namespace {
 
+const QString keepingName = "Keeping the other channels";
+
 QString steadyText(const Steady& steady) {
     if (!steady.reached) return "cannot tell whether it was steady";
     if (!*steady.reached) return "not steady yet";
@@ -36,7 +38,7 @@ QString steadyText(const Steady& steady) {
 } // namespace
 
 BenchView::BenchView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), job_(new JobRunner(this)), keeper_(new JobRunner(this)) {
+    : QWidget(parent), session_(session), job_(new JobRunner(this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(makeHead());
@@ -68,8 +70,10 @@ BenchView::BenchView(Session& session, QWidget* parent)
     plannedLayout->addWidget(planned_);
     plannedCard_ = card(plannedLayout);
     layout->addWidget(plannedCard_, 1);
-    connect(keeper_, &JobRunner::cancelled, this,
-            [this] { session_.post("The other channels were not all kept. The figures do not need them."); });
+    connect(&session.jobs(), &JobService::cancelled, this, [this](const QString& name) {
+        if (name == keepingName)
+            session_.post("The other channels were not all kept. The figures do not need them.");
+    });
     connect(job_, &JobRunner::cancelled, this,
             [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
     refresh();
@@ -79,10 +83,11 @@ QWidget* BenchView::makeHead() {
     auto* layout = new QHBoxLayout;
     layout->setContentsMargins(22, 8, 18, 8);
     big_ = new QLabel;
-    big_->setFont(textFont(5.2, QFont::DemiBold));
+    setTextFont(big_, 5.2, QFont::DemiBold);
     big_->setAccessibleName("Steady difference");
+    big_->setObjectName("Steady difference");
     unit_ = new QLabel;
-    unit_->setFont(textFont(1.2));
+    setTextFont(unit_, 1.2);
     unit_->setProperty("quiet", true);
     // The unit stands under the number: beside it, larger text leaves no room for the words.
     auto* number = new QVBoxLayout;
@@ -318,14 +323,12 @@ void BenchView::bringIn(const QStringList& files) {
     showProgress(*job_, "Reading logs", this);
 }
 
-/// Channels without a role go into the project while the user goes on; the figures are there already.
+/// Channels without a role go into the project while the user goes on, whatever the window shows by then; the
+/// figures are there already.
 void BenchView::keepChannels(std::vector<KeepTask> tasks) {
-    if (keeper_->isRunning()) { // one after the other: a newer job would end the older
-        waiting_.insert(waiting_.end(), tasks.begin(), tasks.end());
-        return;
-    }
     if (tasks.empty()) return;
-    keeper_->start<int>(
+    session_.jobs().queue(
+        keepingName,
         [project = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop,
                                                                             const Progress& progress) {
             int kept = 0;
@@ -337,14 +340,12 @@ void BenchView::keepChannels(std::vector<KeepTask> tasks) {
                 keepOtherChannels(project, task);
                 ++kept;
             }
-            return kept;
         },
-        [this](int) { keepChannels(std::exchange(waiting_, {})); },
-        [this](const InputError& error) {
-            session_.post(error);
-            keepChannels(std::exchange(waiting_, {}));
+        [] {},
+        [session = QPointer<Session>(&session_)](const InputError& error) {
+            if (session) session->post(error);
         });
-    showProgress(*keeper_, "Keeping the other channels", this, true);
+    showProgress(*session_.jobs().runner(keepingName), keepingName, window(), true);
 }
 
 void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {

@@ -44,8 +44,6 @@ private:
 
     Session& session_;
     JobRunner* job_;
-    JobRunner* keeper_;
-    std::vector<KeepTask> waiting_; ///< for the keeper
     QLabel* big_ = nullptr;
     QLabel* unit_ = nullptr;
     QLabel* title_ = nullptr;

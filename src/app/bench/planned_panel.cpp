@@ -30,11 +30,11 @@ PlannedPanel::PlannedPanel(Session& session, QWidget* parent)
       done_(button("It is done", "The later run was recorded")) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(22, 16, 22, 14);
-    title_->setFont(textFont(2.2, QFont::DemiBold));
+    setTextFont(title_, 2.2, QFont::DemiBold);
     title_->setObjectName("Planned title");
-    hands_->setFont(textFont(1.7, QFont::Medium));
+    setTextFont(hands_, 1.7, QFont::Medium);
     hands_->setObjectName("Planned hands");
-    steps_->setFont(textFont(1.15));
+    setTextFont(steps_, 1.15);
     steps_->setObjectName("Planned steps");
     for (QLabel* label : {title_, hands_, steps_, cautions_}) label->setWordWrap(true);
     auto* words = new QVBoxLayout;

@@ -70,6 +70,11 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) 
     restyle();
 }
 
+void TracePlot::changeEvent(QEvent* event) {
+    QWidget::changeEvent(event);
+    if (event->type() == QEvent::PaletteChange || event->type() == QEvent::FontChange) restyle();
+}
+
 void TracePlot::restyle() {
     const Colours& c = colours();
     plot_->setBackground(QBrush(c.sheet));

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+// The marks of material classes (store/paper has the same for reports), drawn.
+
 #include "core/domain/material.h"
 
 #include <QColor>

@@ -4,7 +4,9 @@
 #include <QApplication>
 #include <QFontDatabase>
 #include <QPalette>
+#include <QPointF>
 #include <QStyleFactory>
+#include <QWidget>
 #include <algorithm>
 #include <cmath>
 
@@ -14,6 +16,8 @@ namespace {
 Shade currentShade = Shade::light;
 Colours current = coloursOf(Shade::light);
 double currentScale = 1.0;
+/// Size and weight that a widget's font was set by.
+constexpr const char* fontProperty = "textFont";
 
 void loadFonts() {
     static const bool loaded = [] {
@@ -124,6 +128,17 @@ void applyTheme(QApplication& application, Shade wanted, double textScale) {
     application.setPalette(paletteOf(current));
     application.setFont(textFont());
     application.setStyleSheet(styleSheet(current));
+    for (QWidget* widget : QApplication::allWidgets()) {
+        const QVariant stated = widget->property(fontProperty);
+        if (!stated.isValid()) continue;
+        const QPointF font = stated.toPointF();
+        widget->setFont(textFont(font.x(), static_cast<QFont::Weight>(static_cast<int>(font.y()))));
+    }
+}
+
+void setTextFont(QWidget* widget, double size, QFont::Weight weight) {
+    widget->setProperty(fontProperty, QPointF(size, static_cast<double>(weight)));
+    widget->setFont(textFont(size, weight));
 }
 
 QFont textFont(double size, QFont::Weight weight) {

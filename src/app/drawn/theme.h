@@ -9,6 +9,7 @@
 #include <QString>
 
 class QApplication;
+class QWidget;
 
 namespace ibuki {
 
@@ -34,11 +35,15 @@ Colours coloursOf(Shade shade);
 const Colours& colours();
 Shade shade();
 
-/// Loads the shipped fonts once, sets palette, style sheet and font size (1.0 is the usual).
+/// Loads the shipped fonts once, sets palette, style sheet and font size (1.0 is the usual). Widgets that are
+/// there already follow: their palette and style by Qt, their fonts where they were set by setTextFont.
 void applyTheme(QApplication& application, Shade shade, double textScale = 1.0);
 
 /// The text font in a multiple of the usual size.
 QFont textFont(double size = 1.0, QFont::Weight weight = QFont::Normal);
+
+/// Gives the widget that font, now and whenever the look changes.
+void setTextFont(QWidget* widget, double size, QFont::Weight weight = QFont::Normal);
 
 /// WCAG 2.1 contrast ratio of two opaque colours.
 double contrast(const QColor& a, const QColor& b);

@@ -68,7 +68,7 @@ QWidget* CautionPanel::line(const Caution& caution) {
     box->setContentsMargins(0, 0, 0, 0);
     box->setSpacing(2);
     auto* head = new QLabel(headOf(caution));
-    head->setFont(textFont(1.0, QFont::DemiBold));
+    setTextFont(head, 1.0, QFont::DemiBold);
     if (caution.rule->severity >= CautionSeverity::danger) {
         QPalette palette = head->palette();
         palette.setColor(QPalette::WindowText, colours().hot);

@@ -24,9 +24,16 @@ void markWrong(QLineEdit* field, bool wrong) {
     field->style()->polish(field);
 }
 
-NoteField::NoteField(int lines, QWidget* parent) : QPlainTextEdit(parent) {
+NoteField::NoteField(int lines, QWidget* parent) : QPlainTextEdit(parent), lines_(lines) {
     setTabChangesFocus(true);
-    setFixedHeight(fontMetrics().lineSpacing() * lines + 18);
+    fitLines();
+}
+
+void NoteField::fitLines() { setFixedHeight(fontMetrics().lineSpacing() * lines_ + 18); }
+
+void NoteField::changeEvent(QEvent* event) {
+    QPlainTextEdit::changeEvent(event);
+    if (event->type() == QEvent::FontChange) fitLines();
 }
 
 void NoteField::show(const QString& text) {

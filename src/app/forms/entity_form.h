@@ -15,6 +15,7 @@
 #include <QPlainTextEdit>
 #include <QStyle>
 #include <functional>
+#include <type_traits>
 
 namespace ibuki {
 
@@ -37,8 +38,12 @@ signals:
 
 protected:
     void focusOutEvent(QFocusEvent* event) override;
+    void changeEvent(QEvent* event) override;
 
 private:
+    void fitLines();
+
+    int lines_;
     QString shown_;
 };
 
@@ -107,7 +112,7 @@ public:
             if (!typed.isEmpty() && !acceptable(field, label, value, least, above)) return;
             markWrong(field, false);
             change(label, [&](E& entity) {
-                entity.*member = value ? std::optional<Q>(static_cast<Q>(*value)) : std::optional<Q>();
+                entity.*member = value ? std::optional<Q>(quantity<Q>(*value)) : std::optional<Q>();
             });
         });
         loaders_.push_back([field, member](const E& entity) {
@@ -218,6 +223,12 @@ public:
     QFormLayout* layout() const { return layout_; }
 
 private:
+    template <class Q> static Q quantity(double value) {
+        if constexpr (std::is_arithmetic_v<Q>)
+            return static_cast<Q>(value);
+        else
+            return Q{value};
+    }
     static double plain(double value) { return value; }
     static double plain(int value) { return value; }
     template <class Q> static double plain(const Q& quantity) { return quantity.value; }

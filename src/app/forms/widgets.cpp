@@ -22,7 +22,7 @@ QFrame* card(QLayout* inside) {
 
 QLabel* cardTitle(const QString& text) {
     auto* label = new QLabel(text);
-    label->setFont(textFont(1.15, QFont::DemiBold));
+    setTextFont(label, 1.15, QFont::DemiBold);
     label->setWordWrap(true);
     return label;
 }

@@ -223,14 +223,10 @@ void MainWindow::setLook(Shade wanted, double textScale) {
     QSettings settings;
     settings.setValue("dark", wanted == Shade::dark);
     settings.setValue("textScale", textScale);
-    // Fonts set once on a label do not follow: the window is built anew around the same session.
-    const Stage here = stage();
-    auto* old = takeCentralWidget();
-    old->removeEventFilter(this);
-    old->deleteLater();
-    makeViews();
-    showStage(here);
-    tape_->showEnd();
+    for (QWidget* drawn : findChildren<QWidget*>()) drawn->updateGeometry(); // sizes follow the text
+    refreshNow();                                                            // colours set by hand follow too
+    strip_->refresh();
+    tape_->refresh();
 }
 
 void MainWindow::remember() const { QSettings().setValue("lastProject", session_.path()); }

@@ -14,11 +14,11 @@ StartPage::StartPage(QAction* create, QAction* open, QAction* demo, QWidget* par
     auto* layout = new QVBoxLayout(this);
     layout->addStretch(2);
     auto* name = new QLabel("Ibuki");
-    name->setFont(textFont(3.2, QFont::DemiBold));
+    setTextFont(name, 3.2, QFont::DemiBold);
     name->setAlignment(Qt::AlignCenter);
     layout->addWidget(name);
     auto* what = quietLabel("Which interface material keeps the chip cooler, and how sure can you be?");
-    what->setFont(textFont(1.2));
+    setTextFont(what, 1.2);
     what->setAlignment(Qt::AlignCenter);
     layout->addWidget(what);
     layout->addSpacing(24);

@@ -6,18 +6,34 @@ namespace ibuki {
 JobRunner::JobRunner(QObject* parent) : QObject(parent) {}
 
 JobRunner::~JobRunner() {
-    worker_.request_stop();
-    if (worker_.joinable()) worker_.join();
+    cancel();
+    workers_.clear(); // waits for all of them
 }
 
 int JobRunner::begin() {
-    worker_.request_stop();
-    if (worker_.joinable()) worker_.join();
+    cancel();
     running_ = true;
     return ++ticket_;
 }
 
-void JobRunner::cancel() { worker_.request_stop(); }
+void JobRunner::cancel() {
+    for (auto& [ticket, worker] : workers_) worker.request_stop();
+}
+
+std::optional<InputError> JobRunner::failure(bool& stopped) {
+    try {
+        throw;
+    } catch (const std::bad_alloc&) {
+        return InputError("memory-short", {}, "there was not enough memory for it",
+                          "Close other programs, or take less at once");
+    } catch (const std::exception& error) { // of a library: what it says is all that is known
+        return InputError("job-failed", {}, std::string("it failed (") + error.what() + ")",
+                          "Try again; if it fails again, report it");
+    } catch (...) { // Cancelled
+        stopped = true;
+        return std::nullopt;
+    }
+}
 
 void JobRunner::report(int ticket, double share) {
     post([this, ticket, share] {
@@ -45,6 +61,7 @@ void JobRunner::collect() {
 }
 
 bool JobRunner::finish(int ticket, bool stopped) {
+    workers_.erase(ticket);              // this was its last message: it has nothing left to do
     if (ticket != ticket_) return false; // outdated by a newer job
     running_ = false;
     emit ended();

@@ -3,13 +3,14 @@
 
 // Work off the main thread. A job owns copies of its inputs, returns a plain value, is tied to the object
 // that wants it, and ends in one of three ways: done, cancelled, failed. A newer job on the same runner
-// outdates the older one: its result is dropped.
+// outdates the older one: it is asked to stop, nobody waits for it, and its result is dropped.
 
 #include "core/base/input_error.h"
 
 #include <QObject>
 #include <QPointer>
 #include <functional>
+#include <map>
 #include <memory>
 #include <mutex>
 #include <optional>
@@ -35,8 +36,8 @@ public:
     void start(std::function<Result(std::stop_token, const Progress&)> work, std::function<void(Result)> done,
                std::function<void(const InputError&)> failed) {
         const int ticket = begin();
-        worker_ = std::jthread([this, ticket, work = std::move(work), done = std::move(done),
-                                failed = std::move(failed)](const std::stop_token& stop) {
+        workers_[ticket] = std::jthread([this, ticket, work = std::move(work), done = std::move(done),
+                                         failed = std::move(failed)](const std::stop_token& stop) {
             auto result = std::make_shared<std::optional<Result>>();
             std::optional<InputError> error;
             bool stopped = false;
@@ -44,8 +45,8 @@ public:
                 *result = work(stop, [this, ticket](double share) { report(ticket, share); });
             } catch (const InputError& thrown) {
                 error = thrown;
-            } catch (...) { // Cancelled, or anything that a stop interrupted
-                stopped = true;
+            } catch (...) {
+                error = failure(stopped);
             }
             if (stop.stop_requested()) stopped = true;
             post([this, ticket, result, error, stopped, done, failed] {
@@ -68,6 +69,9 @@ signals:
 
 private:
     int begin();
+    /// Of the exception that is being handled: what failed, for whoever is told of it. Nothing and `stopped`
+    /// when it says that the work was called off.
+    static std::optional<InputError> failure(bool& stopped);
     void report(int ticket, double share);
     bool finish(int ticket, bool stopped); ///< true when the result counts
     /// From the worker: leave a message for the main thread. The messages change hands under our own mutex;
@@ -79,7 +83,7 @@ private:
     bool running_ = false;
     std::mutex mutex_;
     std::vector<std::function<void()>> messages_; ///< guarded by mutex_
-    std::jthread worker_;
+    std::map<int, std::jthread> workers_;         ///< by ticket, until their last message has come
 };
 
 } // namespace ibuki

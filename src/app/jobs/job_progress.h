@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+// The one way in which the window shows that something takes longer.
+
 class QString;
 class QWidget;
 

@@ -56,7 +56,7 @@ QWidget* QuestionView::makeHead() {
     top->addWidget(sentence_);
     auto* row = new QHBoxLayout;
     count_ = new QLabel;
-    count_->setFont(textFont(1.1, QFont::DemiBold));
+    setTextFont(count_, 1.1, QFont::DemiBold);
     count_->setMinimumWidth(count_->fontMetrics().horizontalAdvance("12 mounts of each "));
     mounts_ = new QSlider(Qt::Horizontal);
     mounts_->setRange(1, sensibleMounts);

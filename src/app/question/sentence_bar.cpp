@@ -72,14 +72,14 @@ void SentenceBar::show(const std::vector<SentencePiece>& pieces) {
         if (piece.part == AskedPart::plain) {
             for (const QString& word : wordsOf(text)) {
                 auto* label = new QLabel(word);
-                label->setFont(textFont(wordSize, QFont::Medium));
+                setTextFont(label, wordSize, QFont::Medium);
                 layout()->addWidget(label);
             }
             continue;
         }
         auto* part = new PartButton;
         part->setText(text);
-        part->setFont(textFont(wordSize, QFont::Medium));
+        setTextFont(part, wordSize, QFont::Medium);
         part->setProperty("part", true);
         part->setCursor(Qt::PointingHandCursor);
         part->setFocusPolicy(Qt::StrongFocus);

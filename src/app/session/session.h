@@ -4,7 +4,7 @@
 // The open project as the window sees it: the document, the undo stack, the shared selection and the notice
 // line. Every change goes through perform(); views never write.
 
-#include "app/jobs/job.h"
+#include "app/jobs/job_service.h"
 #include "app/session/selection.h"
 #include "core/base/input_error.h"
 #include "core/domain/run_reduction.h"
@@ -71,6 +71,8 @@ public:
     /// is done, with a notice. While one is at work another is refused, with a notice.
     void performReduced(Edit edit, std::vector<ReductionTask> tasks);
     JobRunner& work() { return work_; }
+    /// Work beside the window's, which goes on whatever the window shows.
+    JobService& jobs() { return jobs_; }
 
     void select(const Selection& selection);
     void selectMount(Id<Mount> mount);
@@ -103,6 +105,7 @@ private:
     std::function<ChangeSet(const Document&)> waitingFact_;
     QString workTitle_; ///< of what work_ is doing, or did last
     JobRunner work_;
+    JobService jobs_;
 };
 
 } // namespace ibuki

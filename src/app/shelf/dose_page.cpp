@@ -112,7 +112,7 @@ QWidget* DosePage::makeOutputs() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(14, 10, 14, 10);
     big_ = new QLabel;
-    big_->setFont(textFont(3.6, QFont::DemiBold));
+    setTextFont(big_, 3.6, QFont::DemiBold);
     big_->setAccessibleName("Mass to put on");
     layout->addWidget(big_);
     figures_ = new QLabel;
@@ -122,7 +122,7 @@ QWidget* DosePage::makeOutputs() {
     layout->addWidget(figures_);
     coverage_ = new QLabel;
     coverage_->setWordWrap(true);
-    coverage_->setFont(textFont(1.1, QFont::Medium));
+    setTextFont(coverage_, 1.1, QFont::Medium);
     coverage_->setAccessibleName("Coverage");
     layout->addWidget(coverage_);
     cautions_ = new QLabel;

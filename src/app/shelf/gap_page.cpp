@@ -64,7 +64,7 @@ GapPage::GapPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     grid_->setHorizontalSpacing(18);
     layout->addWidget(table_);
     die_ = new QLabel;
-    die_->setFont(textFont(1.6, QFont::DemiBold));
+    setTextFont(die_, 1.6, QFont::DemiBold);
     die_->setWordWrap(true);
     die_->setAccessibleName("Die contact");
     layout->addWidget(die_);
@@ -226,7 +226,7 @@ void GapPage::addLine(int row, const GapLine& line) {
     grid_->addWidget(new QLabel(QString("%1 %").arg(100 * line.state.strain, 0, 'f', 0)), row, 3);
     grid_->addWidget(new QLabel(QString("%1 N").arg(line.state.forceN, 0, 'f', 0)), row, 4);
     auto* fit = new QLabel(fitText(line.state.fit));
-    fit->setFont(textFont(1.0, QFont::DemiBold));
+    setTextFont(fit, 1.0, QFont::DemiBold);
     if (line.state.fit != PadFit::good && line.state.fit != PadFit::fair) {
         QPalette palette = fit->palette();
         palette.setColor(QPalette::WindowText, colours().hot);

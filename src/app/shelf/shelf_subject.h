@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+// What the pages of Shelf talk about, from what is selected.
+
 #include "app/session/session.h"
 #include "core/caution/caution.h"
 #include "core/domain/bench.h"

@@ -23,7 +23,7 @@ bool hasFlag(const std::vector<Flag>& flags, std::string_view code) {
 }
 
 void raise(std::vector<Flag>& flags, Flag flag) {
-    if (!hasFlag(flags, flag.code)) flags.push_back(std::move(flag));
+    if (std::find(flags.begin(), flags.end(), flag) == flags.end()) flags.push_back(std::move(flag));
 }
 
 } // namespace ibuki

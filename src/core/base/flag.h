@@ -20,7 +20,7 @@ struct Flag {
 std::string_view severityName(Severity severity);
 bool hasFlag(const std::vector<Flag>& flags, std::string_view code);
 
-/// Adds the flag unless one of its code is there already.
+/// Adds the flag unless the same is there already; a second one of its code with other words is news.
 void raise(std::vector<Flag>& flags, Flag flag);
 
 } // namespace ibuki

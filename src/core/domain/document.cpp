@@ -36,6 +36,11 @@ std::optional<Entity> Document::entity(EntityKind kind, std::int64_t id) const {
     return row ? std::optional(Entity(kind, id, row->value)) : std::nullopt;
 }
 
+const void* Document::findValue(EntityKind kind, std::int64_t id) const {
+    const EntityTable::Row* row = tables_[indexOf(kind)]->find(id);
+    return row ? row->value.get() : nullptr;
+}
+
 void Document::put(const Entity& entity) { writable(entity.kind()).put(entity.id(), entity.value()); }
 
 void Document::erase(EntityKind kind, std::int64_t id) { writable(kind).erase(id); }

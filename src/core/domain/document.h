@@ -33,8 +33,7 @@ public:
     }
 
     template <class E> const E* find(Id<E> id) const {
-        const EntityTable::Row* row = tables_[indexOf(kindOf<E>)]->find(id.value);
-        return row ? static_cast<const E*>(row->value.get()) : nullptr;
+        return static_cast<const E*>(findValue(kindOf<E>, id.value));
     }
     template <class E> const E* find(std::optional<Id<E>> id) const { return id ? find(*id) : nullptr; }
 
@@ -104,6 +103,7 @@ private:
         std::map<std::type_index, std::shared_ptr<const void>> byType;
     };
 
+    const void* findValue(EntityKind kind, std::int64_t id) const; ///< nullptr when there is none
     void shareAll() const;
     EntityTable& writable(EntityKind kind);
 

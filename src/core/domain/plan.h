@@ -6,6 +6,7 @@
 
 #include "core/domain/plan_values.h"
 #include "core/domain/study.h"
+#include "core/reduce/settings.h"
 
 namespace ibuki {
 
@@ -76,14 +77,14 @@ struct FollowUp {
 struct ReductionRules {
     Id<ReductionRules> id;
     Id<Study> study;
-    double windowMinS = 120;
-    double windowMaxS = 1200;
-    double guardS = 5;
-    double slopeLimitKPerH = 6;
-    double remainingLimitK = 0.2;
-    double minPowerStepW = 10;
-    double holdS = 10;
-    double limitShare = 0.05;
+    double windowMinS = ReduceSettings{}.windowMinS;
+    double windowMaxS = ReduceSettings{}.windowMaxS;
+    double guardS = ReduceSettings{}.guardS;
+    double slopeLimitKPerH = ReduceSettings{}.slopeLimitKPerH;
+    double remainingLimitK = ReduceSettings{}.remainingLimitK;
+    double minPowerStepW = PhaseSettings{}.minPowerStepW;
+    double holdS = PhaseSettings{}.holdS;
+    double limitShare = ReduceSettings{}.limitShare;
     bool operator==(const ReductionRules&) const = default;
 };
 

@@ -10,9 +10,38 @@
 #include <boost/math/distributions/chi_squared.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
+#include <map>
 
 namespace ibuki {
 namespace {
+
+/// Sum of squares between the mounts of a level, with its degrees of freedom.
+struct Within {
+    double ss = 0;
+    double df = 0;
+};
+
+std::optional<Within> withinOf(const Document& document, const Question& question) {
+    const Evidence evidence = gatherEvidence(document, question);
+    if (!evidence.comparison || !evidence.comparison->pooledSd || evidence.comparison->df <= 0)
+        return std::nullopt;
+    const double sd = *evidence.comparison->pooledSd;
+    return Within{evidence.comparison->df * sd * sd, evidence.comparison->df};
+}
+
+/// Of every question of the closed studies: planning asks for it at each turn of a slider.
+struct ClosedStudies {
+    std::map<Id<Question>, std::optional<Within>> within;
+};
+
+ClosedStudies closedStudies(const Document& document) {
+    ClosedStudies closed;
+    for (const auto& [id, study] : document.all<Study>())
+        if (study.state == StudyState::closed)
+            for (const Question* asked : document.where(&Question::study, id))
+                closed.within[asked->id] = withinOf(document, *asked);
+    return closed;
+}
 
 /// Pooled sum of squares with its degrees of freedom.
 struct Pool {
@@ -20,13 +49,10 @@ struct Pool {
     double df = 0;
     int studies = 0;
 
-    bool add(const Document& document, const Question& question) {
-        const Evidence evidence = gatherEvidence(document, question);
-        if (!evidence.comparison || !evidence.comparison->pooledSd || evidence.comparison->df <= 0)
-            return false;
-        const double sd = *evidence.comparison->pooledSd;
-        ss += evidence.comparison->df * sd * sd;
-        df += evidence.comparison->df;
+    bool add(const std::optional<Within>& within) {
+        if (!within) return false;
+        ss += within->ss;
+        df += within->df;
         return true;
     }
 
@@ -69,13 +95,14 @@ Scatter expectedScatter(const Document& document, const Question& question, cons
     if (plan && plan->statedScatter)
         return {plan->statedScatter->value, ScatterSource::stated, {}, {}, {}, 0};
     const Study* own = document.find(question.study);
+    const auto& closed = document.once<ClosedStudies>([&] { return closedStudies(document); }).within;
     Pool pool;
     for (const auto& [id, study] : document.all<Study>()) {
         if (!own || study.bench != own->bench || study.state != StudyState::closed || id == own->id) continue;
         bool counted = false;
         for (const Question* asked : document.where(&Question::study, id))
             if (responseUnit(*asked) == responseUnit(question))
-                counted = pool.add(document, *asked) || counted;
+                counted = pool.add(closed.at(asked->id)) || counted;
         pool.studies += counted ? 1 : 0;
     }
     if (pool.df > 0 && pool.ss > 0) return pool.scatter();
@@ -84,7 +111,7 @@ Scatter expectedScatter(const Document& document, const Question& question, cons
 
 std::optional<Scatter> ownScatter(const Document& document, const Question& question) {
     Pool pool;
-    if (!pool.add(document, question) || !(pool.ss > 0)) return std::nullopt;
+    if (!pool.add(withinOf(document, question)) || !(pool.ss > 0)) return std::nullopt;
     pool.studies = 1;
     return pool.scatter();
 }

@@ -11,6 +11,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 #include <iterator>
 
 namespace ibuki {
@@ -70,6 +71,20 @@ void putGroups(Html& html, const Comparison& comparison, const Question& questio
              "to expect; the best of several mounts is biased by their number.</p>\n");
 }
 
+/// By which distribution and on how many degrees of freedom each pair was judged, each way once.
+std::string methodsOf(const Comparison& comparison) {
+    std::vector<std::string> ways;
+    for (const PairComparison& pair : comparison.pairs) {
+        if (!pair.df) continue;
+        const char* name = pair.adjustment == "tukey"     ? "simultaneous by Tukey–Kramer"
+                           : pair.adjustment == "dunnett" ? "simultaneous by Dunnett"
+                                                          : "Student's t";
+        const std::string way = fmt::format("{}, {:.4g} degrees of freedom", name, *pair.df);
+        if (std::find(ways.begin(), ways.end(), way) == ways.end()) ways.push_back(way);
+    }
+    return ways.empty() ? "none could be judged" : fmt::format("{}", fmt::join(ways, "; "));
+}
+
 void putPairs(Html& html, const Comparison& comparison, const Question& question) {
     const int decimals = decimalsFor(question);
     html.put("<h2>Pairs</h2>\n<table><tr><th>Pair</th><th class=\"n\">Difference {}</th><th "
@@ -84,9 +99,7 @@ void putPairs(Html& html, const Comparison& comparison, const Question& question
                  pair.ci ? fmt::format("{:.{}f} to {:.{}f}", pair.ci->lo, decimals, pair.ci->hi, decimals)
                          : "–",
                  shownP(pair.pAdjusted), verdictName(pair.verdict));
-    html.put(
-        "</table>\n<p class=\"q\">Intervals and p are {} on mount means, {:.0f} degrees of freedom.</p>\n",
-        comparison.pairs.size() == 1 ? "Student's" : "simultaneous (Tukey–Kramer)", comparison.df);
+    html.put("</table>\n<p class=\"q\">Intervals and p, on mount means: {}.</p>\n", methodsOf(comparison));
 }
 
 void putRuns(Html& html, const Evidence& evidence, const Question& question) {

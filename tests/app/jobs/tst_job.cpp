@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/jobs/job.h"
+#include "app/jobs/job_service.h"
 #include "support/test_class.h"
 
 #include <QSignalSpy>
@@ -32,6 +32,86 @@ private slots:
         QCOMPARE(where, QThread::currentThreadId());
         QCOMPARE(progressed.count(), 1);
         QVERIFY(!runner.isRunning());
+    }
+    void whatALibraryThrowsIsAFailureAndNotCalledOff() {
+        const std::vector<std::pair<std::function<void()>, QString>> cases{
+            {[] { throw std::bad_alloc(); }, "memory-short"},
+            {[] { throw std::runtime_error("the table is gone"); }, "job-failed"}};
+        for (const auto& [fail, code] : cases) {
+            JobRunner runner;
+            QString told;
+            QSignalSpy ended(&runner, &JobRunner::ended);
+            QSignalSpy cancelled(&runner, &JobRunner::cancelled);
+            runner.start<int>(
+                [fail](std::stop_token, const Progress&) {
+                    fail();
+                    return 1;
+                },
+                [](int) {}, [&](const InputError& error) { told = QString::fromStdString(error.code); });
+            QVERIFY(ended.wait());
+            QCOMPARE(told, code);
+            QCOMPARE(cancelled.count(), 0);
+        }
+    }
+    void startingAnotherWaitsForNobody() {
+        std::atomic<bool> release = false;
+        std::atomic<bool> begun = false;
+        JobRunner runner;
+        int got = 0;
+        const auto result = [&](int value) { got = value; };
+        runner.start<int>(
+            [&](std::stop_token, const Progress&) { // deaf to its being called off
+                begun = true;
+                while (!release) std::this_thread::yield();
+                return 1;
+            },
+            result, [](const InputError&) {});
+        while (!begun) std::this_thread::yield();
+        QSignalSpy ended(&runner, &JobRunner::ended);
+        runner.start<int>([](std::stop_token, const Progress&) { return 2; }, result,
+                          [](const InputError&) {});
+        QVERIFY(ended.wait()); // the first one is still at work
+        QCOMPARE(got, 2);
+        release = true;
+    }
+    void jobsOfOneNameFollowEachOtherAndOthersRunBesideThem() {
+        JobService service;
+        std::atomic<bool> release = false;
+        QStringList order;
+        const auto wait = [&](const std::stop_token&, const Progress&) {
+            while (!release) std::this_thread::yield();
+        };
+        const auto none = [](const InputError&) {};
+        service.queue(
+            "keep", wait, [&] { order << "first"; }, none);
+        service.queue(
+            "keep", [](auto&&...) {}, [&] { order << "second"; }, none);
+        service.queue(
+            "read", [](auto&&...) {}, [&] { order << "beside"; }, none);
+        QCOMPARE(service.waiting("keep"), std::size_t{1});
+        QTRY_COMPARE(order, QStringList{"beside"});
+        QVERIFY(service.running().contains("keep"));
+        release = true;
+        QTRY_COMPARE(order, (QStringList{"beside", "first", "second"}));
+        QTRY_VERIFY(service.running().isEmpty());
+    }
+    void callingOffANameTakesWhatWaitsAlong() {
+        JobService service;
+        bool done = false;
+        QSignalSpy cancelled(&service, &JobService::cancelled);
+        service.queue(
+            "keep",
+            [](const std::stop_token& stop, const Progress&) {
+                while (!stop.stop_requested()) std::this_thread::yield();
+            },
+            [&] { done = true; }, [](const InputError&) {});
+        service.queue(
+            "keep", [](auto&&...) {}, [&] { done = true; }, [](const InputError&) {});
+        service.cancel("keep");
+        QVERIFY(cancelled.wait());
+        QTRY_VERIFY(service.running().isEmpty());
+        QVERIFY(!done);
+        QCOMPARE(service.waiting("keep"), std::size_t{0});
     }
     void anErrorIsNotAResult() {
         JobRunner runner;

@@ -123,6 +123,30 @@ private slots:
         QVERIFY(hasFlag(reduction.flags, "stuck-sensor"));
         QVERIFY(reduction.main()->metrics.at(Metric::peak).temperatureC < 95);
     }
+    void aSecondStuckSensorIsNamedToo() {
+        Trace trace = simulate({}, quick(), 6).trace;
+        for (std::size_t i : {std::size_t{0}, std::size_t{1}})
+            std::fill(trace.channels[i].values.begin(), trace.channels[i].values.end(), 99.0);
+        const Reduction reduction = reduce(trace);
+        QCOMPARE(std::count_if(reduction.flags.begin(), reduction.flags.end(),
+                               [](const Flag& flag) { return flag.code == "stuck-sensor"; }),
+                 2);
+    }
+    void judgedByEveryMetricIsJudgedByEach() {
+        const Trace trace = simulate({}, quick(), 6).trace;
+        const Reduction all = reduceByEveryMetric(trace);
+        QVERIFY(all.others.size() >= 4);
+        for (const auto& [metric, judged] : all.others) {
+            ReduceSettings settings;
+            settings.metric = metric;
+            const Reduction alone = reduce(trace, settings);
+            QCOMPARE(judged.loads, alone.loads);
+            QCOMPARE(judged.flags, alone.flags);
+            QCOMPARE(judgedBy(all, metric).load(-1)->metric, metric);
+        }
+        QCOMPARE(judgedBy(all, Metric::hottest).load(-1), all.main());
+        QVERIFY(!judgedBy(all, Metric::hottest).load(99));
+    }
     void anEmptyTraceIsFlaggedNotFatal() {
         const Reduction reduction = reduce(Trace{});
         QVERIFY(hasFlag(reduction.flags, "no-load-found"));

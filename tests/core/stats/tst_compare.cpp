@@ -180,6 +180,14 @@ private slots:
         QTest::newRow("margin") << "compare-margin" << 3;
         QTest::newRow("confidence") << "compare-confidence" << 4;
     }
+    void oneGroupLeftUnboundIsSaidAsSuch() {
+        try {
+            compare({{"A", "1", 20.0}, {"A", "2", 21.0}, {"B", "1", 30.0, true}, {"B", "2", 30.0, true}});
+            QFAIL("not refused");
+        } catch (const InputError& error) {
+            QCOMPARE(error.code, std::string("compare-limit-bound")); // A was mounted twice
+        }
+    }
     void refusesWhatCannotBeCompared() {
         QFETCH(QString, code);
         QFETCH(int, which);

@@ -204,6 +204,16 @@ private slots:
         for (const char* inside : {"<svg", "Tern 11", "Tukey", "Cautions"})
             QVERIFY2(html.find(inside) != std::string::npos, inside);
     }
+    void theReportNamesTheMethodOfItsPairs() {
+        const auto asked = story::measured();
+        Question question = *firstQuestion(asked.document, asked.study);
+        QVERIFY(htmlReport(asked.document, question).find("Tukey–Kramer, 6 degrees of freedom")
+                != std::string::npos);
+        question.referenceLevel = levelsOf(asked.document, question.id).front()->id;
+        const std::string held = htmlReport(asked.document, question);
+        QVERIFY(held.find("Dunnett, 6 degrees of freedom") != std::string::npos);
+        QVERIFY(held.find("Tukey") == std::string::npos);
+    }
     void switchesLeavePartsOut() {
         const auto asked = story::measured();
         ReportParts parts;

@@ -112,6 +112,7 @@ private slots:
 
         const QString log = folder_.filePath("log.csv");
         Trace trace = *session().trace(run.recording);
+        std::erase_if(trace.channels, [](const Channel& channel) { return channel.values.empty(); });
         QFile file(log);
         QVERIFY(file.open(QIODevice::WriteOnly));
         file.write(QByteArray::fromStdString(logText(trace)));

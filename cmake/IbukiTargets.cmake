@@ -50,8 +50,10 @@ function(ibuki_test_room)
     IBUKI_TEST_DATA="${CMAKE_SOURCE_DIR}/tests/data"
     IBUKI_SOURCE_DIR="${CMAKE_SOURCE_DIR}"
     $<$<NOT:$<BOOL:${T_NO_COMMAND}>>:IBUKI_CLI="$<TARGET_FILE:ibuki-cli>">
-    $<$<BOOL:${IBUKI_SANITIZE}>:IBUKI_SANITIZED>
     IBUKI_SAMPLE_PROJECT="${IBUKI_SAMPLE_PROJECT}")
+  if(IBUKI_SANITIZE)
+    target_compile_definitions(${T_NAME} PRIVATE IBUKI_SANITIZED)
+  endif()
   if(NOT T_NO_COMMAND)
     add_dependencies(${T_NAME} ibuki-cli)
   endif()

@@ -226,7 +226,7 @@ void MainWindow::setLook(Shade wanted, double textScale) {
     for (QWidget* drawn : findChildren<QWidget*>()) drawn->updateGeometry(); // sizes follow the text
     refreshNow();                                                            // colours set by hand follow too
     strip_->refresh();
-    tape_->refresh();
+    tape_->showEnd();
 }
 
 void MainWindow::remember() const { QSettings().setValue("lastProject", session_.path()); }

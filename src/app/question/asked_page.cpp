@@ -146,8 +146,7 @@ void AskedPage::refresh() {
     if (!question) return;
     frozen_->setText(
         question->frozen
-            ? "Fixed since the first mount was measured. A change reduces all runs again and stays in the "
-              "history."
+            ? "Fixed since the first mount was measured. A change stays in the history."
             : "Fix the response before the first mount: choosing it afterwards would be choosing the "
               "winner.");
     fillSites();

@@ -4,11 +4,11 @@
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "store/digest.h"
-#include "store/project/columns.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
 #include "support/near.h"
+#include "support/project_files.h"
 #include "support/story.h"
 #include "support/test_class.h"
 
@@ -34,15 +34,6 @@ class TestProject : public QObject {
 
     fs::path fresh() { return folder_.filePath(QString("p%1.ibuki").arg(++count_)).toStdString(); }
 
-    /// A project of an older format, from its script.
-    fs::path ofFormat(const char* script) {
-        const fs::path path = fresh();
-        std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/" + script);
-        SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-        database.exec(std::string(std::istreambuf_iterator<char>(file), {}));
-        return path;
-    }
-
     /// The story's study in a file, with its nine recordings.
     fs::path stored() {
         const fs::path path = fresh();
@@ -64,65 +55,13 @@ class TestProject : public QObject {
         return path;
     }
 
-    static QString codeOf(const std::function<void()>& action) {
-        try {
-            action();
-            return "nothing thrown";
-        } catch (const InputError& error) {
-            return QString::fromStdString(error.code);
-        }
-    }
-
-    /// Every value with every member, as the file has it.
-    static nlohmann::ordered_json whole(const Document& document) {
-        auto all = nlohmann::ordered_json::array();
-        Entities::each([&]<class E>() {
-            const TableInfo& table = tableOf(kindOf<E>);
-            for (const auto& [id, entity] : document.all<E>()) {
-                nlohmann::ordered_json row = {{"table", table.name}, {"id", id.value}};
-                for (const ColumnInfo& column : table.columns)
-                    std::visit(
-                        [&](const auto& value) {
-                            using T = std::decay_t<decltype(value)>;
-                            if constexpr (std::is_same_v<T, std::monostate> || std::is_same_v<T, Bytes>)
-                                row[column.name] = nullptr;
-                            else
-                                row[column.name] = value;
-                        },
-                        column.get(&entity));
-                all.push_back(std::move(row));
-            }
-        });
-        return all;
-    }
-    /// table.column → type, whether it must be there.
-    static std::map<std::string, std::pair<std::string, bool>> columnsIn(const fs::path& path) {
-        std::map<std::string, std::pair<std::string, bool>> columns;
-        SQLite::Database database(path.string());
-        SQLite::Statement query(database, "SELECT m.name, c.name, c.type, c.\"notnull\" FROM sqlite_master m "
-                                          "JOIN pragma_table_info(m.name) c WHERE m.type = 'table'");
-        while (query.executeStep())
-            columns[query.getColumn(0).getString() + "." + query.getColumn(1).getString()] = {
-                query.getColumn(2).getString(), query.getColumn(3).getInt() != 0};
-        return columns;
-    }
-
-    template <class E> static bool sameTable(const Document& a, const Document& b) {
-        return a.all<E>() == b.all<E>();
-    }
-    static bool same(const Document& a, const Document& b) {
-        bool equal = a.nextId == b.nextId;
-        Entities::each([&]<class E>() { equal = equal && sameTable<E>(a, b); });
-        return equal;
-    }
-
 private slots:
     void everythingIsThereAfterReopening() {
         const fs::path path = stored();
         Project first = Project::open(path);
         const Document before = first.document();
         { Project gone = std::move(first); }
-        QVERIFY(same(Project::open(path).document(), before));
+        QVERIFY(story::same(Project::open(path).document(), before));
         QCOMPARE(before.all<Mount>().size(), std::size_t{9});
     }
     void tracesComeBackExactly() {
@@ -355,7 +294,7 @@ private slots:
             wanted = project.document();
             QCOMPARE(project.loadFile(file.sha256), file.bytes);
         }
-        QVERIFY(same(Project::open(path).document(), wanted));
+        QVERIFY(story::same(Project::open(path).document(), wanted));
     }
     void undoAndRedoThroughTheFile() {
         const fs::path path = stored();
@@ -369,7 +308,7 @@ private slots:
         project.apply(set);
         QCOMPARE(project.document().find(material.id)->name, std::string("Heron HV"));
         project.apply(inverse(set), {}, Direction::undo);
-        QVERIFY(same(project.document(), before));
+        QVERIFY(story::same(project.document(), before));
         const auto history = project.history();
         QCOMPARE(history.back().action, std::string("undo"));
         QCOMPARE(history[history.size() - 2].title, std::string("Rename"));
@@ -398,15 +337,15 @@ private slots:
         QFETCH(QString, code);
         const fs::path path = fresh();
         std::ofstream(path, std::ios::binary).write(bytes.constData(), bytes.size());
-        QCOMPARE(codeOf([&] { Project::open(path); }), code);
+        QCOMPARE(story::codeOf([&] { Project::open(path); }), code);
         QCOMPARE(fs::file_size(path), std::uintmax_t(bytes.size())); // untouched
     }
     void refusesMissingFilesAndFolders() {
-        QCOMPARE(codeOf([&] { Project::open(fresh()); }), "file-missing");
-        QCOMPARE(codeOf([&] { Project::open(folder_.path().toStdString()); }), "project-not-one");
-        QCOMPARE(codeOf([&] { Project::create("/nowhere/at/all.ibuki"); }), "file-not-writable");
+        QCOMPARE(story::codeOf([&] { Project::open(fresh()); }), "file-missing");
+        QCOMPARE(story::codeOf([&] { Project::open(folder_.path().toStdString()); }), "project-not-one");
+        QCOMPARE(story::codeOf([&] { Project::create("/nowhere/at/all.ibuki"); }), "file-not-writable");
         const fs::path path = stored();
-        QCOMPARE(codeOf([&] { Project::create(path); }), "file-exists");
+        QCOMPARE(story::codeOf([&] { Project::create(path); }), "file-exists");
     }
     void refusesAProjectFromANewerVersion() {
         const fs::path path = stored();
@@ -414,7 +353,7 @@ private slots:
             SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
             database.exec("PRAGMA user_version = 99");
         }
-        QCOMPARE(codeOf([&] { Project::open(path); }), "project-newer");
+        QCOMPARE(story::codeOf([&] { Project::open(path); }), "project-newer");
         QVERIFY(!fs::exists(path.string() + "-lock"));
     }
     void refusesAForeignDatabase() {
@@ -423,147 +362,7 @@ private slots:
             SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
             database.exec("CREATE TABLE bench (id INTEGER)");
         }
-        QCOMPARE(codeOf([&] { Project::open(path); }), "project-not-one");
-    }
-    void anOlderFileIsCopiedThenBroughtUpToDate() { // format 0: our id on an empty database
-        const fs::path path = fresh();
-        {
-            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-            database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
-        }
-        QVERIFY(Project::open(path).document().all<Bench>().empty());
-        QVERIFY(fs::exists(path.string() + ".before-format-" + std::to_string(newestFormat)));
-    }
-    void aProjectOfFormatOneKeepsItsShelf() {
-        const fs::path path = ofFormat("format-1.sql");
-        const Document document = Project::open(path).document();
-        const auto lot = [&](std::int64_t id) { return *document.find(Id<Lot>{id}); };
-        QCOMPARE(document.all<Lot>().size(), std::size_t{7});
-        QCOMPARE(lot(8).condition, LotCondition::oily); // "oily on opening"
-        QCOMPARE(lot(8).note, std::string("oily on opening."));
-        QCOMPARE(lot(10).contentUnit, ContentUnit::squareMillimetre); // "mm2"
-        QCOMPARE(lot(6).contentUnit, ContentUnit::gram);              // "tubes" is no unit
-        QCOMPARE(lot(6).note, std::string("content in tubes. thick skin on top."));
-        QCOMPARE(lot(6).condition, LotCondition::notStated);
-        QCOMPARE(lot(2).remaining, std::optional(2.1)); // still what is left
-        QCOMPARE(lot(2).takenBefore, 0.3);
-        const Material& metal = *document.find(Id<Material>{13});
-        QCOMPARE(metal.containsGallium, YesNo::yes);
-        QCOMPARE(metal.conductsElectricity, YesNo::yes);
-        QCOMPARE(document.find(Id<Material>{1})->containsGallium, YesNo::notStated);
-        QCOMPARE(document.find(Id<Material>{11})->reusable, YesNo::yes);
-        QCOMPARE(document.find(Id<Site>{18})->contactsNear, YesNo::yes);
-        QCOMPARE(document.find(Id<Site>{21})->contactsNear, YesNo::notStated);
-        QVERIFY(same(Project::open(path).document(), document)); // once
-    }
-    void aProjectOfFormatTwoGetsAPlan() {
-        const fs::path path = ofFormat("format-2.sql");
-        const Document document = Project::open(path).document();
-        const Study& study = document.all<Study>().begin()->second;
-        QCOMPARE(study.began, StudyTemplate::own);
-        const Plan* plan = planOf(document, study.id);
-        QVERIFY(plan && plan->mountsPerLevel == 3);
-        QVERIFY(document.nextId > plan->id.value);
-        QCOMPARE(levelsOf(document, firstQuestion(document, study.id)->id).size(), std::size_t{2});
-        QCOMPARE(slotsOf(document, study.id).front()->block, 0);
-        QVERIFY(same(Project::open(path).document(), document)); // once
-    }
-    void aProjectOfFormatThreeKeepsItsReductions() {
-        const fs::path path = ofFormat("format-3.sql");
-        const Document document = Project::open(path).document();
-        QCOMPARE(document.all<Mount>().size(), std::size_t{2});
-        for (const auto& [id, stored] : document.all<RunReduction>()) {
-            QVERIFY(stored.reduction.main() && stored.reduction.main()->metrics.contains(Metric::hottest));
-            QCOMPARE(stored.settings, ReduceSettings{}); // none were stored then
-            QVERIFY(!stored.reduction.main()->foundWindow && !stored.reduction.main()->extrapolated);
-        }
-        for (const auto& [id, run] : document.all<Run>()) QVERIFY(!run.windowStartS && !run.useAsymptote);
-        for (const auto& [id, level] : document.all<Level>()) QVERIFY(!level.together);
-        QVERIFY(same(Project::open(path).document(), document)); // once
-    }
-    void aProjectOfFormatFourComparesTheUsualLoad() {
-        const fs::path path = ofFormat("format-4.sql");
-        const Document document = Project::open(path).document();
-        QVERIFY(!document.all<Question>().empty());
-        for (const auto& [id, question] : document.all<Question>()) QVERIFY(!question.load);
-        QVERIFY(same(Project::open(path).document(), document)); // once
-    }
-    void aProjectOfFormatFiveKeepsItsWords() {
-        const fs::path path = ofFormat("format-5.sql");
-        Project project = Project::open(path);
-        const Document& document = project.document();
-        const Study study = document.all<Study>().begin()->second;
-        const Question question = *firstQuestion(document, study.id);
-        const Load* compared = document.find(question.load);
-        QVERIFY(compared && compared->name == "90 W" && !compared->planned);
-        std::set<std::string> loads;
-        for (const auto& [id, run] : document.all<Run>()) loads.insert(document.find(run.load)->name);
-        QCOMPARE(loads, (std::set<std::string>{"90 W", "sustained 180 W"}));
-        QCOMPARE(loadsOf(document, study.id).size(),
-                 std::size_t{1}); // what was planned stays what is planned
-        std::vector<ApplicationPattern> patterns;
-        std::string notes;
-        for (const auto& [id, application] : document.all<Application>()) {
-            patterns.push_back(application.pattern);
-            notes += application.note;
-        }
-        QCOMPARE(patterns, (std::vector{ApplicationPattern::dot, ApplicationPattern::other}));
-        QCOMPARE(notes, std::string("put on as spiral with a tail."));
-        const Plan plan = *planOf(document, study.id);
-        QCOMPARE(plan.weekdays, mondayToFriday); // "Mo Di" names none
-        QCOMPARE(textOf(plan.followUps), std::string("24 h, 5 d"));
-        QVERIFY(study.note.find("Days as written: Mo Di.") != std::string::npos);
-        QVERIFY(study.note.find("Put on as zigzag.") != std::string::npos);
-        const LotPicture picture = document.all<LotPicture>().begin()->second;
-        QCOMPARE(picture.bytes, std::int64_t{16});
-        QCOMPARE(project.loadFile(picture.sha256).substr(0, 4), std::string("\x89PNG"));
-        const Trace trace = project.loadTrace(document.all<Recording>().back().first);
-        std::vector<Unit> units; // stored by their place in a list then
-        for (const Channel& channel : trace.channels) units.push_back(channel.fileUnit);
-        QCOMPARE(units, (std::vector{Unit::celsius, Unit::milliwatt, Unit::none, Unit::volt}));
-        QCOMPARE(trace.channels.front().values, (std::vector<double>{40, 50, 60}));
-    }
-    void everyFormatIsOpenedWhole_data() {
-        QTest::addColumn<int>("format");
-        for (int format = 1; format < newestFormat; ++format) QTest::addRow("%d", format) << format;
-    }
-    void
-    everyFormatIsOpenedWhole() { // every member of every value, beside what it became when it was checked
-        QFETCH(int, format);
-        const std::string name = "format-" + std::to_string(format);
-        const Document document = Project::open(ofFormat((name + ".sql").c_str())).document();
-        std::ifstream file(std::string(IBUKI_TEST_DATA) + "/projects/" + name + ".json");
-        const auto wanted = nlohmann::ordered_json::parse(file);
-        const auto found = whole(document);
-        QCOMPARE(found.size(), wanted.size());
-        for (std::size_t i = 0; i < wanted.size(); ++i)
-            QVERIFY2(found[i] == wanted[i], (found[i].dump() + "\nis not\n" + wanted[i].dump()).c_str());
-    }
-    void aNewFileHasTheTablesOfAnOldOne() {
-        const fs::path fresh1 = fresh();
-        Project::create(fresh1);
-        const auto wanted = columnsIn(fresh1);
-        for (int format = 1; format < newestFormat; ++format) {
-            const fs::path path = ofFormat(("format-" + std::to_string(format) + ".sql").c_str());
-            Project::open(path);
-            QCOMPARE(columnsIn(path), wanted);
-        }
-        for (const TableInfo& table : tables())
-            for (const ColumnInfo& column : table.columns) {
-                const std::string key = std::string(table.name) + "." + column.name;
-                QVERIFY2(wanted.contains(key), key.c_str());
-                QCOMPARE(wanted.at(key).first, std::string(column.sqlType()));
-                QCOMPARE(wanted.at(key).second, !column.optional);
-            }
-    }
-    void theOldestAndTheNewestFileOfAFormatAreRefusedAlike() { // a number that is no format
-        const fs::path path = fresh();
-        Project::create(path);
-        {
-            SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
-            database.exec("PRAGMA user_version = -3");
-        }
-        QCOMPARE(codeOf([&] { Project::open(path); }), "project-damaged");
+        QCOMPARE(story::codeOf([&] { Project::open(path); }), "project-not-one");
     }
     void aDamagedCellNamesItsPlace() {
         const fs::path path = stored();
@@ -586,8 +385,9 @@ private slots:
             database.exec("UPDATE channel SET unit = 'furlong'");
         }
         const Project project = Project::open(path);
-        QCOMPARE(codeOf([&] { project.loadTrace(project.document().all<Recording>().begin()->first); }),
-                 "project-damaged");
+        QCOMPARE(
+            story::codeOf([&] { project.loadTrace(project.document().all<Recording>().begin()->first); }),
+            "project-damaged");
     }
     void aDamagedCellIsOneClearSentence() {
         const fs::path path = stored();
@@ -595,19 +395,19 @@ private slots:
             SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
             database.exec("UPDATE material SET class = 'nonsense'");
         }
-        QCOMPARE(codeOf([&] { Project::open(path); }), "project-damaged");
+        QCOMPARE(story::codeOf([&] { Project::open(path); }), "project-damaged");
     }
     void aSecondWriterIsRefusedAReaderIsNot() {
         const fs::path path = stored();
         const Project first = Project::open(path);
-        QCOMPARE(codeOf([&] { Project::open(path); }), "project-locked");
+        QCOMPARE(story::codeOf([&] { Project::open(path); }), "project-locked");
         QCOMPARE(Project::open(path, Access::readOnly).document().all<Mount>().size(), std::size_t{9});
     }
     void aReaderCannotWrite() {
         Project reader = Project::open(stored(), Access::readOnly);
         Edit edit(reader.document(), "x");
         edit.add(story::benchNamed("b"));
-        QCOMPARE(codeOf([&] { reader.apply(edit.finish()); }), "file-not-writable");
+        QCOMPARE(story::codeOf([&] { reader.apply(edit.finish()); }), "file-not-writable");
     }
     void aReplacedFileIsNotedAndNothingChanges() {
         const fs::path path = stored();
@@ -617,8 +417,8 @@ private slots:
         const Document before = project.document();
         Edit edit(project.document(), "x");
         edit.add(story::benchNamed("b"));
-        QCOMPARE(codeOf([&] { project.apply(edit.finish()); }), "project-moved");
-        QVERIFY(same(project.document(), before));
+        QCOMPARE(story::codeOf([&] { project.apply(edit.finish()); }), "project-moved");
+        QVERIFY(story::same(project.document(), before));
     }
     void aFailedWriteChangesNothing() { // a reference to a mount that is not there breaks the transaction
         const fs::path path = stored();
@@ -626,8 +426,8 @@ private slots:
         const Document before = project.document();
         Edit edit(project.document(), "broken");
         edit.add(MountApplication{{}, Id<Mount>{424242}, Id<Application>{424242}, true});
-        QCOMPARE(codeOf([&] { project.apply(edit.finish()); }), "project-damaged");
-        QVERIFY(same(project.document(), before));
+        QCOMPARE(story::codeOf([&] { project.apply(edit.finish()); }), "project-damaged");
+        QVERIFY(story::same(project.document(), before));
         Edit good(project.document(), "good");
         good.add(story::benchNamed("b"));
         project.apply(good.finish()); // and it goes on
@@ -645,21 +445,21 @@ private slots:
         std::signal(SIGXFSZ, SIG_IGN);
         const rlimit small{1'000'000, old.rlim_max};
         ::setrlimit(RLIMIT_FSIZE, &small);
-        const QString code = codeOf([&] { project.apply(edit.finish()); });
+        const QString code = story::codeOf([&] { project.apply(edit.finish()); });
         ::setrlimit(RLIMIT_FSIZE, &old);
         QVERIFY2(code == "disk-full" || code == "file-not-writable", qPrintable(code));
-        QVERIFY(same(project.document(), before));
+        QVERIFY(story::same(project.document(), before));
         project.apply(edit.finish()); // there is room again
         QCOMPARE(project.document().all<Bench>().size(), before.all<Bench>().size() + 1);
     }
     void aCopyIsWholeAndNotTheProjectItself() {
         const fs::path path = stored();
         const Project project = Project::open(path);
-        QCOMPARE(codeOf([&] { project.saveCopy(path); }), "copy-onto-itself");
+        QCOMPARE(story::codeOf([&] { project.saveCopy(path); }), "copy-onto-itself");
         const fs::path target = fresh();
         std::ofstream(target) << "old contents";
         project.saveCopy(target);
-        QVERIFY(same(Project::open(target).document(), project.document()));
+        QVERIFY(story::same(Project::open(target).document(), project.document()));
         for (const auto& entry : fs::directory_iterator(folder_.path().toStdString()))
             QVERIFY2(entry.path().string().find(".part-") == std::string::npos, entry.path().c_str());
     }
@@ -672,8 +472,8 @@ private slots:
         QVERIFY(unpackNumbers(packNumbers({}), 0).empty());
         const std::vector<std::string> words{"ok", "", "two words"};
         QCOMPARE(unpackWords(packWords(words), 3), words);
-        QCOMPARE(codeOf([] { unpackNumbers("rubbish", 3); }), "project-damaged");
-        QCOMPARE(codeOf([&] { unpackNumbers(packNumbers(values), 3); }), "project-damaged");
+        QCOMPARE(story::codeOf([] { unpackNumbers("rubbish", 3); }), "project-damaged");
+        QCOMPARE(story::codeOf([&] { unpackNumbers(packNumbers(values), 3); }), "project-damaged");
         QCOMPARE(
             sha256("abc"),
             std::string("ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad")); // FIPS 180-4

@@ -3,7 +3,6 @@
 
 #include "app/bench/log_batch.h"
 #include "app/session/session.h"
-#include "core/domain/run_reduction.h"
 #include "store/project/channel_keeper.h"
 
 #include <QWidget>

@@ -3,7 +3,6 @@
 
 #include "app/session/session.h"
 #include "core/domain/plan.h"
-#include "core/domain/run_reduction.h"
 
 #include <QDialog>
 

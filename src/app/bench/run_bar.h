@@ -3,7 +3,6 @@
 
 #include "app/session/session.h"
 #include "core/domain/mount.h"
-#include "core/domain/run_reduction.h"
 
 #include <QWidget>
 
@@ -12,6 +11,8 @@ class QComboBox;
 class QPushButton;
 
 namespace ibuki {
+
+struct LoadReduction;
 
 /// What can be done with the run whose trace is shown: another run of the mount, borders as found, the
 /// asymptote, the room probe's clock, the uncertainty budget, the study's rules. Each change is one action

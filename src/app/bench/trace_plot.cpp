@@ -3,6 +3,8 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "core/reduce/metric.h"
+#include "core/reduce/reduction.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

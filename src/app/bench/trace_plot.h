@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "core/reduce/reduction.h"
+#include "core/reduce/settings.h"
+#include "core/trace/trace.h"
 
 #include <QTimer>
 #include <QWidget>
@@ -12,6 +13,9 @@ class QCPItemLine;
 class QCustomPlot;
 
 namespace ibuki {
+
+struct LoadReduction;
+struct Reduction;
 
 /// The chosen metric and the room over time, load and steady window shaded, power on a second axis. The four
 /// borders can be moved by mouse, or by the arrow keys: up and down choose one, left and right move it, with

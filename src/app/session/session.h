@@ -7,7 +7,6 @@
 #include "app/jobs/job_service.h"
 #include "app/session/selection.h"
 #include "core/base/input_error.h"
-#include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
 #include "core/evidence/reduction_task.h"
 #include "store/project/project.h"

@@ -92,15 +92,15 @@ std::vector<FiguresPanel::Line> FiguresPanel::lines(const std::vector<Thing>& th
         const Material* material = session_.document().find(things[i].material);
         if (!material) continue;
         const Lot* lot = session_.document().find(things[i].lot);
-        for (const auto& [name, value] : said(session_.document(), *material, lot, site, session_.now())) {
-            auto found =
-                std::find_if(all.begin(), all.end(), [&](const Line& line) { return line.name == name; });
+        for (const auto& figure : said(session_.document(), *material, lot, site, session_.now())) {
+            auto found = std::find_if(all.begin(), all.end(),
+                                      [&](const Line& line) { return line.name == figure.first; });
             if (found == all.end()) {
-                all.push_back({name, {}});
+                all.push_back({figure.first, {}});
                 found = std::prev(all.end());
             }
             while (found->values.size() < static_cast<int>(i)) found->values << nothing;
-            found->values << value;
+            found->values << figure.second;
         }
     }
     return all;

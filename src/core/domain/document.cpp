@@ -13,6 +13,7 @@ Document::Document(const Document& other)
 }
 
 Document& Document::operator=(const Document& other) {
+    if (this == &other) return *this;
     nextId = other.nextId;
     tables_ = other.tables_;
     results_ = other.results_;

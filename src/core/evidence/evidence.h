@@ -4,8 +4,8 @@
 // From the document to what a question can be judged by: the tidy table (one row a run), the values that
 // enter the comparison, and the comparison itself. Window, command and report all call these.
 
+#include "core/base/flag.h"
 #include "core/design/design.h"
-#include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
 #include "core/stats/compare.h"
 

@@ -27,13 +27,12 @@ std::vector<ReductionTask> reductionsOfOneMetric(const Document& document) {
     for (const auto& [id, study] : document.all<Study>()) {
         const Question* question = firstQuestion(document, id);
         if (!question) continue;
-        for (ReductionTask& task : reductionTasks(document, *question)) {
+        for (const ReductionTask& task : reductionTasks(document, *question)) {
             const Reduction* stored = reductionOf(document, task.run);
             const bool known = std::any_of(tasks.begin(), tasks.end(), [&](const ReductionTask& other) {
                 return other.reduction == task.reduction;
             });
-            if (!known && stored && stored->main() && stored->others.empty())
-                tasks.push_back(std::move(task));
+            if (!known && stored && stored->main() && stored->others.empty()) tasks.push_back(task);
         }
     }
     return tasks;

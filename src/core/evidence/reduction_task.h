@@ -5,8 +5,8 @@
 // work itself can go to another thread.
 
 #include "core/domain/document.h"
-#include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
+#include "core/reduce/settings.h"
 
 #include <span>
 #include <vector>

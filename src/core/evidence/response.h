@@ -4,10 +4,13 @@
 // The one number a question takes from a run: metric × reference temperature × normalisation.
 
 #include "core/domain/document.h"
-#include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
+#include "core/reduce/settings.h"
 
 namespace ibuki {
+
+struct LoadReduction;
+struct Reduction;
 
 /// The load of a reduction that a run stands for, as the metric judges it; nullptr when there is none.
 const LoadReduction* loadOf(const Reduction& reduction, const Run& run, Metric metric);

@@ -6,7 +6,6 @@
 
 #include "core/domain/document.h"
 #include "core/domain/plan.h"
-#include "core/domain/run_reduction.h"
 #include "core/stats/interval.h"
 
 namespace ibuki {

@@ -7,6 +7,7 @@
 #include "core/domain/edit.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
+#include "core/trace/trace.h"
 
 namespace ibuki {
 

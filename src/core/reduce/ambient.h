@@ -4,7 +4,9 @@
 // The room beside every sample: mean of the ambient channels, gaps filled by linear interpolation, or one
 // value entered by hand (docs/methods.md, "Room").
 
+#include "core/reduce/metric.h"
 #include "core/reduce/reduction.h"
+#include "core/trace/trace.h"
 
 namespace ibuki {
 

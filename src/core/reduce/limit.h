@@ -3,6 +3,7 @@
 
 // Did the chip sit at its temperature limit? Then ΔT is only a lower bound (docs/methods.md, "Limit").
 
+#include "core/reduce/metric.h"
 #include "core/reduce/reduction.h"
 
 namespace ibuki {

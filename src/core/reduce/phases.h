@@ -5,16 +5,9 @@
 // the L1 two-segment fit on the raw samples (docs/methods.md, "Load edges").
 
 #include "core/reduce/metric.h"
+#include "core/reduce/settings.h"
 
 namespace ibuki {
-
-struct PhaseSettings {
-    double minPowerStepW = 10;      ///< hi − lo below max(this, 20 % of hi): power tells nothing
-    double minTemperatureStepK = 5; ///< the same for the fallback on temperature
-    double holdS = 10;              ///< shorter loads and shorter pauses are not phases
-    double refineS = 30;            ///< how far an edge may be moved by the L1 fit
-    bool operator==(const PhaseSettings&) const = default;
-};
 
 /// Loads in time order, as sample ranges. Power is preferred; the temperature serves when power is missing
 /// or flat. Both may be empty; then there is no load.

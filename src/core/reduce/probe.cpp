@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/probe.h"
+#include "core/reduce/metric.h"
 
 #include "core/stats/autocorrelation.h"
 

@@ -3,6 +3,7 @@
 
 #include "core/reduce/ambient.h"
 #include "core/reduce/limit.h"
+#include "core/reduce/phases.h"
 #include "core/reduce/steady.h"
 #include "core/stats/autocorrelation.h"
 #include "core/stats/detrend.h"

@@ -4,6 +4,7 @@
 // trace → steady figures with flags, the one call behind the window and the command. Pure.
 
 #include "core/reduce/reduction.h"
+#include "core/trace/trace.h"
 
 namespace ibuki {
 

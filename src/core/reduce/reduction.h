@@ -6,6 +6,7 @@
 #include "core/base/flag.h"
 #include "core/reduce/settings.h"
 #include "core/stats/interval.h"
+#include "core/trace/role.h"
 
 #include <map>
 #include <string>

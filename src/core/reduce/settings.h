@@ -3,9 +3,20 @@
 
 // What a log is reduced by. Stored with every result, so that it can be made again.
 
-#include "core/reduce/phases.h"
+#include "core/trace/metric_kind.h"
+
+#include <optional>
 
 namespace ibuki {
+
+/// How loads are found, core/reduce/phases.h.
+struct PhaseSettings {
+    double minPowerStepW = 10;      ///< hi − lo below max(this, 20 % of hi): power tells nothing
+    double minTemperatureStepK = 5; ///< the same for the fallback on temperature
+    double holdS = 10;              ///< shorter loads and shorter pauses are not phases
+    double refineS = 30;            ///< how far an edge may be moved by the L1 fit
+    bool operator==(const PhaseSettings&) const = default;
+};
 
 /// A room temperature read by hand.
 struct EnteredAmbient {

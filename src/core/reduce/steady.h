@@ -4,6 +4,7 @@
 // The steady window of a load and how steady it is: trailing-window slope with its interval, and the
 // exponential tail of the load (docs/methods.md, "Steady state").
 
+#include "core/reduce/metric.h"
 #include "core/reduce/reduction.h"
 #include "core/stats/tail_fit.h"
 

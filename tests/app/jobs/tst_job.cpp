@@ -37,7 +37,8 @@ private slots:
         const std::vector<std::pair<std::function<void()>, QString>> cases{
             {[] { throw std::bad_alloc(); }, "memory-short"},
             {[] { throw std::runtime_error("the table is gone"); }, "job-failed"}};
-        for (const auto& [fail, code] : cases) {
+        for (const auto& one : cases) {
+            const auto fail = one.first;
             JobRunner runner;
             QString told;
             QSignalSpy ended(&runner, &JobRunner::ended);
@@ -49,7 +50,7 @@ private slots:
                 },
                 [](int) {}, [&](const InputError& error) { told = QString::fromStdString(error.code); });
             QVERIFY(ended.wait());
-            QCOMPARE(told, code);
+            QCOMPARE(told, one.second);
             QCOMPARE(cancelled.count(), 0);
         }
     }

@@ -181,7 +181,7 @@ void BenchView::refresh() {
     empty_->setVisible(!reduction && !planned);
     plannedCard_->setVisible(planned);
     if (planned) planned_->refresh();
-    if (reduction)
+    if (mount && run && reduction)
         showRun(*mount, *run, *reduction);
     else
         showEmpty();
@@ -207,7 +207,8 @@ void BenchView::showEmpty() {
     for (const Shortage& shortage : question&& level
                                         ? shortagesOf(session_.document(), *question, session_.now())
                                         : std::vector<Shortage>{})
-        if (shortage.material == level->material) words << shortageText(session_.document(), shortage);
+        if (level && shortage.material == level->material)
+            words << shortageText(session_.document(), shortage);
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
     empty_->setText(!session_.study() ? "A study comes first: see Question."

@@ -41,6 +41,7 @@ void openApplication(Session& session, QWidget* parent) {
 }
 
 void rejectMount(Session& session, QWidget* parent) {
+    const Document then = session.document();
     const Mount* mount = session.mount();
     if (!mount) return;
     Mount changed = *mount;
@@ -64,8 +65,10 @@ void rejectMount(Session& session, QWidget* parent) {
 }
 
 void enterRoom(Session& session, QWidget* parent) {
+    const Document then = session.document(); // what is pointed to stays while the dialog is open
     const Mount* mount = session.mount();
-    const auto runs = mount ? runsOf(session.document(), mount->id) : std::vector<const Run*>{};
+    if (!mount) return;
+    const auto runs = runsOf(then, mount->id);
     if (runs.empty()) return;
     bool ok = false;
     const QString typed = QInputDialog::getText(
@@ -79,7 +82,9 @@ void enterRoom(Session& session, QWidget* parent) {
     }
     Edit edit(session.document(), "Enter the room of " + mount->name);
     for (const Run* run : runs) {
-        Run changed = *run;
+        const Run* now = session.document().find(run->id); // work that ended meanwhile may have changed it
+        if (!now) continue;
+        Run changed = *now;
         changed.enteredAmbient = value ? std::optional(Celsius{*value}) : std::nullopt;
         edit.put(changed);
     }
@@ -88,6 +93,7 @@ void enterRoom(Session& session, QWidget* parent) {
 }
 
 void setMountTime(Session& session, QWidget* parent) {
+    const Document then = session.document();
     const Mount* mount = session.mount();
     if (!mount) return;
     bool ok = false;

@@ -143,6 +143,7 @@ void PlannedPanel::doNext() {
 }
 
 void PlannedPanel::skip() {
+    const Document then = session_.document(); // what is pointed to stays while the dialog is open
     const FollowUp* later = session_.document().find(session_.selection().followUp);
     const Slot* slot = session_.document().find(session_.selection().slot);
     if (!later && slot && !slot->skippedBecause.empty()) {

@@ -24,6 +24,18 @@ JudgedBy judgedBy(const Reduction& reduction, Metric metric) {
     return {&other->second.loads, other->second.longest, &other->second.flags};
 }
 
+Reduction onlyBy(const Reduction& reduction, Metric metric) {
+    Reduction one = reduction;
+    one.others.clear();
+    const auto other = reduction.others.find(metric);
+    if (other == reduction.others.end()) return one;
+    one.metric = metric;
+    one.loads = other->second.loads;
+    one.longest = other->second.longest;
+    one.flags = other->second.flags;
+    return one;
+}
+
 std::optional<double> countedDeltaK(const LoadReduction& load, Metric metric) {
     if (load.extrapolated && load.metric == metric) return load.steady.asymptoteK;
     const auto value = load.metrics.find(metric);

@@ -135,6 +135,9 @@ struct JudgedBy {
 /// By its own metric where the reduction does not have that one (stored by an older version).
 JudgedBy judgedBy(const Reduction& reduction, Metric metric);
 
+/// The same as a reduction of that metric alone, as reduce() makes it.
+Reduction onlyBy(const Reduction& reduction, Metric metric);
+
 /// ΔT that a load counts with by the metric, K: the window's mean or, of a run stopped early, where its tail
 /// leads. Of a metric that the load is not judged by, the mean over its window all the same.
 std::optional<double> countedDeltaK(const LoadReduction& load, Metric metric);

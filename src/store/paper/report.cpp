@@ -236,14 +236,15 @@ std::string jsonReport(const Document& document, const Question& question) {
     json["runs"] = nlohmann::ordered_json::array();
     for (const TidyRow& row : evidence.rows) {
         const Reduction* reduction = reductionOf(document, row.runId);
-        json["runs"].push_back({{"mount", row.mount},
-                                {"level", row.level},
-                                {"run", row.run},
-                                {"purpose", row.purpose},
-                                {"excluded", row.excluded},
-                                {"reason", row.reason},
-                                {"response", row.response ? nlohmann::ordered_json(*row.response) : nullptr},
-                                {"reduction", reduction ? toJson(*reduction) : nullptr}});
+        json["runs"].push_back(
+            {{"mount", row.mount},
+             {"level", row.level},
+             {"run", row.run},
+             {"purpose", row.purpose},
+             {"excluded", row.excluded},
+             {"reason", row.reason},
+             {"response", row.response ? nlohmann::ordered_json(*row.response) : nullptr},
+             {"reduction", reduction ? toJson(onlyBy(*reduction, question.metric)) : nullptr}});
     }
     return json.dump(2) + "\n";
 }

@@ -143,6 +143,8 @@ private slots:
             QCOMPARE(judged.loads, alone.loads);
             QCOMPARE(judged.flags, alone.flags);
             QCOMPARE(judgedBy(all, metric).load(-1)->metric, metric);
+            QCOMPARE(onlyBy(all, metric).loads, alone.loads);
+            QCOMPARE(onlyBy(all, metric).flags, alone.flags);
         }
         QCOMPARE(judgedBy(all, Metric::hottest).load(-1), all.main());
         QVERIFY(!judgedBy(all, Metric::hottest).load(99));

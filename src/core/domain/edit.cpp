@@ -37,12 +37,12 @@ Edit::Edit(const Document& document, std::string title)
     : before_(document), working_(document), title_(std::move(title)) {}
 
 void Edit::put(const Entity& entity) {
-    note({entity.kind(), entity.id()});
+    touch({entity.kind(), entity.id()});
     working_.put(entity);
 }
 
 void Edit::remove(EntityKind kind, std::int64_t id) {
-    note({kind, id});
+    touch({kind, id});
     working_.erase(kind, id);
 }
 
@@ -55,7 +55,8 @@ ChangeSet Edit::finish() const {
     return set;
 }
 
-void Edit::note(const Key& key) {
+void Edit::touch(const Key& key) {
+    if (auto now = working_.entity(key.first, key.second)) replaced_.push_back(std::move(*now));
     if (known_.insert(key).second) touched_.push_back(key);
 }
 

@@ -54,7 +54,9 @@ public:
     void remove(EntityKind kind, std::int64_t id);
 
     const std::string& title() const { return title_; }
-    const Document& document() const { return working_; } ///< as it will be
+    /// As it will be. What it points to stays as long as the edit, with the members it had when it was asked
+    /// for.
+    const Document& document() const { return working_; }
 
     /// The net changes in the order in which entities were first touched; untouched ones are left out.
     ChangeSet finish() const;
@@ -62,13 +64,14 @@ public:
 private:
     using Key = std::pair<EntityKind, std::int64_t>;
 
-    void note(const Key& key);
+    void touch(const Key& key);
 
     Document before_;
     Document working_;
     std::string title_;
     std::vector<Key> touched_; ///< in the order in which they were
     std::set<Key> known_;
+    std::vector<Entity> replaced_; ///< what pointers into document() may still refer to
 };
 
 } // namespace ibuki

@@ -34,6 +34,19 @@ private slots:
         QCOMPARE(set.changes.size(), std::size_t{1});
         QCOMPARE(set.changes.front().after->as<Material>()->name, std::string("Heron HV"));
     }
+    void whatAnEditReplacesStaysAsLongAsTheEdit() { // a second put frees nothing that is still pointed to
+        const Document document;
+        Edit edit(document, "add and rename");
+        const Id<Material> id = edit.add(story::materialNamed("Tern 11"));
+        const Material* first = edit.document().find(id);
+        Material material = *first;
+        material.name = "Heron HV";
+        edit.put(material);
+        QCOMPARE(first->name, std::string("Tern 11"));
+        edit.remove(id);
+        QCOMPARE(first->name, std::string("Tern 11"));
+        QVERIFY(edit.finish().empty());
+    }
     void anEditThatChangesNothingIsEmpty() {
         Id<Material> id;
         const Document document = withMaterial(id);

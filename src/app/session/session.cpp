@@ -99,22 +99,31 @@ void Session::take(Project project) {
 void Session::judgeByEveryMetric() {
     std::vector<ReductionTask> tasks = reductionsOfOneMetric(document());
     if (tasks.empty() || work_.isRunning()) return;
-    using Reductions = std::vector<RunReduction>;
-    workTitle_ = "Judge the runs by every metric";
-    work_.start<Reductions>(
+    reduceBeside("Judge the runs by every metric", std::move(tasks),
+                 [this, before = changes_](const std::vector<RunReduction>& fresh) {
+                     if (changes_ != before) return; // the next opening makes up for it
+                     Edit edit(document(), workTitle_.toStdString());
+                     for (const RunReduction& reduction : fresh) edit.put(reduction);
+                     apply(edit.finish(), {}, Direction::forward);
+                 });
+}
+
+void Session::reduceBeside(const QString& title, std::vector<ReductionTask> tasks,
+                           std::function<void(const std::vector<RunReduction>&)> done) {
+    workTitle_ = title;
+    work_.start<std::vector<RunReduction>>(
         [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
                                                             const Progress& progress) {
+            // A connection of its own: the window's belongs to the main thread.
             const Project project = Project::open(path, Access::readOnly);
             return reduceTasks(project, tasks, stop, progress);
         },
-        [this, before = changes_](const Reductions& fresh) {
-            if (changes_ != before) return; // the next opening makes up for it
-            Edit edit(document(), workTitle_.toStdString());
-            for (const RunReduction& reduction : fresh) edit.put(reduction);
-            apply(edit.finish(), {}, Direction::forward);
-        },
-        [this](const InputError& error) { post(error); });
-    emit workBegun(workTitle_);
+        std::move(done),
+        [this](const InputError& error) {
+            post(error);
+            emit documentChanged(); // fields show again what is stored
+        });
+    emit workBegun(title);
 }
 
 bool Session::openProject(const QString& path) {
@@ -227,30 +236,17 @@ void Session::performReduced(Edit edit, std::vector<ReductionTask> tasks) {
         emit documentChanged(); // fields show again what is stored
         return;
     }
-    using Reductions = std::vector<RunReduction>;
     auto waiting = std::make_shared<Edit>(std::move(edit));
-    const QString title = workTitle_ = QString::fromStdString(waiting->title());
-    work_.start<Reductions>(
-        [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
-                                                            const Progress& progress) {
-            // A connection of its own: the window's belongs to the main thread.
-            const Project project = Project::open(path, Access::readOnly);
-            return reduceTasks(project, tasks, stop, progress);
-        },
-        [this, waiting, title, before = changes_](const Reductions& fresh) {
-            if (changes_ != before) {
-                post(title + ": not done, because the project changed meanwhile. Try again.");
-                emit documentChanged(); // fields show again what is stored
-                return;
-            }
-            for (const RunReduction& reduction : fresh) waiting->put(reduction);
-            if (!perform(waiting->finish())) emit documentChanged();
-        },
-        [this](const InputError& error) {
-            post(error);
-            emit documentChanged();
-        });
-    emit workBegun(title);
+    reduceBeside(QString::fromStdString(waiting->title()), std::move(tasks),
+                 [this, waiting, before = changes_](const std::vector<RunReduction>& fresh) {
+                     if (changes_ != before) {
+                         post(workTitle_ + ": not done, because the project changed meanwhile. Try again.");
+                         emit documentChanged(); // fields show again what is stored
+                         return;
+                     }
+                     for (const RunReduction& reduction : fresh) waiting->put(reduction);
+                     if (!perform(waiting->finish())) emit documentChanged();
+                 });
 }
 
 void Session::select(const Selection& selection) {

@@ -94,6 +94,9 @@ private:
     void take(Project project);
     /// Reductions of an older version, once, beside the window's work; a fact that is not on the undo stack.
     void judgeByEveryMetric();
+    /// Makes the reductions off the main thread, through a connection of its own, and hands them to `done`.
+    void reduceBeside(const QString& title, std::vector<ReductionTask> tasks,
+                      std::function<void(const std::vector<RunReduction>&)> done);
 
     std::optional<Project> project_;
     Document empty_;

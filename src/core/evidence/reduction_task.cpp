@@ -6,8 +6,6 @@
 #include "core/domain/study.h"
 #include "core/evidence/response.h"
 
-#include <algorithm>
-
 namespace ibuki {
 
 std::vector<ReductionTask> reductionTasks(const Document& document, std::span<const Run* const> runs,
@@ -24,16 +22,13 @@ std::vector<ReductionTask> reductionTasks(const Document& document, std::span<co
 
 std::vector<ReductionTask> reductionsOfOneMetric(const Document& document) {
     std::vector<ReductionTask> tasks;
-    for (const auto& [id, study] : document.all<Study>()) {
-        const Question* question = firstQuestion(document, id);
-        if (!question) continue;
-        for (const ReductionTask& task : reductionTasks(document, *question)) {
-            const Reduction* stored = reductionOf(document, task.run);
-            const bool known = std::any_of(tasks.begin(), tasks.end(), [&](const ReductionTask& other) {
-                return other.reduction == task.reduction;
-            });
-            if (!known && stored && stored->main() && stored->others.empty()) tasks.push_back(task);
-        }
+    for (const auto& [id, stored] : document.all<RunReduction>()) {
+        const Run* run = document.find(stored.run);
+        if (!run || !stored.reduction.main() || !stored.reduction.others.empty()) continue;
+        const auto slots = document.where(&Slot::mount, run->mount);
+        const Question* question = slots.empty() ? nullptr : firstQuestion(document, slots.front()->study);
+        for (const ReductionTask& task : reductionTasks(document, std::span(&run, 1), question))
+            tasks.push_back(task);
     }
     return tasks;
 }

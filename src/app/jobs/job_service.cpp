@@ -19,17 +19,15 @@ void JobService::queue(const QString& name, std::function<void(const std::stop_t
 
 void JobService::next(const QString& name) {
     Lane& lane = lanes_.at(name);
-    if (!lane.runner->isRunning() && !lane.waiting.empty()) {
-        Queued job = std::move(lane.waiting.front());
-        lane.waiting.pop_front();
-        lane.runner->start<int>(
-            [work = std::move(job.work)](const std::stop_token& stop, const Progress& progress) {
-                work(stop, progress);
-                return 0;
-            },
-            [done = std::move(job.done)](int) { done(); }, std::move(job.failed));
-    }
-    emit changed();
+    if (lane.runner->isRunning() || lane.waiting.empty()) return;
+    Queued job = std::move(lane.waiting.front());
+    lane.waiting.pop_front();
+    lane.runner->start<int>(
+        [work = std::move(job.work)](const std::stop_token& stop, const Progress& progress) {
+            work(stop, progress);
+            return 0;
+        },
+        [done = std::move(job.done)](int) { done(); }, std::move(job.failed));
 }
 
 void JobService::cancel(const QString& name) {

@@ -2,8 +2,8 @@
 #pragma once
 
 // Work that outlives the view which asked for it: jobs by name, one after the other under one name, several
-// names at once. It stands beside the session and ends with it. Emits changed() when a job begins or ends;
-// what a job yields or why it failed goes to the one who queued it.
+// names at once. It stands beside the session and ends with it. Emits cancelled() for a name that was called
+// off; what a job yields or why it failed goes to the one who queued it.
 
 #include "app/jobs/job.h"
 
@@ -32,7 +32,6 @@ public:
     JobRunner* runner(const QString& name) const;
 
 signals:
-    void changed();
     void cancelled(const QString& name);
 
 private:

@@ -34,13 +34,6 @@ template <> struct CellType<std::string> : PlainCell<CellForm::text> {
         refuseCell("text");
     }
 };
-template <> struct CellType<Bytes> : PlainCell<CellForm::file> {
-    static Cell to(const Bytes& value) { return value; }
-    static Bytes from(const Cell& cell) {
-        if (const auto* bytes = std::get_if<Bytes>(&cell)) return *bytes;
-        refuseCell("file");
-    }
-};
 template <> struct CellType<double> : PlainCell<CellForm::number> {
     static Cell to(double value) { return value; }
     static double from(const Cell& cell) {

@@ -14,8 +14,6 @@ std::string_view ColumnInfo::sqlType() const {
     case CellForm::whole:
     case CellForm::reference:
         return "INTEGER";
-    case CellForm::file:
-        return "BLOB";
     default:
         return "TEXT";
     }

@@ -5,7 +5,6 @@
 // the history and the shelf's files all follow from these lists (docs/file-format.md); the tables themselves
 // are made and brought up to date by fixed SQL (migrations.h), and a test holds the two together.
 
-#include "core/base/bytes.h"
 #include "core/domain/entities.h"
 
 #include <cstdint>
@@ -19,9 +18,9 @@
 
 namespace ibuki {
 
-using Cell = std::variant<std::monostate, std::int64_t, double, std::string, Bytes>;
+using Cell = std::variant<std::monostate, std::int64_t, double, std::string>;
 
-enum class CellForm { text, number, whole, date, choice, reference, json, file };
+enum class CellForm { text, number, whole, date, choice, reference, json };
 
 /// One member of a kind. get, set and same take values of that kind.
 struct ColumnInfo {
@@ -34,7 +33,7 @@ struct ColumnInfo {
     void (*set)(void* entity, const Cell& cell); ///< throws InputError (project-damaged)
     bool (*same)(const void* a, const void* b);
 
-    std::string_view sqlType() const; ///< TEXT, REAL, INTEGER, BLOB
+    std::string_view sqlType() const; ///< TEXT, REAL, INTEGER
 };
 
 struct TableInfo {

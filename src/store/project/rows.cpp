@@ -19,8 +19,8 @@ Cell cellOf(const SQLite::Column& column) {
     if (column.isInteger()) return column.getInt64();
     if (column.isFloat()) return column.getDouble();
     if (column.isBlob())
-        return Bytes(std::string(static_cast<const char*>(column.getBlob()),
-                                 static_cast<std::size_t>(column.getBytes())));
+        throw InputError("project-damaged", {}, "a cell of the project holds bytes",
+                         "Open a copy made earlier"); // files stand in a table of their own
     return column.getString();
 }
 
@@ -29,8 +29,6 @@ void bindCell(SQLite::Statement& statement, int index, const Cell& cell) {
         [&](const auto& value) {
             if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>)
                 statement.bind(index);
-            else if constexpr (std::is_same_v<std::decay_t<decltype(value)>, Bytes>)
-                statement.bind(index, value.content().data(), static_cast<int>(value.content().size()));
             else
                 statement.bind(index, value);
         },
@@ -128,8 +126,6 @@ Json jsonOf(const Cell& cell) {
         [](const auto& value) -> Json {
             if constexpr (std::is_same_v<std::decay_t<decltype(value)>, std::monostate>)
                 return nullptr;
-            else if constexpr (std::is_same_v<std::decay_t<decltype(value)>, Bytes>)
-                return fmt::format("({} bytes)", value.content().size());
             else
                 return value;
         },

@@ -49,7 +49,7 @@ class TestFormats : public QObject {
                     std::visit(
                         [&](const auto& value) {
                             using T = std::decay_t<decltype(value)>;
-                            if constexpr (std::is_same_v<T, std::monostate> || std::is_same_v<T, Bytes>)
+                            if constexpr (std::is_same_v<T, std::monostate>)
                                 row[column.name] = nullptr;
                             else
                                 row[column.name] = value;

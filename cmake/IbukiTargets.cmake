@@ -49,11 +49,13 @@ function(ibuki_test_room)
   target_compile_definitions(${T_NAME} PRIVATE
     IBUKI_TEST_DATA="${CMAKE_SOURCE_DIR}/tests/data"
     IBUKI_SOURCE_DIR="${CMAKE_SOURCE_DIR}"
+    IBUKI_LOCALE="${IBUKI_LOCALE}"
     $<$<NOT:$<BOOL:${T_NO_COMMAND}>>:IBUKI_CLI="$<TARGET_FILE:ibuki-cli>">
     IBUKI_SAMPLE_PROJECT="${IBUKI_SAMPLE_PROJECT}")
   if(IBUKI_SANITIZE)
     target_compile_definitions(${T_NAME} PRIVATE IBUKI_SANITIZED)
   endif()
+  add_dependencies(${T_NAME} ibuki_longer_words)
   if(NOT T_NO_COMMAND)
     add_dependencies(${T_NAME} ibuki-cli)
   endif()

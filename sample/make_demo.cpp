@@ -23,6 +23,7 @@
 #include "store/log/log_writer.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
+#include "words/words.h"
 
 #include <algorithm>
 #include <filesystem>
@@ -376,7 +377,7 @@ int main(int argc, char** argv) {
         ibuki::makeDemo(argv[1], argv[2], argc > 3 ? argv[3] : "");
         return 0;
     } catch (const ibuki::InputError& error) {
-        std::cerr << ibuki::sentence(error) << "\n";
+        std::cerr << ibuki::words::sentence(error) << "\n";
         return 1;
     }
 }

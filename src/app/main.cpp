@@ -4,6 +4,7 @@
 #include "app/pictures.h"
 #include "core/base/input_error.h"
 #include "core/domain/study.h"
+#include "words/words.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -41,13 +42,11 @@ int printToPdf(const QString& project, const QString& output) {
     try {
         const ibuki::Project opened = ibuki::Project::open(project.toStdString(), ibuki::Access::readOnly);
         const ibuki::Question* question = ibuki::findStudyQuestion(opened.document(), "");
-        if (!question)
-            throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}},
-                                    "the project has no study", "Make one in the window first");
+        if (!question) throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}});
         ibuki::printReport(opened.document(), *question, {}, output);
         return 0;
     } catch (const ibuki::InputError& error) {
-        std::fprintf(stderr, "%s\n", ibuki::sentence(error).c_str());
+        std::fprintf(stderr, "%s\n", ibuki::words::sentence(error).c_str());
         return 1;
     }
 }

@@ -4,6 +4,7 @@
 #include "core/base/input_error.h"
 #include "store/json/reduction_json.h"
 #include "store/table/table.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -68,8 +69,7 @@ void refuseMixedMounts(const Table& table, const std::string& file, const std::v
             if (!isNew && entry->second != value)
                 throw InputError(
                     "compare-mixed", {file, {}, {}},
-                    fmt::format("\"{}\" varies inside mount \"{}\" of \"{}\"", name, key.second, key.first),
-                    fmt::format("Choose one with --where {}={}", name, value));
+                    {{"name", name}, {"mount", key.second}, {"group", key.first}, {"value", value}});
         }
     }
 }
@@ -132,7 +132,7 @@ void printTable(std::ostream& out, const Comparison& comparison, const std::stri
                    comparison.groups[pair.a].name + " - " + comparison.groups[pair.b].name,
                    shown(pair.difference), shown(pair.ci), shownP(pair.pAdjusted), verdictName(pair.verdict));
     for (const Flag& flag : comparison.flags)
-        fmt::print(out, "{} {}: {}\n", severityName(flag.severity), flag.code, flag.message);
+        fmt::print(out, "{} {}: {}\n", severityName(flag.severity), flag.code, words::text(flag.message));
 }
 
 void runCompare(const CompareArguments& arguments, std::ostream& out) {
@@ -160,7 +160,7 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     try {
         comparison = compare(selection.runs, options, arguments.reference);
     } catch (const InputError& error) {
-        throw InputError(error.code, {arguments.table, {}, {}}, error.what(), error.mend);
+        throw InputError({arguments.table, {}, {}}, error.message);
     }
     if (arguments.json)
         out << toJson(comparison, selection.unit).dump(2) << '\n';

@@ -53,9 +53,7 @@ VerbBody addPlan(CLI::App& app) {
         if (difference->count() == 0 && margin->count() == 0)
             throw UsageError("plan needs --difference, or --margin to show that two are the same");
         if (margin->count() > 0 && !(arguments->input.margin > 0))
-            throw InputError("plan-margin", {},
-                             fmt::format("the margin is {} and must be above 0", arguments->input.margin),
-                             "State the smallest difference that matters");
+            throw InputError("plan-margin", {}, {{"margin", arguments->input.margin}});
         const SampleSize size = sampleSize(arguments->input);
         if (!arguments->json) {
             printSize(out, size, arguments->input);

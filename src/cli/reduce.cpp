@@ -7,6 +7,7 @@
 #include "store/json/simulate_json.h"
 #include "store/log/log_reader.h"
 #include "store/log/text.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -43,15 +44,10 @@ EnteredAmbient parseAmbient(const std::string& text) {
 RoleMap readRoles(const std::string& path) {
     RoleMap roles;
     const auto json = readJsonFile(path);
-    if (!json.is_object())
-        throw InputError("channels-shape", {path, {}, {}}, "a channel map is one object",
-                         "Write {\"column\": \"role\"}");
+    if (!json.is_object()) throw InputError("channels-shape", {path, {}, {}});
     for (const auto& [column, role] : json.items()) {
         const auto known = role.is_string() ? roleFromName(role.get<std::string>()) : std::nullopt;
-        if (!known)
-            throw InputError("channels-role", {path, {}, {}},
-                             fmt::format("the role of \"{}\" is not known", column),
-                             "Use a role such as core, package, ambient or ignore");
+        if (!known) throw InputError("channels-role", {path, {}, {}}, {{"column", column}});
         roles[column] = *known;
     }
     return roles;
@@ -88,7 +84,7 @@ void printTable(std::ostream& out, const Reduction& reduction) {
                        value.seK ? fmt::format("{:.3f}", *value.seK) : "-");
     }
     for (const Flag& flag : reduction.flags)
-        fmt::print(out, "{} {}: {}\n", severityName(flag.severity), flag.code, flag.message);
+        fmt::print(out, "{} {}: {}\n", severityName(flag.severity), flag.code, words::text(flag.message));
 }
 
 void runReduce(const ReduceArguments& arguments, std::ostream& out) {

@@ -44,9 +44,7 @@ VerbBody addReport(CLI::App& app) {
         const Question* question = findStudyQuestion(project.document(), arguments->study);
         if (!question && !arguments->study.empty())
             throw UsageError("--study: the project has no study \"" + arguments->study + "\"");
-        if (!question)
-            throw InputError("report-no-study", {arguments->project, {}, {}}, "the project has no study",
-                             "Make one in the window first");
+        if (!question) throw InputError("report-no-study", {arguments->project, {}, {}});
         writeFileAtomically(arguments->output, reportText(project.document(), *question, ending));
         fmt::print(out, "{}\n", arguments->output);
     };

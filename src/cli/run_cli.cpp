@@ -3,6 +3,7 @@
 
 #include "cli/verb.h"
 #include "core/base/input_error.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
@@ -63,7 +64,7 @@ int runCli(const std::vector<std::string>& arguments, std::ostream& out, std::os
         err << "ibuki-cli: " << error.what() << "\n";
         return 2;
     } catch (const InputError& error) {
-        err << sentence(error) << "\n";
+        err << words::sentence(error) << "\n";
         return 1;
     }
 }

@@ -13,10 +13,8 @@ namespace ibuki {
 namespace {
 
 [[noreturn]] void refuse(const std::filesystem::path& path, int error) {
-    throw InputError("file-not-writable", {path.string(), {}, {}},
-                     fmt::format("the file cannot be written ({})", std::strerror(error)),
-                     error == ENOSPC ? "Make room on the disk or choose another folder"
-                                     : "Choose a folder that exists and that you may write to");
+    throw InputError(error == ENOSPC ? "file-not-writable.no-room" : "file-not-writable.place",
+                     {path.string(), {}, {}}, {{"reason", std::strerror(error)}});
 }
 
 bool writeAll(int fd, std::string_view bytes) {

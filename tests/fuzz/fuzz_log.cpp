@@ -4,6 +4,7 @@
 
 #include "core/base/input_error.h"
 #include "store/log/log_reader.h"
+#include "words/words.h"
 
 #include <cstdint>
 #include <cstdlib>
@@ -35,7 +36,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             if (!(trace.timeS[i] >= trace.timeS[i - 1])) std::abort(); // the axis never goes back
         if (ibuki::readAsText(reading.report).empty()) std::abort();
     } catch (const ibuki::InputError& error) {
-        if (ibuki::sentence(error).empty()) std::abort();
+        if (ibuki::words::sentence(error).empty()) std::abort();
     }
     return 0;
 }

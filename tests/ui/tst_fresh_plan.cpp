@@ -9,6 +9,7 @@
 #include "core/setup/plan_setup.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QCheckBox>
 #include <QListWidget>
@@ -129,7 +130,7 @@ private slots:
         QVERIFY(table);
         QVERIFY(!table->findChild<QTableWidget*>()->isColumnHidden(4));
         QCOMPARE(document().find(table->rows()[0].second)->name, std::string("other cooler"));
-        QVERIFY(table->rows()[1].doubt.find("from the plan") != std::string::npos);
+        QVERIFY(QString::fromStdString(words::text(*table->rows()[1].doubt)).contains("from the plan"));
         QTest::mouseClick(table->findChild<QPushButton*>("accept"), Qt::LeftButton);
         QTRY_COMPARE(document().all<Mount>().size(), std::size_t{2});
         QCOMPARE(planned().size(), std::size_t{6});

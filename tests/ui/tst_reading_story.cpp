@@ -6,6 +6,8 @@
 #include "app/bench/budget_sheet.h"
 #include "app/bench/rules_sheet.h"
 #include "app/bench/trace_plot.h"
+#include "core/domain/plan.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
@@ -264,6 +266,4 @@ private slots:
 };
 
 IBUKI_STORY_ON_BOTH(TestReadingStory)
-#include "core/domain/plan.h"
-#include "core/domain/run_reduction.h"
 #include "tst_reading_story.moc"

@@ -10,6 +10,7 @@
 #include "app/paper/paper_view.h"
 #include "app/question/question_view.h"
 #include "app/verdict/ladder.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
@@ -283,5 +284,4 @@ private slots:
 };
 
 IBUKI_TEST(TestStory)
-#include "core/domain/run_reduction.h"
 #include "tst_story.moc"

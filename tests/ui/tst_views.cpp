@@ -10,6 +10,7 @@
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/setup/bench_template.h"
 #include "support/story_window.h"
@@ -262,5 +263,4 @@ private slots:
 };
 
 IBUKI_TEST(TestViews)
-#include "core/domain/run_reduction.h"
 #include "tst_views.moc"

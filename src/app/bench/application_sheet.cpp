@@ -4,6 +4,7 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
 #include "app/session/amount_text.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 
 #include <QComboBox>
@@ -102,7 +103,7 @@ void ApplicationSheet::chooseLot(int index) {
     const Id<Lot> lot{lot_->itemData(index).toLongLong()};
     changed.lot = lot ? std::optional(lot) : std::nullopt;
     if (changed == *application) return;
-    Edit edit(session_.document(), "Change the lot of an application");
+    Edit edit(session_.document(), titled("Change the lot of an application"));
     edit.put(changed);
     session_.perform(edit.finish());
 }
@@ -130,7 +131,7 @@ void ApplicationSheet::tell() {
 
 std::optional<Id<Application>> statedApplication(Session& session, Id<Mount> mount, Id<Site> site) {
     if (const Application* there = applicationAt(session.document(), mount, site)) return there->id;
-    Edit edit(session.document(), "State the application");
+    Edit edit(session.document(), titled("State the application"));
     Application application;
     application.site = site;
     const Id<Application> id = edit.add(application);

@@ -11,12 +11,14 @@
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
 #include "app/session/amount_text.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/import/header_roles.h"
 #include "core/plan/mount_brief.h"
 #include "store/paper/sentences.h"
+#include "words/words.h"
 
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -197,7 +199,7 @@ void BenchView::showEmpty() {
     const Slot* planned = session_.document().find(session_.selection().slot);
     const Level* level = planned ? session_.document().find(planned->level) : nullptr;
     title_->setText(planned
-                        ? "Planned: " + qtext(briefOf(session_.document(), *planned, session_.now()).title)
+                        ? "Planned: " + sayText(briefOf(session_.document(), *planned, session_.now()).title)
                     : session_.mount() ? qtext(session_.mount()->name)
                                        : QString("No mount chosen"));
     line_->setText(planned ? "Mount it, record its load, and bring the log in here."
@@ -252,10 +254,10 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     QStringList words;
     if (mount.rejected) words << "Rejected: " + qtext(mount.reason);
     std::vector<Flag> flags = *judgedBy(reduction, asked.metric).flags;
-    for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::raise(flags, flag);
+    for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::addFlag(flags, flag);
     for (const Flag& flag : flags)
         if (flag.severity != Severity::info || flag.code == "set-by-hand")
-            words << "▸ " + qtext(flag.message);
+            words << "▸ " + qtext(words::text(flag.message));
     words << graveCautions(session_.document(), cautionSubject(session_, mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
@@ -291,7 +293,7 @@ void BenchView::fillMetrics(const LoadReduction& load) {
         metrics_->setItem(row, column, item);
     };
     for (const auto& [metric, value] : load.metrics) {
-        metrics_->setItem(row, 0, new QTableWidgetItem(qtext(metricTitle(metric))));
+        metrics_->setItem(row, 0, new QTableWidgetItem(sayTerm(metricTitle(metric))));
         cell(1, value.temperatureC, 1);
         cell(2, value.deltaK, 1);
         cell(3, value.seK, 2);

@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
@@ -26,13 +27,13 @@ const QStringList headers{
 QString shortNumber(double value) { return QString::number(value, 'g', 3); }
 
 QStringList cellsOf(const BudgetLine& line) {
-    return {qtext(line.source),
-            qtext(line.limits),
+    return {sayText(sourceOf(line)),
+            sayText(line.stated),
             shortNumber(line.u),
             shortNumber(line.sensitivity),
             QString::number(line.contributionK, 'f', 3),
             QString("%1 %").arg(100 * line.share, 0, 'f', 1),
-            qtext(cancelsWord(line.cancels)) + ": " + qtext(line.why)};
+            sayTerm(cancelsWord(line.cancels)) + ": " + sayText(whyOf(line))};
 }
 
 } // namespace
@@ -68,7 +69,7 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
                 .arg(budget.staysK, 0, 'f', 3)));
     addTable(layout);
     QStringList missing;
-    for (const std::string& name : run_.missing) missing << qtext(name);
+    for (const Message& figure : run_.missing) missing << sayText(figure);
     if (!missing.isEmpty())
         layout->addWidget(quietLabel("Not stated, so not counted: " + missing.join("; ")
                                      + ". The bench sheet holds sensors and room."));

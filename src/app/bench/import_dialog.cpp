@@ -5,12 +5,14 @@
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 #include "core/import/header_roles.h"
 #include "core/reduce/probe.h"
+#include "words/words.h"
 
 #include <QComboBox>
 #include <QDialogButtonBox>
@@ -145,7 +147,7 @@ void ImportDialog::readAgain(const LogOptions& options) {
         },
         [this, row](ReadLog read) { takeReading(row, std::move(read)); },
         [this](const InputError& error) {
-            problems_->setText("Not read that way: " + qtext(sentence(error)));
+            problems_->setText("Not read that way: " + qtext(words::sentence(error)));
             problems_->show();
             showReading(); // the fields say again what holds
         });
@@ -219,7 +221,7 @@ void ImportDialog::addRow(int row) {
     if (proposal.atAssumed) at->setToolTip("Assumed from the file's own date; change it if you know better");
     table_->setItem(row, time, at);
     QStringList looks;
-    if (!proposal.doubt.empty()) looks << qtext(proposal.doubt);
+    if (proposal.doubt) looks << sayText(*proposal.doubt);
     if (proposal.atAssumed) looks << "time assumed";
     for (const Flag& flag : proposal.probeOf ? std::vector<Flag>{} : log.reduction.flags)
         if (flag.severity != Severity::info && flag.code != "no-load-found")
@@ -348,7 +350,7 @@ void ImportDialog::accept() {
             keep_.push_back(
                 {id, batch_.sources[index].path, batch_.logs[index].sha256, batch_.sources[index].options});
     } catch (const InputError& error) {
-        problems_->setText(qtext(sentence(error)));
+        problems_->setText(qtext(words::sentence(error)));
         problems_->show();
         return;
     }

@@ -5,6 +5,7 @@
 #include "core/reduce/reduce.h"
 #include "store/digest.h"
 #include "store/log/mapped_file.h"
+#include "words/words.h"
 
 #include <QDateTime>
 #include <QFileInfo>
@@ -46,7 +47,7 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
     read.log.sha256 = sha256(file.bytes());
     read.log.bytes = static_cast<std::int64_t>(file.bytes().size());
     read.log.fileTime = fileTime(path);
-    read.log.readAs = readAsText(reading.report);
+    read.log.readAs = readAs(reading.report);
     read.log.trace = std::move(reading.trace);
     read.log.settings = rules.settings;
     read.log.reduction = reduceByEveryMetric(read.log.trace, rules.settings);
@@ -79,7 +80,7 @@ LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& r
             batch.logs.push_back(std::move(read.log));
             batch.sources.push_back(std::move(read.source));
         } catch (const InputError& error) {
-            batch.refused.push_back(sentence(error));
+            batch.refused.push_back(words::sentence(error));
         }
         progress(static_cast<double>(i + 1) / static_cast<double>(files.size()));
     }

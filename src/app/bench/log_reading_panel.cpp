@@ -5,6 +5,7 @@
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
 #include "core/domain/run_reduction.h"
+#include "words/words.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -133,7 +134,7 @@ void LogReadingPanel::show(const ImportedLog& log, const LogSource& source, cons
                          .arg(load->ambient.probeShiftUncertaintyS.value_or(0), 0, 'f', 0);
     }
     for (const Flag& flag : *judged.flags)
-        if (flag.severity != Severity::info) words << "▸ " + qtext(flag.message);
+        if (flag.severity != Severity::info) words << "▸ " + qtext(words::text(flag.message));
     summary_->setText(words.join("\n"));
 }
 
@@ -225,8 +226,9 @@ void LogReadingPanel::fillRows() {
 void LogReadingPanel::fillProblems() {
     problems_->clear();
     for (const LogProblem& problem : source_->report.problems)
-        problems_->addItem(problem.line ? QString("Line %1: %2").arg(*problem.line).arg(qtext(problem.what))
-                                        : qtext(problem.what));
+        problems_->addItem(
+            problem.line ? QString("Line %1: %2").arg(*problem.line).arg(qtext(words::text(problem.what)))
+                         : qtext(words::text(problem.what)));
     if (source_->report.furtherProblems > 0)
         problems_->addItem(QString("and %1 more").arg(source_->report.furtherProblems));
     if (problems_->count() == 0) problems_->addItem("Every line was read as it stands.");

@@ -6,6 +6,7 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
 #include "app/session/amount_text.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/import/import.h"
 
@@ -59,7 +60,9 @@ void rejectMount(Session& session, QWidget* parent) {
         }
         changed.reason = reason.toStdString();
     }
-    Edit edit(session.document(), (changed.rejected ? "Reject " : "Take back ") + changed.name);
+    Edit edit(session.document(),
+              titled(changed.rejected ? words::mark("Reject {mount}") : words::mark("Take back {mount}"),
+                     {{"mount", changed.name}}));
     edit.put(changed);
     session.perform(edit.finish());
 }
@@ -80,7 +83,7 @@ void enterRoom(Session& session, QWidget* parent) {
         session.refuse(QString("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
         return;
     }
-    Edit edit(session.document(), "Enter the room of " + mount->name);
+    Edit edit(session.document(), titled("Enter the room of {mount}", {{"mount", mount->name}}));
     for (const Run* run : runs) {
         const Run* now = session.document().find(run->id); // work that ended meanwhile may have changed it
         if (!now) continue;
@@ -106,7 +109,7 @@ void setMountTime(Session& session, QWidget* parent) {
         session.refuse(QString("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
         return;
     }
-    Edit edit(session.document(), "Set the time of " + mount->name);
+    Edit edit(session.document(), titled("Set the time of {mount}", {{"mount", mount->name}}));
     placeMountAt(edit, mount->id, *at);
     session.perform(edit.finish());
 }

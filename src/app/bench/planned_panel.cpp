@@ -5,10 +5,12 @@
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
 #include "app/session/laid_change.h"
+#include "app/session/say.h"
 #include "core/setup/plan_setup.h"
 #include "store/calendar/calendar.h"
 #include "store/paper/mount_card.h"
 #include "store/paper/sentences.h"
+#include "words/words.h"
 
 #include <QHBoxLayout>
 #include <QInputDialog>
@@ -76,7 +78,7 @@ void PlannedPanel::refresh() {
 
 void PlannedPanel::showSlot(const Slot& slot) {
     const MountBrief brief = briefOf(session_.document(), slot, session_.now());
-    title_->setText(qtext(brief.title));
+    title_->setText(sayText(brief.title));
     const QString hands = qtext(handsLine(brief));
     hands_->setText(hands.isEmpty() ? QString("Dose and tube are not known: state the site's size and a lot.")
                                     : hands);
@@ -96,7 +98,7 @@ void PlannedPanel::showSlot(const Slot& slot) {
     for (const Caution& caution : brief.cautions)
         if (caution.rule->severity >= CautionSeverity::warning && cautions.size() < 6)
             cautions << qtext(cautionText(caution));
-    cautions << qtext(cautionPreamble);
+    cautions << sayText({"caution-preamble", {}});
     cautions_->setText(cautions.join("\n"));
     next_->setEnabled(slot.skippedBecause.empty());
     skip_->setText(slot.skippedBecause.empty() ? "Skip…" : "Take up again");
@@ -113,17 +115,16 @@ void PlannedPanel::showFollowUp(const FollowUp& followUp) {
     when_->setText(due ? "Due " + qtext(weekdayText(*due) + " " + dateTimeText(*due))
                        : QString("Not dated: put the plan on the tape."));
     steps_->setText("Record the load as before and bring the log in as a further run of this mount.");
-    cautions_->setText(qtext(cautionPreamble));
+    cautions_->setText(sayText({"caution-preamble", {}}));
     skip_->setText("Skip…");
 }
 
-void PlannedPanel::perform(const std::string& title, const std::function<void(Edit&)>& change,
-                           bool datesAnew) {
+void PlannedPanel::perform(const Message& title, const std::function<void(Edit&)>& change, bool datesAnew) {
     Edit edit(session_.document(), title);
     try {
         change(edit);
     } catch (const InputError& error) {
-        session_.refuse(qtext(sentence(error)));
+        session_.refuse(qtext(words::sentence(error)));
         return;
     }
     if (datesAnew)
@@ -139,7 +140,7 @@ void PlannedPanel::openCard() {
 
 void PlannedPanel::doNext() {
     if (const Slot* slot = session_.document().find(session_.selection().slot))
-        perform("Do it next", [id = slot->id](Edit& edit) { moveSlot(edit, id, 0); });
+        perform(titled("Do it next"), [id = slot->id](Edit& edit) { moveSlot(edit, id, 0); });
 }
 
 void PlannedPanel::skip() {
@@ -148,7 +149,7 @@ void PlannedPanel::skip() {
     const Slot* slot = session_.document().find(session_.selection().slot);
     if (!later && slot && !slot->skippedBecause.empty()) {
         perform(
-            "Take a mount up again", [id = slot->id](Edit& edit) { takeUpAgain(edit, id); }, true);
+            titled("Take a mount up again"), [id = slot->id](Edit& edit) { takeUpAgain(edit, id); }, true);
         return;
     }
     bool ok = false;
@@ -159,16 +160,18 @@ void PlannedPanel::skip() {
             .toStdString();
     if (!ok) return;
     if (later)
-        perform("Skip a later run", [id = later->id, reason](Edit& edit) { skipFollowUp(edit, id, reason); });
+        perform(titled("Skip a later run"),
+                [id = later->id, reason](Edit& edit) { skipFollowUp(edit, id, reason); });
     else if (slot)
         perform(
-            "Skip a mount", [id = slot->id, reason](Edit& edit) { skipSlot(edit, id, reason); }, true);
+            titled("Skip a mount"), [id = slot->id, reason](Edit& edit) { skipSlot(edit, id, reason); },
+            true);
 }
 
 void PlannedPanel::markDone() {
     const FollowUp* later = session_.document().find(session_.selection().followUp);
     if (!later) return;
-    perform("A later run is done", [done = *later](Edit& edit) mutable {
+    perform(titled("A later run is done"), [done = *later](Edit& edit) mutable {
         done.done = true;
         edit.put(done);
     });

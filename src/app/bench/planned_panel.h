@@ -29,7 +29,7 @@ private:
     void skip();
     void markDone();
     /// datesAnew: the evenings of what is planned are laid anew.
-    void perform(const std::string& title, const std::function<void(Edit&)>& change, bool datesAnew = false);
+    void perform(const Message& title, const std::function<void(Edit&)>& change, bool datesAnew = false);
 
     Session& session_;
     QLabel* title_;

@@ -4,10 +4,12 @@
 #include "app/drawn/theme.h"
 #include "app/forms/entity_form.h"
 #include "app/jobs/job_progress.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "store/paper/sentences.h"
+#include "words/words.h"
 
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
@@ -140,7 +142,7 @@ void RulesSheet::tryThem() {
     const auto rules = typed();
     if (!question || !rules) return;
     tried_ = *rules;
-    Edit edit(session_.document(), "try");
+    Edit edit(session_.document(), titled("try"));
     if (tried_.id)
         edit.put(tried_);
     else
@@ -164,7 +166,7 @@ void RulesSheet::tryThem() {
             triedAt_ = revision;
             show(fresh);
         },
-        [this](const InputError& error) { words_->setText(qtext(sentence(error))); });
+        [this](const InputError& error) { words_->setText(qtext(words::sentence(error))); });
     showProgress(*job_, "Reducing the study again", this);
 }
 
@@ -213,7 +215,7 @@ void RulesSheet::takeOver() {
         take_->setEnabled(false);
         return;
     }
-    Edit edit(session_.document(), "Reduce the study by other rules");
+    Edit edit(session_.document(), titled("Reduce the study by other rules"));
     if (tried_.id)
         edit.put(tried_);
     else

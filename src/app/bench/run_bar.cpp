@@ -6,6 +6,7 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/flow_layout.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 
@@ -46,14 +47,14 @@ RunBar::RunBar(Session& session, QWidget* parent) : QWidget(parent), session_(se
 }
 
 /// One undoable change of the shown run, with the reduction that follows from it.
-void RunBar::changeRun(const std::string& title, const std::function<void(Run&)>& change) {
+void RunBar::changeRun(const Message& title, const std::function<void(Run&)>& change) {
     const Run* before = run();
     const Mount* mount = before ? session_.document().find(before->mount) : nullptr;
     if (!mount) return;
     Run changed = *before;
     change(changed);
     if (changed == *before) return;
-    Edit edit(session_.document(), title + " of " + mount->name);
+    Edit edit(session_.document(), Message{title.code, {{"mount", mount->name}}});
     edit.put(changed);
     const Run* one = edit.document().find(changed.id);
     auto tasks = reductionTasks(edit.document(), std::span(&one, 1), session_.question());
@@ -62,16 +63,19 @@ void RunBar::changeRun(const std::string& title, const std::function<void(Run&)>
 
 void RunBar::moveBorders(const HandMarks& marks) {
     const bool back = !marks.movesLoad() && !marks.movesWindow();
-    changeRun(back ? "Put back the borders" : "Move the borders", [&](Run& run) {
-        run.loadStartS = marks.loadStartS;
-        run.loadEndS = marks.loadEndS;
-        run.windowStartS = marks.windowStartS;
-        run.windowEndS = marks.windowEndS;
-    });
+    changeRun(titled(back ? words::mark("Put back the borders of {mount}")
+                          : words::mark("Move the borders of {mount}")),
+              [&](Run& run) {
+                  run.loadStartS = marks.loadStartS;
+                  run.loadEndS = marks.loadEndS;
+                  run.windowStartS = marks.windowStartS;
+                  run.windowEndS = marks.windowEndS;
+              });
 }
 
 void RunBar::useAsymptote(bool use) {
-    changeRun(use ? "Count the asymptote" : "Count the window's mean",
+    changeRun(titled(use ? words::mark("Count the asymptote of {mount}")
+                         : words::mark("Count the window's mean of {mount}")),
               [use](Run& run) { run.useAsymptote = use; });
 }
 
@@ -94,7 +98,7 @@ void RunBar::setProbeShift() {
 void RunBar::putProbeShift(std::optional<double> shiftS) {
     const Recording* recording = run() ? session_.document().find(run()->recording) : nullptr;
     if (!recording || !recording->probe) return;
-    Edit edit(session_.document(), "Set the room probe's clock");
+    Edit edit(session_.document(), titled("Set the room probe's clock"));
     Recording changed = *recording;
     changed.probeShiftS = shiftS;
     edit.put(changed);

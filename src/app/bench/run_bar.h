@@ -34,7 +34,7 @@ signals:
 
 private:
     const Run* run() const { return session_.document().find(run_); }
-    void changeRun(const std::string& title, const std::function<void(Run&)>& change);
+    void changeRun(const Message& title, const std::function<void(Run&)>& change);
     void useAsymptote(bool use);
     void setProbeShift();
 

@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "core/reduce/metric.h"
 #include "core/reduce/reduction.h"
 
@@ -176,7 +177,7 @@ void TracePlot::addCurves(const Trace& trace, Metric metric) {
         firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
     if (power) add(power->values, "power", QPen(c.quiet, 1, Qt::DotLine), plot_->yAxis2);
     plot_->yAxis2->setVisible(power != nullptr);
-    add(metricSeries(trace, chipChannels(trace, {}), metric), qtext(metricTitle(metric)), QPen(c.hot, 1.6),
+    add(metricSeries(trace, chipChannels(trace, {}), metric), sayTerm(metricTitle(metric)), QPen(c.hot, 1.6),
         plot_->yAxis);
     if (const Channel* room = firstChannel(trace, Role::ambient)) {
         add(room->values, trace.probe ? "room, probe" : "room", QPen(c.cold, 1.6), plot_->yAxis);

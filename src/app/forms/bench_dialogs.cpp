@@ -5,6 +5,7 @@
 #include "app/forms/dialog_buttons.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 
 #include <QHBoxLayout>
@@ -116,7 +117,7 @@ NewBenchDialog::NewBenchDialog(Session& session, QWidget* parent)
     templates_->setAccessibleName("Template");
     templates_->setObjectName("Template");
     for (const BenchTemplateInfo& info : benchTemplates)
-        templates_->addItem(qtext(info.name) + ": " + qtext(info.what));
+        templates_->addItem(sayTerm(info.name) + ": " + sayText(layersOf(info)));
     templates_->setCurrentRow(0);
     layout->addWidget(templates_, 1);
     layout->addWidget(dialogButtons(this, "Describe it"));
@@ -130,10 +131,10 @@ void NewBenchDialog::accept() {
         name_->setFocus();
         return;
     }
-    Edit edit(session_.document(), "Describe " + name.toStdString());
+    Edit edit(session_.document(), titled("Describe {bench}", {{"bench", name.toStdString()}}));
     const auto which =
         benchTemplates.at(static_cast<std::size_t>(std::max(0, templates_->currentRow()))).which;
-    const Id<Bench> bench = addBench(edit, which, name.toStdString());
+    const Id<Bench> bench = addBench(edit, which, name.toStdString(), words::text);
     if (!session_.perform(edit.finish())) return;
     Selection selection;
     selection.bench = bench;
@@ -211,7 +212,7 @@ void BenchSheet::listSensors() {
 void BenchSheet::addSensor() {
     const Configuration* configuration = session_.configuration();
     if (!configuration) return;
-    Edit edit(session_.document(), "Add a sensor");
+    Edit edit(session_.document(), titled("Add a sensor"));
     Sensor sensor;
     sensor.configuration = configuration->id;
     sensor.role = Role::ambient;
@@ -248,7 +249,7 @@ SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) :
     auto* row = new QHBoxLayout;
     auto* remove = button("Remove");
     connect(remove, &QPushButton::clicked, this, [&session, sensor] {
-        Edit edit(session.document(), "Remove a sensor");
+        Edit edit(session.document(), titled("Remove a sensor"));
         edit.remove(sensor);
         session.perform(edit.finish());
     });
@@ -317,13 +318,13 @@ LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
 void LayerSheet::addBehind(LayerKind kind) {
     const Layer* layer = session_.document().find(layer_);
     if (!layer) return;
-    Edit edit(session_.document(), "Add a layer");
+    Edit edit(session_.document(), titled("Add a layer"));
     addLayer(edit, *layer, kind);
     if (session_.perform(edit.finish())) accept();
 }
 
 void LayerSheet::removeThis() {
-    Edit edit(session_.document(), "Remove a layer");
+    Edit edit(session_.document(), titled("Remove a layer"));
     removeLayer(edit, layer_);
     if (session_.perform(edit.finish())) accept();
 }

@@ -4,6 +4,7 @@
 #include "app/drawn/theme.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/mount.h"
 #include "store/paper/sentences.h"
@@ -22,7 +23,7 @@ template <class E> std::optional<Id<E>> idOf(const E* entity) {
 }
 
 QString headOf(const Caution& caution) {
-    QString name = qtext(severityName(caution.rule->severity));
+    QString name = sayTerm(severityName(caution.rule->severity));
     name[0] = name[0].toUpper();
     return caution.state == CautionState::asks ? "Not known yet (" + name.toLower() + ")" : name;
 }
@@ -52,7 +53,7 @@ void CautionPanel::show(const CautionSubject& subject) {
         delete item;
     }
     count_ = 0;
-    layout_->addWidget(quietLabel(qtext(cautionPreamble)));
+    layout_->addWidget(quietLabel(sayText({"caution-preamble", {}})));
     for (const Caution& caution : cautionsFor(cautionFacts(session_.document(), subject, session_.now()))) {
         layout_->addWidget(line(caution));
         if (caution.rule->severity > CautionSeverity::info && !caution.rule->handling) ++count_;
@@ -75,8 +76,9 @@ QWidget* CautionPanel::line(const Caution& caution) {
         head->setPalette(palette);
     }
     box->addWidget(head);
-    QString text = qtext(caution.rule->reason) + " " + qtext(caution.rule->advice);
-    for (const std::string& fact : caution.asks) text += " " + qtext(questionFor(fact));
+    QString text =
+        sayText(reasonOf(*caution.rule)) + " " + QString::fromStdString(words::mend(reasonOf(*caution.rule)));
+    for (const std::string& fact : caution.asks) text += " " + sayText(questionFor(fact));
     if (!caution.rule->source.empty()) text += " (" + qtext(caution.rule->source) + ")";
     auto* words = new QLabel(text);
     words->setWordWrap(true);
@@ -150,13 +152,13 @@ void CautionPanel::acknowledge(const std::string& rule) {
     given.mount = subject_.mount; // read for a mount counts for that mount
     given.role = role.toStdString();
     given.at = session_.now();
-    Edit edit(session_.document(), "Acknowledge a caution");
+    Edit edit(session_.document(), titled("Acknowledge a caution"));
     edit.add(given);
     session_.perform(edit.finish());
 }
 
 void CautionPanel::withdraw(Id<Acknowledgement> id) {
-    Edit edit(session_.document(), "Take back an acknowledgement");
+    Edit edit(session_.document(), titled("Take back an acknowledgement"));
     edit.remove(id);
     session_.perform(edit.finish());
 }

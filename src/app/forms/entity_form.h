@@ -5,8 +5,10 @@
 // change of that member. Bad input keeps the field marked and the project unchanged, and says what is wrong.
 
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/session/session.h"
 #include "core/domain/words.h"
+#include "words/words.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -76,7 +78,7 @@ public:
                 read(trial, field->text().toStdString());
             } catch (const InputError& error) {
                 markWrong(field, true);
-                session_.refuse(label + ": " + qtext(sentence(error)));
+                session_.refuse(label + ": " + qtext(words::sentence(error)));
                 return;
             }
             markWrong(field, false);
@@ -260,7 +262,9 @@ private:
         E changed = *entity;
         apply(changed);
         if (changed == *entity) return;
-        Edit edit(session_.document(), "Change " + label.toLower().toStdString() + " of " + what_);
+        Edit edit(session_.document(),
+                  titled("Change {member} of {what}",
+                         {{"member", label.toLower().toStdString()}, {"what", Term{what_}}}));
         edit.put(changed);
         if (perform_)
             perform_(std::move(edit));

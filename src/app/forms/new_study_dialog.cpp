@@ -3,7 +3,9 @@
 
 #include "app/forms/dialog_buttons.h"
 #include "app/forms/entity_form.h"
+#include "app/session/say.h"
 #include "core/setup/study_setup.h"
+#include "words/words.h"
 
 #include <QFormLayout>
 #include <QHBoxLayout>
@@ -64,7 +66,7 @@ StudyTemplate NewStudyDialog::chosenKind() const {
 
 void NewStudyDialog::explainKind() {
     const StudyTemplateInfo& info = templateInfo(chosenKind());
-    QString text = qtext(info.what) + ". ";
+    QString text = sayText(purposeOf(info.which)) + ". ";
     if (info.mostMaterials == info.leastMaterials)
         text += QString("Tick %1.")
                     .arg(info.leastMaterials == 1 ? QString("one material")
@@ -103,7 +105,7 @@ void NewStudyDialog::accept() {
         name_->setFocus();
         return;
     }
-    Edit edit(session_.document(), "Ask: " + name.toStdString());
+    Edit edit(session_.document(), titled("Ask: {study}", {{"study", name.toStdString()}}));
     std::vector<Id<Material>> chosen;
     for (int i = 0; i < materials_->count(); ++i) {
         const QListWidgetItem* item = materials_->item(i);
@@ -118,10 +120,11 @@ void NewStudyDialog::accept() {
     }
     Id<Study> study;
     try {
-        study = addStudy(edit, {chosenKind(), *session_.selection().bench, name.toStdString(), chosen},
+        study = addStudy(edit,
+                         {chosenKind(), *session_.selection().bench, name.toStdString(), chosen, words::text},
                          session_.now());
     } catch (const InputError& error) {
-        session_.refuse(QString::fromStdString(sentence(error)));
+        session_.refuse(QString::fromStdString(words::sentence(error)));
         return;
     }
     if (!session_.perform(edit.finish())) return;

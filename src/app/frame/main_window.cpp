@@ -11,6 +11,7 @@
 #include "app/frame/top_line.h"
 #include "app/paper/paper_view.h"
 #include "app/question/question_view.h"
+#include "app/session/say.h"
 #include "app/shelf/shelf_view.h"
 #include "app/verdict/verdict_view.h"
 #include "core/setup/study_setup.h"
@@ -169,7 +170,7 @@ void MainWindow::newStudy() {
 void MainWindow::duplicateThisStudy() {
     const Study* study = session_.study();
     if (!study) return;
-    Edit edit(session_.document(), "Duplicate " + study->name);
+    Edit edit(session_.document(), titled("Duplicate {study}", {{"study", study->name}}));
     Selection selection = session_.selection();
     selection.study = duplicateStudy(edit, study->id);
     selection.mount.reset();
@@ -182,7 +183,9 @@ void MainWindow::closeThisStudy() {
     Study changed = *study;
     const bool reopen = study->state == StudyState::closed;
     changed.state = reopen ? StudyState::measuring : StudyState::closed;
-    Edit edit(session_.document(), (reopen ? "Reopen " : "Close ") + study->name);
+    Edit edit(session_.document(),
+              titled(reopen ? words::mark("Reopen {study}") : words::mark("Close {study}"),
+                     {{"study", study->name}}));
     edit.put(changed);
     session_.perform(edit.finish());
 }

@@ -24,11 +24,9 @@ std::optional<InputError> JobRunner::failure(bool& stopped) {
     try {
         throw;
     } catch (const std::bad_alloc&) {
-        return InputError("memory-short", {}, "there was not enough memory for it",
-                          "Close other programs, or take less at once");
+        return InputError("memory-short", {});
     } catch (const std::exception& error) { // of a library: what it says is all that is known
-        return InputError("job-failed", {}, std::string("it failed (") + error.what() + ")",
-                          "Try again; if it fails again, report it");
+        return InputError("job-failed", {}, {{"reason", error.what()}});
     } catch (...) { // Cancelled
         stopped = true;
         return std::nullopt;

@@ -4,6 +4,7 @@
 #include "app/forms/widgets.h"
 #include "app/question/level_sheet.h"
 #include "app/question/levels_card.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
@@ -50,7 +51,7 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     addFormRow(form, "And", secondFactor_);
     connect(secondFactor_, &QComboBox::activated, this, [this](int index) {
         const int chosen = secondFactor_->itemData(index).toInt();
-        changeQuestion("Change the second factor", [&](Question& question) {
+        changeQuestion(titled("Change the second factor"), [&](Question& question) {
             question.secondFactor = chosen < 0 ? std::nullopt : std::optional(static_cast<Factor>(chosen));
         });
     });
@@ -59,14 +60,15 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     addFormRow(form, "Site under study", site_);
     connect(site_, &QComboBox::activated, this, [this](int index) {
         const Id<Site> site{site_->itemData(index).toLongLong()};
-        changeQuestion("Change the site under study", [&](Question& question) { question.site = site; });
+        changeQuestion(titled("Change the site under study"),
+                       [&](Question& question) { question.site = site; });
     });
     metric_ = new QComboBox;
-    for (Metric metric : allMetrics) metric_->addItem(qtext(metricTitle(metric)), static_cast<int>(metric));
+    for (Metric metric : allMetrics) metric_->addItem(sayTerm(metricTitle(metric)), static_cast<int>(metric));
     addFormRow(form, "Judged by", metric_);
     connect(metric_, &QComboBox::activated, this, [this](int index) {
         const auto metric = static_cast<Metric>(metric_->itemData(index).toInt());
-        changeQuestion("Judge by " + std::string(metricTitle(metric)),
+        changeQuestion(titled("Judge by {metric}", {{"metric", Term{metricTitle(metric)}}}),
                        [&](Question& question) { question.metric = metric; });
     });
     reference_ = questionForm_->choice("Measured over", &Question::reference);
@@ -82,7 +84,7 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     addFormRow(form, "Held against", heldAgainst_);
     connect(heldAgainst_, &QComboBox::activated, this, [this](int index) {
         const qlonglong level = heldAgainst_->itemData(index).toLongLong();
-        changeQuestion("Change what the others are held against", [&](Question& question) {
+        changeQuestion(titled("Change what the others are held against"), [&](Question& question) {
             question.referenceLevel = level == 0 ? std::nullopt : std::optional(Id<Level>{level});
         });
     });
@@ -93,7 +95,7 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     addFormRow(form, "Compared under", comparedLoad_);
     connect(comparedLoad_, &QComboBox::activated, this, [this](int index) {
         const Id<Load> load{comparedLoad_->itemData(index).toLongLong()};
-        changeQuestion("Change the load that is compared", [&](Question& question) {
+        changeQuestion(titled("Change the load that is compared"), [&](Question& question) {
             question.load = load ? std::optional(load) : std::nullopt;
         });
     });
@@ -202,7 +204,7 @@ void AskedPage::fillComparedLoad() {
     comparedLoad_->setCurrentIndex(comparedLoad_->findData(now));
 }
 
-void AskedPage::changeQuestion(const std::string& title, const std::function<void(Question&)>& change) {
+void AskedPage::changeQuestion(const Message& title, const std::function<void(Question&)>& change) {
     const Question* question = session_.question();
     if (!question) return;
     Question changed = *question;

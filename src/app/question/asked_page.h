@@ -27,7 +27,7 @@ private:
     void fillFactors();
     void fillHeldAgainst();
     void fillComparedLoad();
-    void changeQuestion(const std::string& title, const std::function<void(Question&)>& change);
+    void changeQuestion(const Message& title, const std::function<void(Question&)>& change);
 
     Session& session_;
     LevelsCard* levels_;

@@ -4,6 +4,7 @@
 #include "app/drawn/theme.h"
 #include "app/question/chance_grid.h"
 #include "app/session/amount_text.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "store/paper/sentences.h"
@@ -141,15 +142,15 @@ void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, 
     }
     figures_->setText(html + "</table>");
     QStringList words;
-    for (const std::string& note : outlook.notes) words << "▸ " + qtext(note) + ".";
+    for (const Message& note : outlook.notes) words << "▸ " + sayText(note) + ".";
     if (!outlook.resolvable) {
         words << QString("%1 mounts of each would not do. What would help:").arg(sensibleMounts);
         for (const Help& help : outlook.helps)
             words << QString("▸ %1: %2 (%3).")
-                         .arg(qtext(help.what),
+                         .arg(sayText(help.what),
                               help.mountsPerLevel ? QString("%1 mounts of each").arg(*help.mountsPerLevel)
                                                   : QString("still not enough alone"),
-                              qtext(help.assumption));
+                              sayText(help.assumption));
     }
     helps_->setText(words.join("\n"));
     helps_->setVisible(!words.isEmpty());

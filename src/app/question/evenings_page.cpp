@@ -3,11 +3,13 @@
 
 #include "app/drawn/theme.h"
 #include "app/session/laid_change.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 #include "core/setup/plan_setup.h"
 #include "store/atomic_file.h"
 #include "store/calendar/plan_calendar.h"
+#include "words/words.h"
 
 #include <QDateTime>
 #include <QFileDialog>
@@ -82,11 +84,11 @@ QWidget* EveningsPage::makeEvenings() {
     connect(follow, &QPushButton::clicked, this, [this] {
         const Question* question = session_.question();
         if (!question) return;
-        Edit edit(session_.document(), "Plan follow-ups");
+        Edit edit(session_.document(), titled("Plan follow-ups"));
         try {
             layFollowUps(edit, planFor(session_.document(), question->study));
         } catch (const InputError& error) {
-            session_.refuse(qtext(sentence(error)));
+            session_.refuse(qtext(words::sentence(error)));
             return;
         }
         if (edit.finish().empty())
@@ -96,7 +98,7 @@ QWidget* EveningsPage::makeEvenings() {
             session_.perform(edit.finish());
     });
     connect(anew_, &QPushButton::clicked, this,
-            [this] { performLaid(session_, Edit(session_.document(), "Date the tape anew")); });
+            [this] { performLaid(session_, Edit(session_.document(), titled("Date the tape anew"))); });
     row->addWidget(calendar);
     row->addWidget(follow);
     row->addWidget(anew_);
@@ -134,7 +136,7 @@ QWidget* EveningsPage::makeForm() {
         if (!stored) return;
         Plan plan = *stored;
         plan.zone = zone_->itemText(index).toStdString();
-        Edit edit(session_.document(), "Change the time zone");
+        Edit edit(session_.document(), titled("Change the time zone"));
         edit.put(plan);
         performLaid(session_, std::move(edit));
     });
@@ -202,7 +204,7 @@ void EveningsPage::refresh(const PlanFigures& figures) {
         if (!due.isEmpty())
             later_->setText(QString("%1 to come back to, first: %2").arg(due.size()).arg(due.front()));
     } catch (const InputError& error) {
-        evenings_->addItem(qtext(sentence(error)));
+        evenings_->addItem(qtext(words::sentence(error)));
     }
 }
 
@@ -271,7 +273,7 @@ void EveningsPage::stateTime(int row) {
     }
     const auto kind = static_cast<MaterialClass>(times_->item(row, 0)->data(Qt::UserRole).toInt());
     const auto step = static_cast<StepKind>(times_->item(row, 0)->data(Qt::UserRole + 1).toInt());
-    Edit edit(session_.document(), "State how long it takes to " + std::string(word(step)));
+    Edit edit(session_.document(), titled("State how long it takes to {step}", {{"step", Term{word(step)}}}));
     StepTime time;
     time.bench = study->bench;
     time.kind = step;

@@ -3,6 +3,7 @@
 
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/dialog_buttons.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 
 #include <QHBoxLayout>
@@ -75,7 +76,7 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
 void LevelSheet::makeRig(Session& session, Id<Level> level) {
     const Level* of = session.document().find(level);
     if (!of || !session.bench()) return;
-    Edit edit(session.document(), "Make a rig for " + of->name);
+    Edit edit(session.document(), titled("Make a rig for {level}", {{"level", of->name}}));
     Level changed = *of;
     changed.configuration = addVariant(edit, session.bench()->id, of->name);
     if (!changed.configuration) return;
@@ -140,7 +141,7 @@ void LoadsSheet::showCurrent() {
 }
 
 void LoadsSheet::add() {
-    Edit edit(session_.document(), "Add a load");
+    Edit edit(session_.document(), titled("Add a load"));
     Load load;
     load.study = study_;
     load.position = list_->count();
@@ -157,7 +158,8 @@ void LoadsSheet::remove() {
         return;
     }
     const Id<Load> id{item->data(Qt::UserRole).toLongLong()};
-    Edit edit(session_.document(), "Remove the load " + session_.document().find(id)->name);
+    Edit edit(session_.document(),
+              titled("Remove the load {load}", {{"load", session_.document().find(id)->name}}));
     std::vector<Id<ProtocolStep>> steps;
     for (const ProtocolStep* step : session_.document().where(&ProtocolStep::load, std::optional(id)))
         steps.push_back(step->id);

@@ -6,6 +6,7 @@
 #include "app/forms/widgets.h"
 #include "app/question/level_sheet.h"
 #include "app/session/amount_text.h"
+#include "app/session/say.h"
 #include "core/caution/hold.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
@@ -165,7 +166,7 @@ void LevelsCard::addLevelOfMaterial() {
                 session_.refuse(QString::fromStdString(cautionText(hold.caution)));
                 return;
             }
-    Edit edit(session_.document(), "Compare " + material->name + " too");
+    Edit edit(session_.document(), titled("Compare {material} too", {{"material", material->name}}));
     Level level;
     level.question = question->levelsFrom.value_or(question->id);
     level.name = material->name;
@@ -184,7 +185,7 @@ void LevelsCard::addEmptyLevel(bool second) {
     const auto levels = levelsOf(session_.document(), question->id);
     if (!second && !levels.empty() && question->factor != Factor::beforeAfter)
         level.material = levels.back()->material;
-    Edit edit(session_.document(), "Add a level");
+    Edit edit(session_.document(), titled("Add a level"));
     const Id<Level> id = addLevel(edit, level);
     if (session_.perform(edit.finish())) openDialog(new LevelSheet(session_, id, this));
 }
@@ -208,7 +209,7 @@ void LevelsCard::removeLevel() {
                             .arg(qtext(level->name)));
         return;
     }
-    Edit edit(session_.document(), "Leave out " + level->name);
+    Edit edit(session_.document(), titled("Leave out {level}", {{"level", level->name}}));
     removeUnusedLevel(edit, level->id);
     session_.perform(edit.finish());
 }
@@ -225,7 +226,7 @@ void LevelsCard::moveLevel(int by) {
     const auto row = at - all.begin();
     if (at == all.end() || row + by < 0 || row + by >= static_cast<std::ptrdiff_t>(all.size())) return;
     std::swap(all[static_cast<std::size_t>(row)], all[static_cast<std::size_t>(row + by)]);
-    Edit edit(session_.document(), "Reorder the levels");
+    Edit edit(session_.document(), titled("Reorder the levels"));
     for (std::size_t i = 0; i < all.size(); ++i) {
         all[i].position = static_cast<int>(i) + (moved->ofSecond ? 1000 : 0);
         edit.put(all[i]);

@@ -3,9 +3,11 @@
 
 #include "app/drawn/theme.h"
 #include "app/session/laid_change.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
 #include "store/paper/sentences.h"
+#include "words/words.h"
 
 #include <QHBoxLayout>
 #include <QInputDialog>
@@ -249,7 +251,7 @@ std::optional<Id<Slot>> OrderPage::currentSlot() const {
     return Id<Slot>{item->data(Qt::UserRole).toLongLong()};
 }
 
-void OrderPage::act(const std::string& title, const std::function<void(Edit&, const Question&)>& change,
+void OrderPage::act(const Message& title, const std::function<void(Edit&, const Question&)>& change,
                     Dates dates) {
     const Question* question = session_.question();
     if (!question) return;
@@ -257,7 +259,7 @@ void OrderPage::act(const std::string& title, const std::function<void(Edit&, co
     try {
         change(edit, *question);
     } catch (const InputError& error) {
-        session_.refuse(qtext(sentence(error)));
+        session_.refuse(qtext(words::sentence(error)));
         return;
     }
     if (dates == Dates::anew)
@@ -278,7 +280,7 @@ void OrderPage::moveSlotBy(int by) {
     const auto at = std::find(planned.begin(), planned.end(), slot) - planned.begin();
     const auto to = std::clamp<std::ptrdiff_t>(at + by, 0, static_cast<std::ptrdiff_t>(planned.size()) - 1);
     if (to == at) return;
-    act(by < -1 ? "Do it next" : "Reorder the mounts",
+    act(titled(by < -1 ? words::mark("Do it next") : words::mark("Reorder the mounts")),
         [&](Edit& edit, const Question&) { moveSlot(edit, *id, static_cast<std::size_t>(to)); });
 }
 
@@ -291,7 +293,7 @@ void OrderPage::skipOrTakeUp() {
     }
     if (!slot->skippedBecause.empty()) {
         act(
-            "Take a mount up again", [&](Edit& edit, const Question&) { takeUpAgain(edit, *id); },
+            titled("Take a mount up again"), [&](Edit& edit, const Question&) { takeUpAgain(edit, *id); },
             Dates::anew);
         return;
     }
@@ -300,7 +302,7 @@ void OrderPage::skipOrTakeUp() {
         this, "Skip this mount", "Why? The reason stays in the record.", QLineEdit::Normal, {}, &ok);
     if (ok)
         act(
-            "Skip a mount",
+            titled("Skip a mount"),
             [&](Edit& edit, const Question&) { skipSlot(edit, *id, reason.trimmed().toStdString()); },
             Dates::anew);
 }
@@ -311,7 +313,7 @@ void OrderPage::addOne() {
     for (const DesignUnit& unit : design.units)
         if (id && unit.slot == *id && unit.cell) {
             act(
-                "Add a mount of " + design.cells[*unit.cell].name,
+                titled("Add a mount of {level}", {{"level", design.cells[*unit.cell].name}}),
                 [&](Edit& edit, const Question& question) { addMount(edit, question, *unit.cell, false); },
                 Dates::anew);
             return;
@@ -344,7 +346,7 @@ void OrderPage::extend() {
     bool ok = false;
     const int more = QInputDialog::getInt(this, "Extend the study", hint, 1, 1, 50, 1, &ok);
     if (ok)
-        act("Extend by " + std::to_string(more), [&](Edit& edit, const Question& asked) {
+        act(titled("Extend by {mounts}", {{"mounts", more}}), [&](Edit& edit, const Question& asked) {
             extendStudy(edit, asked, more, session_.now(), figures_.clock);
         });
 }
@@ -355,13 +357,13 @@ void OrderPage::stop() {
         QInputDialog::getText(this, "Stop the study early", "Why? What is left is skipped for this reason.",
                               QLineEdit::Normal, {}, &ok);
     if (ok)
-        act("Stop early", [&](Edit& edit, const Question& question) {
+        act(titled("Stop early"), [&](Edit& edit, const Question& question) {
             stopEarly(edit, question.study, reason.trimmed().toStdString());
         });
 }
 
 void OrderPage::shuffle() {
-    act("Draw another order", [&](Edit& edit, const Question&) {
+    act(titled("Draw another order"), [&](Edit& edit, const Question&) {
         Plan plan = figures_.plan;
         ++plan.seed;
         putPlan(edit, plan);
@@ -369,7 +371,7 @@ void OrderPage::shuffle() {
 }
 
 void OrderPage::layOnTape() {
-    act("Put the plan on the tape", [&](Edit& edit, const Question& question) {
+    act(titled("Put the plan on the tape"), [&](Edit& edit, const Question& question) {
         // The tape follows the study's first question; others get their levels beside it.
         const Question& first = *firstQuestion(session_.document(), question.study);
         layPlan(edit, first, planFor(session_.document(), question.study), session_.now(), figures_.clock);

@@ -37,7 +37,7 @@ private:
     std::optional<Id<Slot>> currentSlot() const;
     /// Performs what `change` puts into an edit; a refusal becomes a notice.
     enum class Dates { stay, anew }; ///< of what is planned, after a change of it
-    void act(const std::string& title, const std::function<void(Edit&, const Question&)>& change,
+    void act(const Message& title, const std::function<void(Edit&, const Question&)>& change,
              Dates dates = Dates::stay);
 
     Session& session_;

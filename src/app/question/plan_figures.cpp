@@ -7,6 +7,7 @@
 #include "core/setup/plan_setup.h"
 #include "store/calendar/calendar.h"
 #include "store/paper/sentences.h"
+#include "words/words.h"
 
 namespace ibuki {
 
@@ -21,7 +22,7 @@ PlanFigures planFigures(const Session& session, std::optional<int> mounts) {
         figures.outlook =
             outlookOf(session.document(), *question, figures.plan, session.now(), figures.clock);
     } catch (const InputError& error) {
-        figures.whyNot = qtext(sentence(error));
+        figures.whyNot = qtext(words::sentence(error));
         if (!figures.whyNot.isEmpty()) figures.whyNot[0] = figures.whyNot[0].toUpper();
     }
     return figures;

@@ -3,6 +3,7 @@
 
 #include "app/forms/entity_form.h"
 #include "app/session/laid_change.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 
@@ -55,7 +56,7 @@ QWidget* ProtocolPage::makeSteps() {
     preset_->setPlaceholderText("begin from …");
     for (ProtocolPreset preset :
          {ProtocolPreset::air, ProtocolPreset::liquid, ProtocolPreset::laptop, ProtocolPreset::phaseChange})
-        preset_->addItem(qtext(presetName(preset)));
+        preset_->addItem(sayTerm(presetName(preset)));
     connect(preset_, &QComboBox::activated, this, &ProtocolPage::usePresetChosen);
     head->addWidget(preset_);
     layout->addLayout(head);
@@ -172,10 +173,12 @@ void ProtocolPage::fillDifference() {
     QString html = "<table cellspacing='0' cellpadding='3'>";
     html += QString("<tr><td></td><td><b>here</b></td><td><b>%1</b></td></tr>")
                 .arg(other_->currentText().toHtmlEscaped());
+    const auto told = [](const std::optional<Message>& step) {
+        return step ? sayText(*step).toHtmlEscaped() : QStringLiteral("–");
+    };
     for (const ProtocolDifference& line : lines)
         html += QString("<tr><td>%1</td><td>%2</td><td>%3</td></tr>")
-                    .arg(qtext(line.step).toHtmlEscaped(), qtext(line.here).toHtmlEscaped(),
-                         qtext(line.there).toHtmlEscaped());
+                    .arg(sayText(line.step).toHtmlEscaped(), told(line.here), told(line.there));
     difference_->setText(html + "</table>");
 }
 
@@ -188,7 +191,8 @@ std::vector<ProtocolStep> ProtocolPage::ownSteps(Edit& edit) const {
 
 void ProtocolPage::usePresetChosen(int index) {
     Edit edit(session_.document(),
-              "Begin from the protocol for " + std::string(presetName(static_cast<ProtocolPreset>(index))));
+              titled("Begin from the protocol for {preset}",
+                     {{"preset", Term{presetName(static_cast<ProtocolPreset>(index))}}}));
     usePreset(edit, session_.study()->id, static_cast<ProtocolPreset>(index));
     preset_->setCurrentIndex(-1);
     performLaid(session_, std::move(edit)); // the steps' times move the evenings
@@ -206,7 +210,7 @@ void ProtocolPage::changeStep(int row) {
         fillSteps();
         return;
     }
-    Edit edit(session_.document(), "Change a step of the protocol");
+    Edit edit(session_.document(), titled("Change a step of the protocol"));
     auto steps = ownSteps(edit);
     if (row >= static_cast<int>(steps.size())) return;
     ProtocolStep step = steps[static_cast<std::size_t>(row)];
@@ -226,7 +230,7 @@ void ProtocolPage::changeStep(int row) {
 }
 
 void ProtocolPage::addStep() {
-    Edit edit(session_.document(), "Add a step to the protocol");
+    Edit edit(session_.document(), titled("Add a step to the protocol"));
     const auto steps = ownSteps(edit);
     ProtocolStep step;
     step.study = session_.study()->id;
@@ -239,7 +243,7 @@ void ProtocolPage::addStep() {
 
 void ProtocolPage::removeStep() {
     const int row = steps_->currentRow();
-    Edit edit(session_.document(), "Remove a step of the protocol");
+    Edit edit(session_.document(), titled("Remove a step of the protocol"));
     const auto steps = ownSteps(edit);
     if (row < 0 || row >= static_cast<int>(steps.size())) {
         session_.refuse("Choose the step to remove.");

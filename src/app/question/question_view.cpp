@@ -9,6 +9,7 @@
 #include "app/question/order_page.h"
 #include "app/question/protocol_page.h"
 #include "app/question/sentence_bar.h"
+#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
@@ -190,7 +191,7 @@ void QuestionView::fillQuestions() {
     for (const Question* question : session_.document().where(&Question::study, session_.question()->study)) {
         const Site* site = session_.document().find(question->site);
         question_->addItem(QString("%1: %2").arg(site ? qtext(site->name) : QString("a site"),
-                                                 qtext(responseTitle(*question))),
+                                                 sayText(responseTitle(*question))),
                            static_cast<qlonglong>(question->id.value));
     }
     question_->setCurrentIndex(question_->findData(static_cast<qlonglong>(session_.question()->id.value)));
@@ -211,7 +212,7 @@ void QuestionView::takeMounts() {
     Plan plan = planFor(session_.document(), question->study);
     if (plan.id && plan.mountsPerLevel == mounts_->value()) return;
     plan.mountsPerLevel = mounts_->value();
-    Edit edit(session_.document(), "Plan " + std::to_string(plan.mountsPerLevel) + " mounts of each");
+    Edit edit(session_.document(), titled("Plan {mounts} mounts of each", {{"mounts", plan.mountsPerLevel}}));
     putPlan(edit, plan);
     session_.perform(edit.finish());
 }
@@ -241,7 +242,7 @@ void QuestionView::askAnother() {
                                                  choices, 0, false, &ok);
     const auto index = choices.indexOf(chosen);
     if (!ok || index < 0) return;
-    Edit edit(session_.document(), "Ask another question");
+    Edit edit(session_.document(), titled("Ask another question"));
     Selection selection = session_.selection();
     selection.question = addQuestion(edit, question->id, sites[static_cast<std::size_t>(index)], index == 0);
     if (session_.perform(edit.finish())) session_.select(selection);
@@ -250,7 +251,7 @@ void QuestionView::askAnother() {
 void QuestionView::dropQuestion() {
     const Question* question = session_.question();
     if (!question) return;
-    Edit edit(session_.document(), "Drop a question");
+    Edit edit(session_.document(), titled("Drop a question"));
     removeQuestion(edit, question->id);
     if (edit.finish().empty())
         session_.refuse("The study's first question stays. Change it, or close the study.");

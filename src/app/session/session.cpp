@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/session.h"
 
+#include "app/session/say.h"
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
 #include "core/reduce/reduce.h"
+#include "words/words.h"
 
 #include <QDateTime>
 #include <QUndoCommand>
@@ -16,7 +18,7 @@ namespace ibuki {
 class ProjectCommand : public QUndoCommand {
 public:
     ProjectCommand(Session& session, ChangeSet set)
-        : QUndoCommand(QString::fromStdString(set.title)), session_(session), set_(std::move(set)) {}
+        : QUndoCommand(sayText(set.title)), session_(session), set_(std::move(set)) {}
 
     void redo() override {
         if (!applied_ && !session_.apply(set_, {}, Direction::redo)) setObsolete(true);
@@ -99,16 +101,16 @@ void Session::take(Project project) {
 void Session::judgeByEveryMetric() {
     std::vector<ReductionTask> tasks = reductionsOfOneMetric(document());
     if (tasks.empty() || work_.isRunning()) return;
-    reduceBeside("Judge the runs by every metric", std::move(tasks),
+    reduceBeside(titled("Judge the runs by every metric"), std::move(tasks),
                  [this, before = changes_](const std::vector<RunReduction>& fresh) {
                      if (changes_ != before) return; // the next opening makes up for it
-                     Edit edit(document(), workTitle_.toStdString());
+                     Edit edit(document(), workTitle_);
                      for (const RunReduction& reduction : fresh) edit.put(reduction);
                      apply(edit.finish(), {}, Direction::forward);
                  });
 }
 
-void Session::reduceBeside(const QString& title, std::vector<ReductionTask> tasks,
+void Session::reduceBeside(const Message& title, std::vector<ReductionTask> tasks,
                            std::function<void(const std::vector<RunReduction>&)> done) {
     workTitle_ = title;
     work_.start<std::vector<RunReduction>>(
@@ -123,7 +125,7 @@ void Session::reduceBeside(const QString& title, std::vector<ReductionTask> task
             post(error);
             emit documentChanged(); // fields show again what is stored
         });
-    emit workBegun(title);
+    emit workBegun(sayText(title));
 }
 
 bool Session::openProject(const QString& path) {
@@ -231,16 +233,18 @@ void Session::performReduced(Edit edit, std::vector<ReductionTask> tasks) {
         return;
     }
     if (work_.isRunning()) {
-        post(QString::fromStdString(edit.title()) + ": not done, because \"" + workTitle_
-             + "\" is still at work. Wait for it or call it off, then try again.");
+        post(say("{edit}: not done, because \"{other}\" is still at work. Wait for it or call it off, then "
+                 "try again.",
+                 {{"edit", edit.title()}, {"other", workTitle_}}));
         emit documentChanged(); // fields show again what is stored
         return;
     }
     auto waiting = std::make_shared<Edit>(std::move(edit));
-    reduceBeside(QString::fromStdString(waiting->title()), std::move(tasks),
+    reduceBeside(waiting->title(), std::move(tasks),
                  [this, waiting, before = changes_](const std::vector<RunReduction>& fresh) {
                      if (changes_ != before) {
-                         post(workTitle_ + ": not done, because the project changed meanwhile. Try again.");
+                         post(say("{edit}: not done, because the project changed meanwhile. Try again.",
+                                  {{"edit", workTitle_}}));
                          emit documentChanged(); // fields show again what is stored
                          return;
                      }
@@ -275,6 +279,6 @@ void Session::refuse(const QString& why) {
     post(why);
     refused_ = true;
 }
-void Session::post(const InputError& error) { post(QString::fromStdString(sentence(error))); }
+void Session::post(const InputError& error) { post(QString::fromStdString(words::sentence(error))); }
 
 } // namespace ibuki

@@ -95,7 +95,7 @@ private:
     /// Reductions of an older version, once, beside the window's work; a fact that is not on the undo stack.
     void judgeByEveryMetric();
     /// Makes the reductions off the main thread, through a connection of its own, and hands them to `done`.
-    void reduceBeside(const QString& title, std::vector<ReductionTask> tasks,
+    void reduceBeside(const Message& title, std::vector<ReductionTask> tasks,
                       std::function<void(const std::vector<RunReduction>&)> done);
 
     std::optional<Project> project_;
@@ -105,7 +105,7 @@ private:
     bool refused_ = false; ///< the latest notice was a refusal
     int changes_ = 0;      ///< counts what was done to the document
     std::function<ChangeSet(const Document&)> waitingFact_;
-    QString workTitle_; ///< of what work_ is doing, or did last
+    Message workTitle_; ///< of what work_ is doing, or did last
     JobRunner work_;
     JobService jobs_;
 };

@@ -4,10 +4,12 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/shelf/cut_print.h"
 #include "app/shelf/sheet_preview.h"
 #include "app/shelf/shelf_subject.h"
 #include "store/paper/cut_svg.h"
+#include "words/words.h"
 
 #include <QCheckBox>
 #include <QFileDialog>
@@ -139,8 +141,8 @@ QWidget* CutPage::makeResult() {
     turning->addWidget(pageLabel_, 1);
     turning->addWidget(next_);
     layout->addLayout(turning);
-    layout->addWidget(
-        quietLabel(qtext(cautionRule("BLADES")->reason) + " " + qtext(cautionRule("BLADES")->advice)));
+    layout->addWidget(quietLabel(sayText(reasonOf(*cautionRule("BLADES"))) + " "
+                                 + QString::fromStdString(words::mend(reasonOf(*cautionRule("BLADES"))))));
     auto* row = new QHBoxLayout;
     save_ = button("Save drawing…", "SVG or PDF at exactly 1:1", true);
     connect(save_, &QPushButton::clicked, this, [this] {
@@ -303,7 +305,7 @@ void CutPage::replan() {
             page_ = 0;
             showPlan();
         },
-        [this](const InputError& error) { refuse(QString::fromStdString(sentence(error))); });
+        [this](const InputError& error) { refuse(QString::fromStdString(words::sentence(error))); });
 }
 
 void CutPage::refuse(const QString& why) {
@@ -375,7 +377,7 @@ void CutPage::keep() {
             "The shelf has changed since the sheets were taken from it. Press From the shelf again.");
         return;
     }
-    Edit edit(session_.document(), "Cut pads");
+    Edit edit(session_.document(), titled("Cut pads"));
     const int kept = keepCut(edit, *plan_, origins_, leastOffcutMm, session_.now());
     const ChangeSet changes = edit.finish();
     if (changes.empty()) {

@@ -12,6 +12,7 @@
 #include "core/physics/bond_line.h"
 #include "core/shelf/gap.h"
 #include "core/shelf/shelf.h"
+#include "words/words.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -310,7 +311,7 @@ void DosePage::showAmount() {
         drawing_->show(FaceDrawing::Shown{laid, covered, std::max(amount.dotDiameterMm, amount.beadWidthMm)},
                        {});
     } catch (const InputError& error) {
-        drawing_->show(std::nullopt, QString::fromStdString(sentence(error)));
+        drawing_->show(std::nullopt, QString::fromStdString(words::sentence(error)));
     }
 }
 

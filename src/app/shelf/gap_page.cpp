@@ -6,6 +6,7 @@
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/shelf/gap_drawing.h"
 #include "core/domain/bench.h"
 #include "core/shelf/class_defaults.h"
@@ -243,7 +244,7 @@ void GapPage::stateGap(Id<Site> id, double gapMm) {
     if (!site || (site->gap && site->gap->value == gapMm)) return;
     Site changed = *site;
     changed.gap = Millimetre{gapMm};
-    Edit edit(session_.document(), "Gap at " + site->name);
+    Edit edit(session_.document(), titled("Gap at {site}", {{"site", site->name}}));
     edit.put(changed);
     session_.perform(edit.finish());
 }

@@ -2,7 +2,9 @@
 #include "app/shelf/lot_panel.h"
 
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "core/shelf/shelf.h"
+#include "words/words.h"
 
 #include <QBuffer>
 #include <QFileDialog>
@@ -114,7 +116,7 @@ void LotPanel::keep(Edit edit) {
         if (after) checkLot(*after);
         session_.perform(edit.finish());
     } catch (const InputError& error) {
-        session_.refuse(QString::fromStdString(sentence(error)));
+        session_.refuse(QString::fromStdString(words::sentence(error)));
         form_.show(form_.shown());
     }
 }
@@ -167,7 +169,7 @@ bool LotPanel::setPicture(const QString& path) {
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
     image.save(&buffer, image.hasAlphaChannel() ? "PNG" : "JPG", 88);
-    Edit edit(session_.document(), "Picture of " + lot->name);
+    Edit edit(session_.document(), titled("Picture of {lot}", {{"lot", lot->name}}));
     const LotPicture* before = first(session_.document(), &LotPicture::lot, lot->id);
     LotPicture picture = before ? *before : LotPicture{};
     picture.lot = lot->id;
@@ -186,7 +188,7 @@ void LotPanel::removePicture() {
     if (!form_.shown()) return;
     const LotPicture* shown = first(session_.document(), &LotPicture::lot, *form_.shown());
     if (!shown) return;
-    Edit edit(session_.document(), "Remove a picture");
+    Edit edit(session_.document(), titled("Remove a picture"));
     edit.remove(shown->id);
     session_.perform(edit.finish());
 }
@@ -204,7 +206,7 @@ void LotPanel::addOffcut() {
         session_.refuse(QString("\"%1\" is no size. Write it as 60 x 20.").arg(typed));
         return;
     }
-    Edit edit(session_.document(), "Add an off-cut");
+    Edit edit(session_.document(), titled("Add an off-cut"));
     edit.add(Offcut{{}, *form_.shown(), Millimetre{*width}, Millimetre{*length}, false});
     session_.perform(edit.finish());
 }
@@ -212,7 +214,7 @@ void LotPanel::addOffcut() {
 void LotPanel::removeOffcut() {
     const QListWidgetItem* item = offcuts_->currentItem();
     if (!item) return;
-    Edit edit(session_.document(), "Remove an off-cut");
+    Edit edit(session_.document(), titled("Remove an off-cut"));
     edit.remove(Id<Offcut>{item->data(Qt::UserRole).toLongLong()});
     session_.perform(edit.finish());
 }

@@ -2,6 +2,7 @@
 #include "app/shelf/material_panel.h"
 
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/shelf/package_sheet.h"
 #include "app/shelf/shelf_items.h"
 #include "core/shelf/class_defaults.h"
@@ -117,7 +118,7 @@ void MaterialPanel::openPackage(std::optional<Id<Package>> package) {
 void MaterialPanel::removePackage() {
     const QListWidgetItem* item = packages_->currentItem();
     if (!item) return;
-    Edit edit(session_.document(), "Remove a package");
+    Edit edit(session_.document(), titled("Remove a package"));
     edit.remove(Id<Package>{item->data(Qt::UserRole).toLongLong()});
     session_.perform(edit.finish());
 }

@@ -3,6 +3,7 @@
 
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/shelf/shelf_items.h"
 #include "core/domain/words.h"
 
@@ -57,7 +58,8 @@ void PackageSheet::accept() {
         session_.refuse("A price needs its currency. Write it beside the price, such as NOK.");
         return;
     }
-    Edit edit(session_.document(), package_ ? "Change a package" : "Add a package");
+    Edit edit(session_.document(),
+              titled(package_ ? words::mark("Change a package") : words::mark("Add a package")));
     const Package* before = session_.document().find(package_);
     Package package = before ? *before : Package{};
     package.material = material_;

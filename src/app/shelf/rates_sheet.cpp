@@ -3,6 +3,7 @@
 
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/shelf/shelf_items.h"
 
 #include <QHBoxLayout>
@@ -75,7 +76,7 @@ void RatesSheet::add() {
         return;
     }
     rate.rate = *rate_->value();
-    Edit edit(session_.document(), "Add a rate");
+    Edit edit(session_.document(), titled("Add a rate"));
     for (const auto& [id, known] : session_.document().all<ExchangeRate>())
         if ((known.from == rate.from && known.to == rate.to)
             || (known.from == rate.to && known.to == rate.from))
@@ -87,7 +88,7 @@ void RatesSheet::add() {
 void RatesSheet::remove() {
     const QListWidgetItem* item = rates_->currentItem();
     if (!item) return;
-    Edit edit(session_.document(), "Remove a rate");
+    Edit edit(session_.document(), titled("Remove a rate"));
     edit.remove(Id<ExchangeRate>{item->data(Qt::UserRole).toLongLong()});
     session_.perform(edit.finish());
 }

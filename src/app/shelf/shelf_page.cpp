@@ -4,6 +4,7 @@
 #include "app/forms/caution_panel.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/shelf/figures_panel.h"
 #include "app/shelf/lot_panel.h"
 #include "app/shelf/material_panel.h"
@@ -218,7 +219,7 @@ void ShelfPage::showDetail() {
 }
 
 void ShelfPage::addMaterial() {
-    Edit edit(session_.document(), "Add a material");
+    Edit edit(session_.document(), titled("Add a material"));
     Material material;
     material.name = "New material";
     const Id<Material> id = edit.add(material);
@@ -243,7 +244,7 @@ void ShelfPage::addLot() {
         session_.refuse("A lot is one tube or sheet of a material. Add the material first.");
         return;
     }
-    Edit edit(session_.document(), "Add a lot of " + material->name);
+    Edit edit(session_.document(), titled("Add a lot of {material}", {{"material", material->name}}));
     Lot lot;
     lot.material = material->id;
     lot.name = material->name + ", lot "
@@ -267,7 +268,7 @@ void ShelfPage::removeChosen() {
     const Material* material = document.find(session_.selection().material);
     const Lot* lot = shelfSubject(session_).lot;
     if (!material) return;
-    Edit edit(document, "Remove " + (lot ? lot->name : material->name));
+    Edit edit(document, titled("Remove {name}", {{"name", lot ? lot->name : material->name}}));
     if (lot) {
         if (!document.where(&Application::lot, std::optional(lot->id)).empty()) {
             session_.refuse(qtext(lot->name) + " stays: mounts have taken from it.");
@@ -313,7 +314,7 @@ bool ShelfPage::importFrom(const QString& path) {
         session_.post(path + " cannot be read: " + file.errorString() + ".");
         return false;
     }
-    Edit edit(session_.document(), "Bring in a shelf");
+    Edit edit(session_.document(), titled("Bring in a shelf"));
     try {
         const ShelfImport found = importShelf(edit, file.readAll().toStdString(), path.toStdString());
         if (!session_.perform(edit.finish())) return false;

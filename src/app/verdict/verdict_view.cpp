@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/session/say.h"
 #include "app/verdict/ladder.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
@@ -113,7 +114,7 @@ void VerdictView::refresh() {
         return;
     }
     *evidence_ = gatherEvidence(session_.document(), *question);
-    QString title = qtext(responseTitle(*question));
+    QString title = sayText(responseTitle(*question));
     title[0] = title[0].toUpper();
     title_->setText(title + ", " + qtext(responseUnit(*question)));
     if (evidence_->comparison) {

@@ -2,8 +2,10 @@
 #pragma once
 
 // The one exception for unusable input from outside. The core names the trouble by a code and fields; the
-// edge (window or command) makes the sentence, so that it can be translated. Programming mistakes are
-// assertions; doubtful data are flags (core/reduce/flag.h), never an InputError.
+// edge (window or command) makes the sentence (words::sentence), so that it can be translated. Programming
+// mistakes are assertions; doubtful data are flags (core/base/flag.h), never an InputError.
+
+#include "core/base/message.h"
 
 #include <optional>
 #include <stdexcept>
@@ -18,19 +20,20 @@ struct InputError : std::runtime_error {
         std::optional<long> column; ///< 1-based field number, not character
     };
 
-    /// code: a stable word such as "log-no-header"; what: the trouble; mend: what the user can do about it.
-    InputError(std::string codeWord, Where place, const std::string& whatIsWrong, std::string howToMend)
-        : std::runtime_error(whatIsWrong),
-          code(std::move(codeWord)),
+    /// messageCode: of the sentence in src/words that says what is wrong and what the user can do about it,
+    /// such as "log-no-header"; what stands behind a "." tells sentences of one trouble apart.
+    InputError(const std::string& messageCode, Where place, Fields fields = {})
+        : InputError(std::move(place), Message{messageCode, std::move(fields)}) {}
+
+    InputError(Where place, Message wrong)
+        : std::runtime_error(wrong.code),
+          code(wrong.code.substr(0, wrong.code.find('.'))),
           where(std::move(place)),
-          mend(std::move(howToMend)) {}
+          message(std::move(wrong)) {}
 
-    std::string code;
+    std::string code; ///< the trouble, without the variant of its sentence
     Where where;
-    std::string mend;
+    Message message;
 };
-
-/// "file:line, column n: what; mend." on one line, parts that are not known left out.
-std::string sentence(const InputError& error);
 
 } // namespace ibuki

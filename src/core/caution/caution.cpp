@@ -91,6 +91,8 @@ const CautionRule* cautionRule(std::string_view id) {
     return nullptr;
 }
 
+Message reasonOf(const CautionRule& rule) { return {"caution." + std::string(rule.id), {}}; }
+
 std::vector<Caution> cautionsFor(const Facts& facts) {
     std::vector<Caution> found;
     for (const CautionRule& rule : cautionRules()) {

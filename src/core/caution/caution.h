@@ -4,6 +4,7 @@
 // Cautions as data: each rule says when it applies, how grave it is, why, and what to do. General guidance;
 // manufacturers' instructions, safety sheets and local rules take precedence (docs/methods.md, "Cautions").
 
+#include "core/base/message.h"
 #include "core/domain/document.h"
 #include "core/domain/mount.h"
 
@@ -53,21 +54,19 @@ public:
     std::vector<Condition> parts; ///< of all, any, negated
 };
 
+/// Its reason is the sentence of reasonOf, with the advice as what mends it.
 struct CautionRule {
     std::string_view id;
     CautionSeverity severity = CautionSeverity::info;
     bool mayOverride = true; ///< false: no reason lifts the stop
     Condition when;
-    std::string_view reason;
-    std::string_view advice;
     std::string_view source; ///< empty: common practice
     bool handling = false;   ///< of everyone's work with hands and mains, whatever the material
 };
 
 const std::vector<CautionRule>& cautionRules();
 const CautionRule* cautionRule(std::string_view id);
-inline constexpr std::string_view cautionPreamble =
-    "General guidance. Manufacturers' instructions, safety sheets and local rules take precedence.";
+Message reasonOf(const CautionRule& rule);
 
 enum class CautionState { applies, asks };
 
@@ -81,7 +80,7 @@ struct Caution {
 std::vector<Caution> cautionsFor(const Facts& facts);
 
 /// The question that settles a missing fact: "Which metal is the upper face?"
-std::string questionFor(std::string_view fact);
+Message questionFor(std::string_view fact);
 
 /// What the caution is about; any member may be nullptr.
 struct CautionSubject {

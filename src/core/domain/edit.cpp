@@ -33,7 +33,7 @@ void apply(Document& document, const ChangeSet& set) {
     }
 }
 
-Edit::Edit(const Document& document, std::string title)
+Edit::Edit(const Document& document, Message title)
     : before_(document), working_(document), title_(std::move(title)) {}
 
 void Edit::put(const Entity& entity) {

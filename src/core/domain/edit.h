@@ -4,6 +4,7 @@
 // One user action as a value: what each touched entity was before and is after. The project applies it in one
 // transaction, the window can undo it, the history tells it.
 
+#include "core/base/message.h"
 #include "core/domain/document.h"
 
 #include <set>
@@ -21,7 +22,7 @@ struct Change {
 };
 
 struct ChangeSet {
-    std::string title; ///< "Rename Tern 11", as the undo menu says it
+    Message title; ///< what the undo menu says: "Rename Tern 11"
     std::vector<Change> changes;
 
     bool empty() const { return changes.empty(); }
@@ -36,7 +37,8 @@ void apply(Document& document, const ChangeSet& set);
 /// Collects an action against a document. Several puts of one entity become one change.
 class Edit {
 public:
-    Edit(const Document& document, std::string title);
+    Edit(const Document& document, Message title);
+    Edit(const Document& document, const char* title) : Edit(document, Message{title, {}}) {}
 
     /// Gives the entity the next id and adds it.
     template <class E>
@@ -53,7 +55,7 @@ public:
     template <class E> void remove(Id<E> id) { remove(kindOf<E>, id.value); }
     void remove(EntityKind kind, std::int64_t id);
 
-    const std::string& title() const { return title_; }
+    const Message& title() const { return title_; }
     /// As it will be. What it points to stays as long as the edit, with the members it had when it was asked
     /// for.
     const Document& document() const { return working_; }
@@ -68,7 +70,7 @@ private:
 
     Document before_;
     Document working_;
-    std::string title_;
+    Message title_;
     std::vector<Key> touched_; ///< in the order in which they were
     std::set<Key> known_;
     std::vector<Entity> replaced_; ///< what pointers into document() may still refer to

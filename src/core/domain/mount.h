@@ -5,6 +5,7 @@
 // recordings (one log as it came) and runs (one stretch of load in it). Nothing measured is ever deleted:
 // runs and mounts are rejected with a reason, a recording is withdrawn.
 
+#include "core/base/message.h"
 #include "core/domain/bench.h"
 #include "core/domain/entities.h"
 #include "core/domain/material.h"
@@ -71,7 +72,7 @@ struct Recording {
     std::int64_t samples = 0;
     double durationS = 0;
     bool withdrawn = false;
-    std::string readAs;                 ///< how the text was read: separator, header line, time
+    Message readAs;                     ///< how the text was read: separator, header line, time
     std::optional<Id<Recording>> probe; ///< a room log of its own that belongs to this one
     std::optional<double> probeShiftS;  ///< added to the probe's clock, set by hand; nothing: found
     bool operator==(const Recording&) const = default;

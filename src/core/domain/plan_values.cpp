@@ -34,9 +34,7 @@ Weekdays parseWeekdays(const std::string& text) {
     const auto take = [&] {
         if (word.empty()) return;
         const auto found = std::find(names.begin(), names.end(), word.substr(0, 3));
-        if (found == names.end())
-            throw InputError("plan-weekdays", {}, fmt::format("\"{}\" is no day of the week", word),
-                             "Write Mon Tue Wed Thu Fri Sat Sun");
+        if (found == names.end()) throw InputError("plan-weekdays", {}, {{"word", word}});
         read.days.at(static_cast<std::size_t>(found - names.begin())) = true;
         word.clear();
     };
@@ -72,8 +70,7 @@ std::vector<Delay> parseDelays(const std::string& text) {
         while (digits < part.size() && part[digits] >= '0' && part[digits] <= '9') ++digits;
         const auto unit = std::find(unitWords.begin(), unitWords.end(), part.substr(digits));
         if (digits == 0 || digits > 4 || unit == unitWords.end() || std::stoi(part.substr(0, digits)) == 0)
-            throw InputError("follow-up", {}, fmt::format("\"{}\" is no time to come back after", part),
-                             "Write a number with h, d, w, mo or y, such as 24 h, 5 d, 6 mo");
+            throw InputError("follow-up", {}, {{"part", part}});
         delays.push_back(
             {std::stoi(part.substr(0, digits)), static_cast<Delay::Unit>(unit - unitWords.begin())});
     }

@@ -79,8 +79,7 @@ std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>&
     std::vector<Flag> flags;
     for (auto& [code, entry] : runs) {
         auto& [flag, carriers] = entry;
-        flag.message =
-            fmt::format("{} ({} {})", flag.message, carriers.size(), carriers.size() == 1 ? "run" : "runs");
+        flag.message = Message{"of-runs", {{"flag", flag.message}, {"count", carriers.size()}}};
         flags.push_back(flag);
     }
     return flags;
@@ -171,7 +170,7 @@ void append(Comparison& all, const Comparison& more) {
         for (std::size_t& group : tier) group += offset;
         all.tiers.push_back(std::move(tier));
     }
-    for (const Flag& flag : more.flags) raise(all.flags, flag);
+    for (const Flag& flag : more.flags) addFlag(all.flags, flag);
     const double ss =
         all.df * std::pow(all.pooledSd.value_or(0), 2) + more.df * std::pow(more.pooledSd.value_or(0), 2);
     all.df += more.df;
@@ -195,7 +194,7 @@ std::optional<std::int64_t> referenceGroup(const Document& document, const Quest
 Comparison compareWithin(const Document& document, const Question& question, const Evidence& evidence,
                          const std::vector<RunValue>& values, const CompareOptions& options) {
     Comparison all;
-    std::string reason;
+    std::optional<Message> reason;
     for (const Level* at : secondLevelsOf(document, question.id)) {
         std::vector<RunValue> inside;
         for (const RunValue& value : values)
@@ -207,18 +206,15 @@ Comparison compareWithin(const Document& document, const Question& question, con
         try {
             append(all, compare(inside, here));
         } catch (const InputError& error) {
-            reason = sentence(error);
-            raise(all.flags, {"not-compared", Severity::warn, at->name + ": " + reason});
+            reason = error.message;
+            addFlag(all.flags,
+                    makeFlag(Severity::warn, "not-compared", {{"level", at->name}, {"reason", *reason}}));
         }
     }
     if (all.groups.empty())
-        throw InputError("compare-no-df", {},
-                         reason.empty() ? "no mount tells its level of the second factor" : reason,
-                         "Measure at least two materials at one of its levels, one of them twice");
-    raise(all.flags,
-          {"interaction-not-tested", Severity::info,
-           "Levels are compared inside each level of the second factor; whether it changes their differences "
-           "was not tested"});
+        throw reason ? InputError("compare-no-df.inside", {}, {{"reason", *reason}})
+                     : InputError("compare-no-df.second-factor", {});
+    addFlag(all.flags, makeFlag(Severity::info, "interaction-not-tested"));
     return all;
 }
 
@@ -233,10 +229,9 @@ void flagOtherLoads(const Document& document, Evidence& evidence) {
         return enters(row) && row.loadId != evidence.load;
     });
     if (left > 0)
-        raise(evidence.comparison->flags,
-              {"other-loads", Severity::info,
-               fmt::format("Compared are the runs under \"{}\"; {} under other loads {} left out",
-                           nameOfLoad(document, evidence.load), left, left == 1 ? "is" : "are")});
+        addFlag(evidence.comparison->flags,
+                makeFlag(Severity::info, "other-loads",
+                         {{"load", nameOfLoad(document, evidence.load)}, {"count", left}}));
 }
 
 /// Under the lid only one layer may change: mounts whose upper layers are known to differ changed two.
@@ -254,10 +249,7 @@ void flagUpperLayer(const Document& document, const Question& question, Evidence
     if (upper.size() < 2) return;
     std::vector<std::string> names;
     for (const auto& [id, name] : upper) names.push_back(name);
-    raise(evidence.comparison->flags,
-          {"two-changes", Severity::warn,
-           fmt::format("The layer above the lid was not the same ({}): two things changed at once",
-                       fmt::join(names, ", "))});
+    addFlag(evidence.comparison->flags, makeFlag(Severity::warn, "two-changes", {{"names", names}}));
 }
 
 } // namespace
@@ -284,13 +276,11 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     if (question.normalisation == Normalisation::perWatt)
         for (RunValue& value : values) value.limitBound = false; // K/W is measured in full at the limit too
     if (values.empty()) {
-        evidence.whyNot =
-            std::any_of(evidence.rows.begin(), evidence.rows.end(), enters)
-                ? fmt::format(
-                    "No mount has been measured under \"{}\" yet. Measure it, or choose another load "
-                    "on Question.",
-                    nameOfLoad(document, evidence.load))
-                : "No mount has been measured yet. Bring the logs to Bench.";
+        if (std::any_of(evidence.rows.begin(), evidence.rows.end(), enters))
+            evidence.whyNot =
+                Message{"nothing-measured.load", {{"load", nameOfLoad(document, evidence.load)}}};
+        else
+            evidence.whyNot = Message{"nothing-measured", {}};
         return evidence;
     }
     CompareOptions options;
@@ -305,21 +295,14 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
         flagUpperLayer(document, question, evidence);
         flagOtherLoads(document, evidence);
         if (const int looks = plannedLooks(document, question.study); looks > 1)
-            raise(evidence.comparison->flags,
-                  {"declared-looks", Severity::info,
-                   fmt::format("{} looks were declared: each is judged at {:.1f} %, so that all of them "
-                               "together keep {:.0f} %, whichever of them is the last",
-                               looks, 100 * options.confidence, 100 * question.confidence)});
+            addFlag(evidence.comparison->flags, makeFlag(Severity::info, "declared-looks",
+                                                         {{"looks", looks},
+                                                          {"confidence", 100 * options.confidence},
+                                                          {"together", 100 * question.confidence}}));
         if (hasUnplannedLook(document, question.study))
-            raise(
-                evidence.comparison->flags,
-                {"unplanned-look", Severity::warn,
-                 "Mounts were added after the verdict had been seen, and that look was not planned: the true "
-                 "confidence is lower than stated"});
+            addFlag(evidence.comparison->flags, makeFlag(Severity::warn, "unplanned-look"));
     } catch (const InputError& error) {
-        evidence.whyNot = sentence(error);
-        evidence.whyNot.front() =
-            static_cast<char>(std::toupper(static_cast<unsigned char>(evidence.whyNot.front())));
+        evidence.whyNot = error.message;
     }
     return evidence;
 }

@@ -62,8 +62,8 @@ struct Evidence {
     std::vector<TidyRow> rows;
     Id<Load> load; ///< the compared one
     std::optional<Comparison> comparison;
-    std::string whyNot;      ///< when there is none: what is missing and how to mend it
-    bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
+    std::optional<Message> whyNot; ///< when there is none: what is missing and how to mend it
+    bool inSequence = false;       ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it
 };

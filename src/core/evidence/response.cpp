@@ -4,6 +4,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
+#include "core/domain/words.h"
 
 namespace ibuki {
 
@@ -32,12 +33,12 @@ std::string_view responseUnit(const Question& question) {
     return question.normalisation == Normalisation::perWatt ? "K/W" : "K";
 }
 
-std::string responseTitle(const Question& question) {
-    std::string title(metricTitle(question.metric));
-    title += question.reference == ReferenceTemperature::room ? " over room" : " over coolant";
-    if (question.normalisation == Normalisation::perWatt) title += ", per watt";
-    if (question.normalisation == Normalisation::atNominalPower) title += ", at nominal power";
-    return title;
+Message responseTitle(const Question& question) {
+    const char* code = question.normalisation == Normalisation::perWatt          ? "response.per-watt"
+                       : question.normalisation == Normalisation::atNominalPower ? "response.nominal"
+                                                                                 : "response";
+    return {code,
+            {{"metric", Term{metricTitle(question.metric)}}, {"reference", Term{word(question.reference)}}}};
 }
 
 void obey(ReduceSettings& settings, const Document& document, Id<Study> study) {

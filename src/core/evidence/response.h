@@ -3,6 +3,7 @@
 
 // The one number a question takes from a run: metric × reference temperature × normalisation.
 
+#include "core/base/message.h"
 #include "core/domain/document.h"
 #include "core/domain/study.h"
 #include "core/reduce/settings.h"
@@ -22,7 +23,7 @@ std::optional<double> responseOf(const LoadReduction& load, const Question& ques
 /// "K" or "K/W".
 std::string_view responseUnit(const Question& question);
 /// "hottest core over room"
-std::string responseTitle(const Question& question);
+Message responseTitle(const Question& question);
 
 /// Settings for a log on this configuration (may be nullptr): its limit. What a question takes from a run is
 /// no business of its reduction.

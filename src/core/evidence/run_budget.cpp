@@ -59,26 +59,25 @@ RunBudget budgetOf(const Document& document, const Run& run, const Question& que
     const Sensor* room = sensorFor(sensors, {Role::ambient});
     const Sensor* power =
         sensorFor(sensors, {isGraphicsMetric(question.metric) ? Role::gpuPower : Role::packagePower});
-    const auto need = [&](const std::optional<double>& figure, const char* name) {
-        if (!figure) result.missing.emplace_back(name);
+    const auto need = [&](const std::optional<double>& figure, const char* code) {
+        if (!figure) result.missing.push_back({code, {}});
         return figure;
     };
-    input.chipAccuracyK = need(chip ? plain(chip->accuracy) : std::nullopt, "accuracy of the chip's sensor");
-    input.chipResolutionK = need(chip ? plain(chip->resolution) : std::nullopt, "steps of the chip's sensor");
+    input.chipAccuracyK = need(chip ? plain(chip->accuracy) : std::nullopt, "not-stated.chip-accuracy");
+    input.chipResolutionK = need(chip ? plain(chip->resolution) : std::nullopt, "not-stated.chip-steps");
     if (run.enteredAmbient) {
         input.roomEnteredU = run.enteredAmbientU ? run.enteredAmbientU->value : 0;
     } else {
-        input.roomAccuracyK = need(room ? plain(room->accuracy) : std::nullopt, "accuracy of the room probe");
-        input.roomResolutionK =
-            need(room ? plain(room->resolution) : std::nullopt, "steps of the room probe");
+        input.roomAccuracyK = need(room ? plain(room->accuracy) : std::nullopt, "not-stated.room-accuracy");
+        input.roomResolutionK = need(room ? plain(room->resolution) : std::nullopt, "not-stated.room-steps");
     }
     const Configuration* configuration = document.find(mount->configuration);
-    input.roomGradientK = need(configuration ? plain(configuration->roomGradient) : std::nullopt,
-                               "how much the room differs around the bench");
+    input.roomGradientK =
+        need(configuration ? plain(configuration->roomGradient) : std::nullopt, "not-stated.room-gradient");
     input.probeClockU = load->ambient.probeShiftUncertaintyS;
     input.roomSlopeKPerS = roomSlope(*load);
     if (question.normalisation != Normalisation::raw)
-        input.powerShare = need(power ? power->accuracyShare : std::nullopt, "accuracy of the power reading");
+        input.powerShare = need(power ? power->accuracyShare : std::nullopt, "not-stated.power-accuracy");
     result.budget = uncertaintyBudget(input);
     return result;
 }

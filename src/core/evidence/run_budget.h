@@ -4,6 +4,7 @@
 // What a document knows for the uncertainty budget of one run: its sensors, its room, the scatter between
 // mounts of its study.
 
+#include "core/base/message.h"
 #include "core/domain/document.h"
 #include "core/domain/study.h"
 #include "core/reduce/budget.h"
@@ -14,7 +15,7 @@ namespace ibuki {
 /// of the result tells which of them would count.
 struct RunBudget {
     Budget budget;
-    std::vector<std::string> missing; ///< "accuracy of the chip sensor", …
+    std::vector<Message> missing; ///< "accuracy of the chip's sensor", …
 };
 RunBudget budgetOf(const Document& document, const Run& run, const Question& question);
 

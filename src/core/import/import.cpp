@@ -248,14 +248,10 @@ void joinProbe(Edit& edit, const std::vector<std::pair<std::size_t, Id<Recording
 
 void refuseWithoutLevel(const ImportRow& row, const Question& question, const std::string& fileName) {
     if (row.mount || row.kind != SlotKind::level) return;
-    if (!row.level)
-        throw InputError("import-no-level", {fileName, {}, {}}, "the log has no level",
-                         "Say which material it belongs to, or leave it out");
+    if (!row.level) throw InputError("import-no-level", {fileName, {}, {}});
     if (question.secondFactor && !row.second)
-        throw InputError(
-            "import-no-level", {fileName, {}, {}},
-            fmt::format("the log has no level of the second factor ({})", word(*question.secondFactor)),
-            "Say which it belongs to, or leave it out");
+        throw InputError("import-no-level.second-factor", {fileName, {}, {}},
+                         {{"secondFactor", Term{word(*question.secondFactor)}}});
 }
 
 /// A new mount with its application, or with those that it goes on with, in its place in the plan.
@@ -291,12 +287,9 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
                             const std::vector<ImportRow>& rows) {
     const Study* of = document.find(study);
     const Question* question = of ? firstQuestion(document, study) : nullptr;
-    if (!question || !currentConfiguration(document, of->bench))
-        throw InputError("import-no-bench", {},
-                         "there is no study with a bench and a question to bring the logs to",
-                         "Describe the bench and the question first");
+    if (!question || !currentConfiguration(document, of->bench)) throw InputError("import-no-bench", {});
     const auto taken = std::count_if(rows.begin(), rows.end(), [](const ImportRow& row) { return row.take; });
-    Edit edit(document, taken == 1 ? std::string("Bring in a log") : fmt::format("Bring in {} logs", taken));
+    Edit edit(document, Message{"edit-import", {{"count", taken}}});
     ImportChanges changes;
     for (std::size_t i : rowsByTime(rows)) { // what goes on with a mount comes after it
         const ImportRow& row = rows[i];

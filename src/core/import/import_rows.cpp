@@ -95,14 +95,14 @@ struct Proposer {
             return named ? fits(*one, row) : one->kind == SlotKind::level && one->level.has_value();
         });
         if (slot == open.end()) {
-            if (!named) row.doubt = "No level is named in the file name";
-            if (named && !seconds.empty() && !row.second) row.doubt = "Which second level?";
+            if (!named) row.doubt = Message{"import-doubt.no-level", {}};
+            if (named && !seconds.empty() && !row.second) row.doubt = Message{"import-doubt.second", {}};
             return;
         }
         if (!named)
-            row.doubt = "Taken from the plan: what comes next";
+            row.doubt = Message{"import-doubt.planned", {}};
         else if (!seconds.empty() && !row.second)
-            row.doubt = "Second level taken from the plan";
+            row.doubt = Message{"import-doubt.second-planned", {}};
         row.level = (*slot)->level;
         row.second = (*slot)->second;
         open.erase(slot);
@@ -189,11 +189,11 @@ std::vector<ImportRow> proposeImport(const Document& document, Id<Study> study,
     for (std::size_t i = 0; i < logs.size(); ++i) {
         if (rows[i].sameAs) {
             rows[i].take = false;
-            rows[i].doubt = "The same log is in the project already";
+            rows[i].doubt = Message{"import-doubt.known", {}};
             rows[i].mountName = logs[i].fileName.substr(0, logs[i].fileName.rfind('.'));
         }
-        if (rows[i].doubt.empty() && !rows[i].probeOf && hasFlag(logs[i].reduction.flags, "no-load-found"))
-            rows[i].doubt = "No load was found in it";
+        if (!rows[i].doubt && !rows[i].probeOf && hasFlag(logs[i].reduction.flags, "no-load-found"))
+            rows[i].doubt = Message{"import-doubt.no-load", {}};
     }
     return rows;
 }

@@ -4,6 +4,7 @@
 // Where logs that are brought in belong, as far as their names, their times and the plan tell: a proposal a
 // log, for the user to change.
 
+#include "core/base/message.h"
 #include "core/domain/edit.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
@@ -17,7 +18,7 @@ struct ImportedLog {
     std::string sha256;
     std::int64_t bytes = 0;
     std::optional<Instant> fileTime; ///< last change of the file, for logs without a date
-    std::string readAs;              ///< how the text was read, for the record
+    Message readAs;                  ///< how the text was read, for the record
     Trace trace;
     ReduceSettings settings; ///< that the reduction was made with
     Reduction reduction;
@@ -35,7 +36,7 @@ struct ImportRow {
     std::optional<Instant> at;
     bool atAssumed = false;
     std::optional<Id<Recording>> sameAs; ///< a recording with the same bytes is there already
-    std::string doubt;                   ///< why the row wants a look, or empty
+    std::optional<Message> doubt;        ///< why the row wants a look, or empty
 };
 
 /// Levels: those whose names share the most letters, word by word, with the file name; where it names none,

@@ -17,17 +17,17 @@ PadFit fitOf(double strain) {
     return strain >= 0.1 && strain <= 0.3 ? PadFit::good : PadFit::fair;
 }
 
-void need(bool sound, const std::string& what) {
-    if (!sound) throw InputError("gap-value", {}, what + " must be above zero", "Correct it");
+void need(bool sound, const char* code, Fields fields = {}) {
+    if (!sound) throw InputError(code, {}, std::move(fields));
 }
 
 } // namespace
 
 PadState padState(const PadAtSite& pad) {
-    need(pad.gapMm > 0, "the gap at " + pad.site);
-    need(pad.thicknessMm > 0, "the pad's thickness at " + pad.site);
-    need(pad.modulusMPa > 0, "the pad's stiffness at " + pad.site);
-    need(pad.pieceAreaMm2 > 0 && pad.pieces > 0, "the pad's area at " + pad.site);
+    need(pad.gapMm > 0, "gap-value.gap", {{"site", pad.site}});
+    need(pad.thicknessMm > 0, "gap-value.thickness", {{"site", pad.site}});
+    need(pad.modulusMPa > 0, "gap-value.stiffness", {{"site", pad.site}});
+    need(pad.pieceAreaMm2 > 0 && pad.pieces > 0, "gap-value.area", {{"site", pad.site}});
     PadState state;
     state.strain = std::max(0.0, 1 - pad.gapMm / pad.thicknessMm);
     state.pressureMPa = pad.modulusMPa * state.strain;
@@ -37,7 +37,7 @@ PadState padState(const PadAtSite& pad) {
 }
 
 PlateBalance balance(const std::vector<PadAtSite>& pads, double mountForceN) {
-    need(mountForceN > 0, "the mount's force");
+    need(mountForceN > 0, "gap-value.mount-force");
     PlateBalance result;
     for (const PadAtSite& pad : pads) {
         result.pads.push_back(padState(pad));
@@ -56,10 +56,10 @@ std::vector<double> fittingThicknesses(double gapMm, const std::vector<double>& 
 }
 
 PlateBow plateBow(double forceN, double radiusMm, double thicknessMm, double modulusGPa, double poisson) {
-    need(forceN > 0, "the force");
-    need(radiusMm > 0, "the plate's radius");
-    need(thicknessMm > 0, "the plate's thickness");
-    need(modulusGPa > 0, "the plate's stiffness");
+    need(forceN > 0, "gap-value.force");
+    need(radiusMm > 0, "gap-value.radius");
+    need(thicknessMm > 0, "gap-value.plate-thickness");
+    need(modulusGPa > 0, "gap-value.plate-stiffness");
     const double t = thicknessMm * 1e-3;
     const double r = radiusMm * 1e-3;
     const double rigidity = modulusGPa * 1e9 * t * t * t / (12 * (1 - poisson * poisson));

@@ -92,10 +92,7 @@ double roomAt(const SimulatedBench& bench, double timeS, double phase) {
 void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
     if (!(protocol.intervalS > 0) || !(protocol.loadS >= 0) || !(protocol.idleS >= 0)
         || !(protocol.cooldownS >= 0) || bench.cores < 1 || bench.interfaceAfter >= bench.layers.size())
-        throw InputError(
-            "simulate-values", {},
-            "a time of the protocol is negative, the interval is not above 0, or the bench has no core",
-            "Correct the protocol or the bench");
+        throw InputError("simulate-values", {});
 }
 
 } // namespace

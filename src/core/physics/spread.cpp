@@ -129,11 +129,8 @@ void countPockets(const Field& on, const std::vector<unsigned char>& wet, Spread
 
 void check(const SpreadInput& input) {
     if (!(input.widthMm > 0) || !(input.lengthMm > 0) || !(input.bondLineMm > 0) || !(input.cellMm > 0))
-        throw InputError("dose-face", {}, "a face needs a width, a length and a bond line above zero",
-                         "State the site's size and the material's bond line");
-    if (!(input.volumeMm3 > 0))
-        throw InputError("dose-volume", {}, "there is nothing to spread: the volume is not above zero",
-                         "State an amount");
+        throw InputError("dose-face", {});
+    if (!(input.volumeMm3 > 0)) throw InputError("dose-volume", {});
 }
 
 Spread filmSpread(const SpreadInput& input) {

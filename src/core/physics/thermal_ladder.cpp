@@ -37,9 +37,7 @@ ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS)
     : state_(std::make_unique<State>()) {
     bool sound = !nodes.empty() && stepS > 0;
     for (const LadderNode& node : nodes) sound = sound && node.capacityJPerK > 0 && node.toNextKPerW > 0;
-    if (!sound)
-        throw InputError("ladder-values", {}, "every layer needs a heat capacity and a resistance above 0",
-                         "Correct the layers of the bench");
+    if (!sound) throw InputError("ladder-values", {});
     const auto n = static_cast<Eigen::Index>(nodes.size());
     Eigen::VectorXd rootC(n);
     for (Eigen::Index i = 0; i < n; ++i)

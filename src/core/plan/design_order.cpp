@@ -69,37 +69,25 @@ std::optional<int> mountsThatLast(const Document& document, const Question& ques
 }
 
 void checkPlannable(const Document& document, const Question& question) {
-    const auto refuse = [](const char* code, const std::string& what, const char* mend) {
-        throw InputError(code, {}, what, mend);
+    const auto refuse = [](const char* code, Fields fields = {}) {
+        throw InputError(code, {}, std::move(fields));
     };
     const Study* study = document.find(question.study);
     const Site* site = document.find(question.site);
     const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
-    if (!site || !configuration || site->configuration != configuration->id)
-        refuse("plan-site", "the bench does not have the site of this question",
-               "Choose a site in the sentence, or add the layer to the bench");
+    if (!site || !configuration || site->configuration != configuration->id) refuse("plan-site");
     const auto levels = levelsOf(document, question.id);
-    if (levels.empty())
-        refuse("plan-levels", "nothing is compared yet: the question has no level",
-               "Add at least two levels to compare");
+    if (levels.empty()) refuse("plan-levels");
     if (levels.size() == 1 && !isSeenAgain(document, question.study))
-        refuse("plan-levels", fmt::format("\"{}\" has nothing to be compared with", levels.front()->name),
-               "Add a second level, or come back to the mount later (Evenings)");
+        refuse("plan-levels.only-one", {{"level", levels.front()->name}});
     if (question.secondFactor && secondLevelsOf(document, question.id).empty())
-        refuse("plan-levels",
-               fmt::format("the second factor ({}) has no level", word(*question.secondFactor)),
-               "Add its levels, or leave the second factor out");
-    if (!(question.margin.value > 0))
-        refuse("plan-margin", fmt::format("a margin of {} settles nothing", question.margin.value),
-               "State the smallest difference that matters, above 0");
+        refuse("plan-levels.second-factor", {{"secondFactor", Term{word(*question.secondFactor)}}});
+    if (!(question.margin.value > 0)) refuse("plan-margin.question", {{"margin", question.margin.value}});
 }
 
 OrderInput orderInput(const Document& document, const Question& question, const Plan& plan, Instant now) {
     checkPlannable(document, question);
-    if (plan.mountsPerLevel < 1)
-        throw InputError("plan-mounts", {},
-                         fmt::format("{} mounts of each level are none", plan.mountsPerLevel),
-                         "Plan at least one, better three");
+    if (plan.mountsPerLevel < 1) throw InputError("plan-mounts", {}, {{"count", plan.mountsPerLevel}});
     const Design design = designOf(document, question);
     OrderInput input;
     input.blocks = plan.mountsPerLevel;

@@ -60,14 +60,15 @@ std::string loadWords(const Load& load) {
     return load.name.find(power) != std::string::npos ? load.name : load.name + ", " + power;
 }
 
-std::string titleOf(const Document& document, const Slot& slot, const Material* material) {
-    if (slot.kind == SlotKind::baseline) return "Baseline";
+Message titleOf(const Document& document, const Slot& slot, const Material* material) {
+    if (slot.kind == SlotKind::baseline) return {"mount-title.baseline", {}};
     if (slot.kind == SlotKind::checkMount)
-        return material ? "Check mount of " + material->name : "Check mount";
+        return material ? Message{"mount-title.check-of", {{"material", material->name}}}
+                        : Message{"mount-title.check", {}};
     const Level* level = document.find(slot.level);
     const Level* second = document.find(slot.second);
-    std::string title = level ? level->name : "Mount";
-    return second ? title + ", " + second->name : title;
+    if (!level) return {"mount-title", {}};
+    return said(second ? level->name + ", " + second->name : level->name);
 }
 
 } // namespace

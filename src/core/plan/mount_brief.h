@@ -4,6 +4,7 @@
 // Everything that the hands need for one planned mount: level, tube, dose, pattern, torque, loads, steps and
 // cautions of exactly this mount. Tile, bench and card show the same.
 
+#include "core/base/message.h"
 #include "core/caution/hold.h"
 #include "core/plan/schedule.h"
 
@@ -12,7 +13,7 @@ namespace ibuki {
 struct MountBrief {
     Id<Slot> slot;
     SlotKind kind = SlotKind::level;
-    std::string title; ///< "Tern 11", "Tern 11, tall cooler", "Check mount of Tern 11", "Baseline"
+    Message title; ///< "Tern 11", "Tern 11, tall cooler", "Check mount of Tern 11", "Baseline"
     std::string study;
     std::string bench;
     std::string site;

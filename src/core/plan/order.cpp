@@ -65,11 +65,7 @@ std::vector<std::vector<SideBySide>> unitsByRank(const OrderInput& input) {
         const int place = rank(input.levels[unit.front()].placement);
         for (std::size_t level : unit)
             if (rank(input.levels[level].placement) != place)
-                throw InputError(
-                    "order-together", {},
-                    fmt::format("levels {} and {} share a mount but are to stand in different places",
-                                unit.front() + 1, level + 1),
-                    "Give them the same place in the order");
+                throw InputError("order-together", {}, {{"one", unit.front() + 1}, {"other", level + 1}});
         parts[static_cast<std::size_t>(place)].push_back(std::move(unit));
     }
     return parts;
@@ -144,14 +140,9 @@ std::vector<OrderedMount> sequence(const OrderInput& input) {
 }
 
 void check(const OrderInput& input) {
-    if (input.levels.empty())
-        throw InputError("order-levels", {}, "there is no level to order", "Name what is compared first");
-    if (input.blocks < 1)
-        throw InputError("order-blocks", {}, fmt::format("{} mounts of each level are none", input.blocks),
-                         "Plan at least one");
-    if (input.checks < 0)
-        throw InputError("order-checks", {}, fmt::format("{} check mounts cannot be", input.checks),
-                         "Plan none, or one or more");
+    if (input.levels.empty()) throw InputError("order-levels", {});
+    if (input.blocks < 1) throw InputError("order-blocks", {}, {{"count", input.blocks}});
+    if (input.checks < 0) throw InputError("order-checks", {}, {{"count", input.checks}});
 }
 
 } // namespace

@@ -193,30 +193,25 @@ void addHelps(Outlook& outlook, const Document& document, const Question& questi
     if (power > 0 && question.normalisation == Normalisation::raw) {
         const double most = configuration->powerLimit ? configuration->powerLimit->value : 1.5 * power;
         if (most > 1.05 * power)
-            outlook.helps.push_back(
-                {fmt::format("Load it with {:.0f} W instead of {:.0f} W", most, power),
-                 with(grown(sd, bench, most / power), most / power),
-                 "the gap between two materials and the scatter of the application grow with "
-                 "power, the scatter of room and sensors does not"});
+            outlook.helps.push_back({Message{"help.power", {{"more", most}, {"power", power}}},
+                                     with(grown(sd, bench, most / power), most / power),
+                                     Message{"help-why.power", {}}});
     }
     const Site* site = document.find(question.site);
     const auto die = faceOf(document, configuration->id, SiteKind::dieLid);
     if (site && site->kind == SiteKind::lidPlate && die && site->width && site->length) {
         const double factor = std::min(4.0, site->width->value * site->length->value / *die);
         if (factor > 1.05)
-            outlook.helps.push_back(
-                {fmt::format("Compare on the bare die: {:.1f} times the heat flux", factor),
-                 with(grown(sd, bench, factor), factor),
-                 "the same heat crosses the die's face alone; only for people who accept losing "
-                 "the chip"});
+            outlook.helps.push_back({Message{"help.bare-die", {{"times", factor}}},
+                                     with(grown(sd, bench, factor), factor),
+                                     Message{"help-why.bare-die", {}}});
     }
     const double calm = std::sqrt(std::max(0.0, sd * sd - 0.75 * bench * bench));
-    outlook.helps.push_back({"Halve what room and sensors add: a steadier room, a probe at the intake",
-                             with(calm, 1),
-                             fmt::format("they add {:.2f} K of the {:.2f} K between mounts", bench, sd)});
+    outlook.helps.push_back(
+        {Message{"help.room", {}}, with(calm, 1), Message{"help-why.room", {{"part", bench}, {"all", sd}}}});
     if (configuration->fan == FanSetting::automatic)
-        outlook.helps.push_back({"Fix the fan", with(sd, 1 / automaticFanShare),
-                                 "an automatic fan hides about a sixth of a difference"});
+        outlook.helps.push_back(
+            {Message{"help.fan", {}}, with(sd, 1 / automaticFanShare), Message{"help-why.fan", {}}});
 }
 
 } // namespace
@@ -334,9 +329,10 @@ Outlook outlookOf(const Document& document, const Question& question, const Plan
         outlook.levels.push_back(design.cells[i].name);
         outlook.df += std::max(0, outlook.mounts[i] - 1);
         if (outlook.mounts[i] < plan.mountsPerLevel)
-            outlook.notes.push_back(fmt::format("{}: only {} of {} mounts, there is no more of it",
-                                                design.cells[i].name, outlook.mounts[i],
-                                                plan.mountsPerLevel));
+            outlook.notes.push_back(Message{"plan-short",
+                                            {{"level", design.cells[i].name},
+                                             {"mounts", outlook.mounts[i]},
+                                             {"of", plan.mountsPerLevel}}});
     }
     outlook.totalMounts = static_cast<int>(order.size()) + (plan.baseline ? 1 : 0);
     const bool held = !asked.reference || outlook.mounts[*asked.reference] > 0;

@@ -5,6 +5,7 @@
 // the margin, the half width, hours, evenings, grams, money; and, when the bench cannot resolve the margin,
 // what would help and by how much. One pure call behind the live figures of Question.
 
+#include "core/base/message.h"
 #include "core/evidence/scatter.h"
 #include "core/plan/design_order.h"
 #include "core/plan/sample_size.h"
@@ -32,9 +33,9 @@ struct MaterialNeed {
 
 /// One thing that would make a difference easier to see.
 struct Help {
-    std::string what;                  ///< "Load it with 230 W instead of 180 W"
+    Message what;                      ///< "Load it with 230 W instead of 180 W"
     std::optional<int> mountsPerLevel; ///< then needed for the chance wanted; nothing: still not reached
-    std::string assumption;
+    Message assumption;
 };
 
 struct Outlook {
@@ -60,7 +61,7 @@ struct Outlook {
     std::vector<OrderedMount> toCome; ///< order of the mounts that are left
     Schedule schedule;                ///< of toCome
     std::vector<Help> helps;          ///< only when it is not
-    std::vector<std::string> notes;   ///< "Quickfin: only 2 of 4 mounts, its lots hold no more"
+    std::vector<Message> notes;       ///< "Quickfin: only 2 of 4 mounts, its lots hold no more"
 };
 
 /// More mounts of each level than anybody makes.

@@ -55,6 +55,13 @@ std::string keyOf(const Document& document, const ProtocolStep& step) {
     return std::string(word(step.kind)) + (load ? ", " + load->name : "");
 }
 
+Message stepName(const Document& document, const ProtocolStep& step) {
+    const Load* load = document.find(step.load);
+    Fields fields{{"step", Term{word(step.kind)}}};
+    if (load) fields.push_back({"load", load->name});
+    return {load ? "step-name.load" : "step-name", std::move(fields)};
+}
+
 } // namespace
 
 std::string_view presetName(ProtocolPreset preset) {
@@ -96,38 +103,25 @@ void usePreset(Edit& edit, Id<Study> study, ProtocolPreset preset) {
     for (const ProtocolStep& step : presetSteps(preset, study)) edit.add(step);
 }
 
-std::string stepText(const ProtocolStep& step) {
-    std::string text = fmt::format("{:g} min", step.minutes);
-    switch (step.gate) {
-    case GateKind::none:
-        break;
-    case GateKind::chipSlopeBelow:
-        text += fmt::format(", until the chip moves by less than {:g} K/min", step.gateValue);
-        break;
-    case GateKind::roomSlopeBelow:
-        text += fmt::format(", with the room moving by less than {:g} K/min", step.gateValue);
-        break;
-    case GateKind::remainingBelow:
-        text += fmt::format(", until less than {:g} K is left to rise", step.gateValue);
-        break;
-    case GateKind::aboveIdleBelow:
-        text += fmt::format(", until within {:g} K of idle", step.gateValue);
-        break;
-    }
-    if (!step.unattended) text += ", by hand";
-    return text;
+Message stepMessage(const ProtocolStep& step) {
+    static constexpr std::array<const char*, 5> codes{"step-lasts", "step-lasts.chip-slope",
+                                                      "step-lasts.room-slope", "step-lasts.remaining",
+                                                      "step-lasts.above-idle"};
+    Message message{codes.at(static_cast<std::size_t>(step.gate)),
+                    {{"minutes", step.minutes}, {"limit", step.gateValue}}};
+    return step.unattended ? message : Message{"step-by-hand", {{"step", message}}};
 }
 
 std::vector<ProtocolDifference> protocolDifference(const Document& document, Id<Study> here,
                                                    Id<Study> there) {
     std::vector<std::string> order;
     std::map<std::string, ProtocolDifference> lines;
-    const auto gather = [&](Id<Study> study, std::string ProtocolDifference::*side) {
+    const auto gather = [&](Id<Study> study, std::optional<Message> ProtocolDifference::*side) {
         for (const ProtocolStep& step : protocolOf(document, study)) {
             const std::string key = keyOf(document, step);
-            auto [line, fresh] = lines.try_emplace(key, ProtocolDifference{key, "–", "–"});
+            auto [line, fresh] = lines.try_emplace(key, ProtocolDifference{stepName(document, step), {}, {}});
             if (fresh) order.push_back(key);
-            line->second.*side = stepText(step);
+            line->second.*side = stepMessage(step);
         }
     };
     gather(here, &ProtocolDifference::here);

@@ -17,8 +17,8 @@
 namespace ibuki {
 namespace {
 
-[[noreturn]] void refuse(const char* code, const std::string& what, const char* mend) {
-    throw InputError(code, {}, what, mend);
+[[noreturn]] void refuse(const char* code, Fields fields = {}) {
+    throw InputError(code, {}, std::move(fields));
 }
 
 /// Critical value of |difference| / se for the way in which the groups are compared.
@@ -45,39 +45,25 @@ SampleSize sizeAt(const SampleSizeInput& input, int n) {
 }
 
 void check(const SampleSizeInput& input) {
-    if (input.groups < 2)
-        refuse("plan-groups", fmt::format("{} groups cannot be compared", input.groups),
-               "Compare at least two levels");
+    if (input.groups < 2) refuse("plan-groups", {{"count", input.groups}});
     if (!(input.mountSd > 0) || !std::isfinite(input.mountSd))
-        refuse("plan-scatter",
-               fmt::format("the scatter between mounts is {} and must be above 0", input.mountSd),
-               "Give the standard deviation between mounts, in K");
+        refuse("plan-scatter", {{"mountSd", input.mountSd}});
     if (!(input.confidence > 0.5 && input.confidence < 1))
-        refuse("plan-confidence",
-               fmt::format("the confidence is {} and must lie between 0.5 and 1", input.confidence),
-               "Usual is 0.95");
-    if (!(input.power > 0 && input.power < 1))
-        refuse("plan-power", fmt::format("the chance wanted is {} and must lie between 0 and 1", input.power),
-               "Usual is 0.9");
+        refuse("plan-confidence", {{"confidence", input.confidence}});
+    if (!(input.power > 0 && input.power < 1)) refuse("plan-power", {{"power", input.power}});
     if (!(input.margin >= 0) || !std::isfinite(input.margin))
-        refuse("plan-margin", fmt::format("the margin is {} and must be above 0", input.margin),
-               "State the smallest difference that matters");
+        refuse("plan-margin", {{"margin", input.margin}});
     if (!std::isfinite(input.difference) || (input.margin <= 0 && input.difference == 0))
-        refuse("plan-difference", fmt::format("a difference of {} can never be seen", input.difference),
-               "Give the difference that must not be missed, in K");
+        refuse("plan-difference", {{"difference", input.difference}});
     if (input.margin > 0 && std::abs(input.difference) >= input.margin)
-        refuse("plan-difference",
-               fmt::format("a true difference of {} is not within the margin of {}", input.difference,
-                           input.margin),
-               "Give a difference smaller than the margin, or a wider margin");
+        refuse("plan-difference.within-margin", {{"difference", input.difference}, {"margin", input.margin}});
 }
 
 } // namespace
 
 SampleSize outlookAt(const SampleSizeInput& input, int n) {
     check(input);
-    if (n < 2)
-        refuse("plan-mounts", fmt::format("{} mounts tell no scatter", n), "Plan at least two of each");
+    if (n < 2) refuse("plan-mounts.scatter", {{"n", n}});
     return sizeAt(input, n);
 }
 
@@ -112,10 +98,7 @@ SampleSize sampleSize(const SampleSizeInput& input) {
     int tooFew = enough;
     for (int step = 1; !suffices(enough); step *= 2) {
         tooFew = enough;
-        if (enough >= mostMounts)
-            refuse("plan-unreachable",
-                   fmt::format("not even {} mounts of each would give that chance", mostMounts),
-                   "Widen the margin, or make the bench steadier");
+        if (enough >= mostMounts) refuse("plan-unreachable", {{"mostMounts", mostMounts}});
         enough = std::min(enough + step, mostMounts);
     }
     for (int step = 1; tooFew == enough; step *= 2) {

@@ -144,14 +144,9 @@ Instant plusMonths(Instant local, int months) {
 
 Schedule schedule(const std::vector<std::vector<TimedStep>>& mounts, const Evenings& evenings,
                   const WallClock& clock) {
-    if (!evenings.weekdays.any())
-        throw InputError("plan-weekdays", {}, "no day of the week has an evening for it",
-                         "Name the days, such as Mon Wed Fri");
+    if (!evenings.weekdays.any()) throw InputError("plan-weekdays.none", {});
     if (!(evenings.hours > 0 && evenings.hours <= 24) || !(evenings.fromHour >= 0 && evenings.fromHour < 24))
-        throw InputError(
-            "plan-hours", {},
-            fmt::format("an evening from {} for {} hours cannot be", evenings.fromHour, evenings.hours),
-            "Begin between 0 and 24 and last above 0, at most 24 hours");
+        throw InputError("plan-hours", {}, {{"fromHour", evenings.fromHour}, {"hours", evenings.hours}});
     Layout layout(evenings, clock);
     for (const auto& steps : mounts) layout.add(steps);
     return layout.finish();

@@ -4,6 +4,7 @@
 // Which steps a mount goes through and how long each takes: hands by material and bench (usual values,
 // learned from what was done, or stated by the user), then the study's protocol, load by load.
 
+#include "core/base/message.h"
 #include "core/domain/edit.h"
 #include "core/plan/schedule.h"
 
@@ -24,12 +25,12 @@ void usePreset(Edit& edit, Id<Study> study, ProtocolPreset preset);
 
 /// One line of the difference between two protocols.
 struct ProtocolDifference {
-    std::string step; ///< "soak, 180 W"
-    std::string here; ///< "20 min, until the rest is below 0.2 K"; "–" when there is none
-    std::string there;
+    Message step;                ///< "soak, 180 W"
+    std::optional<Message> here; ///< "20 min, until the rest is below 0.2 K"; nothing when there is none
+    std::optional<Message> there;
 };
 std::vector<ProtocolDifference> protocolDifference(const Document& document, Id<Study> here, Id<Study> there);
-std::string stepText(const ProtocolStep& step);
+Message stepMessage(const ProtocolStep& step);
 
 /// Time from the end of one recording to the start of the next on one evening of the bench, median.
 struct LearnedTurnaround {

@@ -123,17 +123,14 @@ void flagAmbientDrift(std::vector<Flag>& flags, const Trace& trace, const Ambien
     if (!minutes.empty()) {
         const auto [low, high] = std::minmax_element(minutes.begin(), minutes.end());
         if (*high - *low > settings.ambientRangeK) {
-            raise(flags, {"ambient-drift", Severity::warn,
-                          fmt::format("The room moved by {:.1f} K over the steady window", *high - *low)});
+            addFlag(flags, makeFlag(Severity::warn, "ambient-drift", {{"moved", *high - *low}}));
             return;
         }
     }
     if (const auto fit = fitSlope(time, room)) {
         const Interval perHour{fit->interval(0.9).lo * 3600, fit->interval(0.9).hi * 3600};
         if (perHour.lo > settings.ambientSlopeKPerH || perHour.hi < -settings.ambientSlopeKPerH)
-            raise(flags, {"ambient-drift", Severity::warn,
-                          fmt::format("The room changed by {:.1f} K per hour over the steady window",
-                                      fit->slope * 3600)});
+            addFlag(flags, makeFlag(Severity::warn, "ambient-drift.slope", {{"slope", fit->slope * 3600}}));
     }
 }
 

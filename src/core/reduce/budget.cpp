@@ -19,110 +19,91 @@ using Lines = std::vector<BudgetLine>;
 void addRun(Lines& lines, const BudgetInput& in) {
     if (in.mountSdK && in.mounts > 0)
         lines.push_back({"re-mounting",
-                         fmt::format("{:.3f} K between mounts, {}", *in.mountSdK,
-                                     in.mounts == 1 ? "this is one" : fmt::format("{} of them", in.mounts)),
+                         Message{in.mounts == 1 ? "budget-stated.mount" : "budget-stated.mounts",
+                                 {{"sd", *in.mountSdK}, {"mounts", in.mounts}}},
                          *in.mountSdK / std::sqrt(in.mounts), 1, 0, 0,
-                         in.mountDf > 0 ? std::optional(in.mountDf) : std::nullopt, Cancels::no,
-                         "every mount is applied anew"});
+                         in.mountDf > 0 ? std::optional(in.mountDf) : std::nullopt, Cancels::no});
     else if (in.runSeK)
-        lines.push_back({"noise of this run",
-                         "from its samples, their correlation counted",
-                         *in.runSeK,
-                         1,
-                         0,
-                         0,
-                         {},
-                         Cancels::no,
-                         "every run has its own; with several mounts it is inside their scatter"});
+        lines.push_back(
+            {"run-noise", Message{"budget-stated.samples", {}}, *in.runSeK, 1, 0, 0, {}, Cancels::no});
     if (in.extrapolationU)
-        lines.push_back({"tail led on",
-                         "interval of the asymptote",
-                         *in.extrapolationU,
-                         1,
-                         0,
-                         0,
-                         {},
-                         Cancels::no,
-                         "every run stopped early has its own"});
+        lines.push_back(
+            {"tail", Message{"budget-stated.asymptote", {}}, *in.extrapolationU, 1, 0, 0, {}, Cancels::no});
 }
 
 void addChip(Lines& lines, const BudgetInput& in) {
     if (in.chipAccuracyK)
-        lines.push_back({"chip sensor, offset",
-                         fmt::format("± {:g} K", *in.chipAccuracyK),
+        lines.push_back({"chip-offset",
+                         Message{"budget-stated.limits", {{"value", *in.chipAccuracyK}}},
                          rectangular(*in.chipAccuracyK),
                          1,
                          0,
                          0,
                          {},
-                         Cancels::yes,
-                         "the same sensor in the same range reads every mount"});
+                         Cancels::yes});
     if (in.chipResolutionK)
-        lines.push_back({"chip sensor, steps",
-                         fmt::format("{:g} K step", *in.chipResolutionK),
+        lines.push_back({"chip-steps",
+                         Message{"budget-stated.step", {{"value", *in.chipResolutionK}}},
                          resolution(*in.chipResolutionK),
                          1,
                          0,
                          0,
                          {},
-                         Cancels::partly,
-                         "noise carries the reading across steps; a still one keeps its rounding"});
+                         Cancels::partly});
 }
 
 void addRoom(Lines& lines, const BudgetInput& in) {
     if (in.roomAccuracyK)
-        lines.push_back({"room probe, offset",
-                         fmt::format("± {:g} K", *in.roomAccuracyK),
+        lines.push_back({"room-offset",
+                         Message{"budget-stated.limits", {{"value", *in.roomAccuracyK}}},
                          rectangular(*in.roomAccuracyK),
                          -1,
                          0,
                          0,
                          {},
-                         Cancels::yes,
-                         "the same probe at the same place"});
+                         Cancels::yes});
     if (in.roomResolutionK)
-        lines.push_back({"room probe, steps",
-                         fmt::format("{:g} K step", *in.roomResolutionK),
+        lines.push_back({"room-steps",
+                         Message{"budget-stated.step", {{"value", *in.roomResolutionK}}},
                          resolution(*in.roomResolutionK),
                          -1,
                          0,
                          0,
                          {},
-                         Cancels::averagesOut,
-                         "the room moves across steps during a run"});
+                         Cancels::averagesOut});
     if (in.roomGradientK)
-        lines.push_back({"room differs from place to place",
-                         fmt::format("± {:g} K", *in.roomGradientK),
+        lines.push_back({"room-gradient",
+                         Message{"budget-stated.limits", {{"value", *in.roomGradientK}}},
                          rectangular(*in.roomGradientK),
                          -1,
                          0,
                          0,
                          {},
-                         Cancels::partly,
-                         "the constant part cancels, what differs between evenings does not"});
+                         Cancels::partly});
     if (in.roomEnteredU)
-        lines.push_back({"room read by hand",
-                         fmt::format("u = {:g} K", *in.roomEnteredU),
+        lines.push_back({"room-by-hand",
+                         Message{"budget-stated.u", {{"value", *in.roomEnteredU}}},
                          *in.roomEnteredU,
                          -1,
                          0,
                          0,
                          {},
-                         Cancels::no,
-                         "every reading has its own"});
+                         Cancels::no});
     if (in.probeClockU && in.roomSlopeKPerS != 0)
-        lines.push_back({"clock of the room probe",
-                         fmt::format("u = {:.1f} s", *in.probeClockU),
+        lines.push_back({"probe-clock",
+                         Message{"budget-stated.u-seconds", {{"value", *in.probeClockU}}},
                          *in.probeClockU,
                          in.roomSlopeKPerS,
                          0,
                          0,
                          {},
-                         Cancels::no,
-                         "every pair of logs is matched anew"});
+                         Cancels::no});
 }
 
 } // namespace
+
+Message sourceOf(const BudgetLine& line) { return {"budget." + line.code, {}}; }
+Message whyOf(const BudgetLine& line) { return {"budget-why." + line.code, {}}; }
 
 Budget combined(std::vector<BudgetLine> lines) {
     Budget budget;
@@ -156,15 +137,14 @@ Budget uncertaintyBudget(const BudgetInput& in) {
     addChip(lines, in);
     addRoom(lines, in);
     if (in.powerShare)
-        lines.push_back({"power meter, scale",
-                         fmt::format("± {:g} %", 100 * *in.powerShare),
+        lines.push_back({"power-scale",
+                         Message{"budget-stated.share", {{"value", 100 * *in.powerShare}}},
                          rectangular(*in.powerShare),
                          -in.deltaK,
                          0,
                          0,
                          {},
-                         Cancels::yes,
-                         "to first order: it scales the difference only"});
+                         Cancels::yes});
     return combined(std::move(lines));
 }
 

@@ -4,6 +4,8 @@
 // The uncertainty budget of a steady difference over the room by JCGM 100:2008, line by line, with what
 // cancels between mounts of the same bench (docs/methods.md, "Uncertainty budget").
 
+#include "core/base/message.h"
+
 #include <optional>
 #include <string>
 #include <vector>
@@ -33,16 +35,19 @@ struct BudgetInput {
 enum class Cancels { no, partly, averagesOut, yes };
 
 struct BudgetLine {
-    std::string source;
-    std::string limits; ///< as stated: "± 1 K", "0.5 K step"
-    double u = 0;       ///< standard uncertainty, in its own unit
+    std::string code; ///< "chip-offset": the source; sourceOf and whyOf have its sentences
+    Message stated;   ///< "± 1 K", "0.5 K step"
+    double u = 0;     ///< standard uncertainty, in its own unit
     double sensitivity = 1;
     double contributionK = 0; ///< |sensitivity| u
     double share = 0;         ///< of the combined variance
     std::optional<double> df; ///< nothing: infinitely many
     Cancels cancels = Cancels::no;
-    std::string why; ///< why it cancels or does not
 };
+
+/// What it comes from, and why it cancels or does not.
+Message sourceOf(const BudgetLine& line);
+Message whyOf(const BudgetLine& line);
 
 struct Budget {
     std::vector<BudgetLine> lines;

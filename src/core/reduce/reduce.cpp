@@ -174,8 +174,9 @@ Segment withoutFirstMinute(const Trace& trace, Segment load) {
     return {begin, load.end};
 }
 
-/// ", 0.31 W for each K of the chip" when power and temperature move together (leakage), minute by minute.
-std::string withTemperature(const Shared& shared, Segment settled, const std::vector<double>& powerMinutes) {
+/// W for each K of the chip when power and temperature move together (leakage), minute by minute.
+std::optional<double> wattPerKelvin(const Shared& shared, Segment settled,
+                                    const std::vector<double>& powerMinutes) {
     const auto chip = blockMeans(std::span(shared.trace.timeS).subspan(settled.begin, settled.size()),
                                  std::span(shared.metric).subspan(settled.begin, settled.size()), 60);
     if (chip.size() != powerMinutes.size() || chip.size() < 5) return {};
@@ -190,7 +191,14 @@ std::string withTemperature(const Shared& shared, Segment settled, const std::ve
         pp += (powerMinutes[i] - meanP) * (powerMinutes[i] - meanP);
     }
     if (!(tt > 0) || !(pp > 0) || tp / std::sqrt(tt * pp) < 0.8) return {};
-    return fmt::format(", {:.2f} W for each K of the chip: a warmer mount draws more", tp / tt);
+    return tp / tt;
+}
+
+void flagMovedPower(LoadReduction& load, double moved, std::optional<double> perKelvin) {
+    Fields fields{{"percent", 100 * moved}};
+    if (perKelvin) fields.push_back({"wattPerKelvin", *perKelvin});
+    addFlag(load.flags,
+            makeFlag(Severity::warn, perKelvin ? "power-drift.with-chip" : "power-drift", std::move(fields)));
 }
 
 void flagPowerDrift(LoadReduction& load, const Shared& shared, Segment settled) {
@@ -200,9 +208,7 @@ void flagPowerDrift(LoadReduction& load, const Shared& shared, Segment settled) 
     if (minutes.size() < 2) return;
     const double moved = rangeOf(minutes) / mean(minutes);
     if (moved > shared.settings.powerDriftShare)
-        raise(load.flags, {"power-drift", Severity::warn,
-                           fmt::format("Power moved by {:.1f} % during the load{}", 100 * moved,
-                                       withTemperature(shared, settled, minutes))});
+        flagMovedPower(load, moved, wattPerKelvin(shared, settled, minutes));
 }
 
 void flagFan(LoadReduction& load, const Shared& shared, Segment settled) {
@@ -211,11 +217,8 @@ void flagFan(LoadReduction& load, const Shared& shared, Segment settled) {
     const auto part = std::span(fan->values).subspan(settled.begin, settled.size());
     const double level = mean(part);
     if (level > 0 && rangeOf(part) > shared.settings.fanRangeShare * level)
-        raise(load.flags,
-              {"fan-varied", Severity::warn,
-               fmt::format("The fan moved by {:.0f} % of its speed: the difference seen is smaller "
-                           "than the true one",
-                           100 * rangeOf(part) / level)});
+        addFlag(load.flags,
+                makeFlag(Severity::warn, "fan-varied", {{"percent", 100 * rangeOf(part) / level}}));
 }
 
 void addPower(LoadReduction& load, const Shared& shared, Segment window) {
@@ -239,10 +242,8 @@ void extrapolate(LoadReduction& load, const Shared& shared) {
     load.extrapolated = true;
     const Interval ci =
         load.steady.asymptoteIntervalK.value_or(Interval{*load.steady.asymptoteK, *load.steady.asymptoteK});
-    raise(load.flags, {"extrapolated", Severity::warn,
-                       fmt::format("Counts with where its tail leads, {:.2f} K ({:.2f} to {:.2f} K, 95 %), "
-                                   "not with what was reached",
-                                   *load.steady.asymptoteK, ci.lo, ci.hi)});
+    addFlag(load.flags, makeFlag(Severity::warn, "extrapolated",
+                                 {{"asymptoteK", *load.steady.asymptoteK}, {"lo", ci.lo}, {"hi", ci.hi}}));
 }
 
 /// The window as found, or as the user set it; what was found stays on record.
@@ -298,12 +299,10 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
                             settings);
 
     if (choice.isShort)
-        raise(load.flags, {"short-window", Severity::warn,
-                           fmt::format("The load is shorter than {:.0f} s", settings.windowMinS)});
+        addFlag(load.flags, makeFlag(Severity::warn, "short-window", {{"windowMinS", settings.windowMinS}}));
     if (load.steady.reached && !*load.steady.reached)
-        raise(load.flags, {"not-steady", Severity::warn,
-                           fmt::format("Still changing by {:.1f} K per hour when the load ended",
-                                       load.steady.slopeKPerH.value_or(0))});
+        addFlag(load.flags,
+                makeFlag(Severity::warn, "not-steady", {{"slopeKPerH", load.steady.slopeKPerH.value_or(0)}}));
     if (shared.ambient.source == AmbientSource::none) {
         load.steady.asymptoteK.reset(); // a rise of the bare temperature says nothing about ΔT
         load.steady.asymptoteIntervalK.reset();
@@ -311,21 +310,12 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
         load.steady.slopeKPerH.reset();
         load.steady.slopeIntervalKPerH.reset();
     }
-    if (load.limit.bound)
-        raise(load.flags,
-              {"limit-bound", Severity::warn,
-               "The chip sat at its temperature limit: its difference over room is at least this"});
+    if (load.limit.bound) addFlag(load.flags, makeFlag(Severity::warn, "limit-bound"));
     if (load.limit.inferred)
-        raise(load.flags,
-              {"limit-inferred", Severity::info,
-               fmt::format("The limit was not given: {:.1f} °C is told from the temperature that stood "
-                           "there while the power was cut",
-                           *load.limit.limitC)});
+        addFlag(load.flags, makeFlag(Severity::info, "limit-inferred", {{"limitC", *load.limit.limitC}}));
     extrapolate(load, shared);
     addResistance(load, settings);
-    if (load.foundWindow || load.foundLoad)
-        raise(load.flags,
-              {"set-by-hand", Severity::info, "Borders of the load or of its window were set by hand"});
+    if (load.foundWindow || load.foundLoad) addFlag(load.flags, makeFlag(Severity::info, "set-by-hand"));
     const Segment settled = withoutFirstMinute(trace, loads[index]);
     flagAmbientDrift(load.flags, trace, shared.ambient, window, settings);
     flagPowerDrift(load, shared, settled);
@@ -337,47 +327,39 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
 void addProbeFlags(std::vector<Flag>& flags, const Trace& trace, const Shared& shared) {
     if (!trace.probe || shared.ambient.valuesC.empty()) return;
     if (!trace.probe->byHand && trace.probe->uncertaintyS == 0)
-        raise(flags,
-              {"probe-shift-assumed", rangeOf(shared.ambient.valuesC) > 0.5 ? Severity::warn : Severity::info,
-               "The clocks of log and room probe could not be matched from the data: taken as they stand"});
+        addFlag(flags, makeFlag(rangeOf(shared.ambient.valuesC) > 0.5 ? Severity::warn : Severity::info,
+                                "probe-shift-assumed"));
     if (shared.settings.probeLagS)
-        raise(flags,
-              {"probe-lag-corrected", Severity::info,
-               fmt::format("The room probe's lag of {:.0f} s was taken out", *shared.settings.probeLagS)});
+        addFlag(flags,
+                makeFlag(Severity::info, "probe-lag-corrected", {{"probeLagS", *shared.settings.probeLagS}}));
 }
 
 std::vector<Flag> logFlags(const Trace& trace, const Shared& shared,
                            const std::vector<const Channel*>& stuck) {
     std::vector<Flag> flags;
     if (shared.ambient.source == AmbientSource::none)
-        raise(flags, {"ambient-missing", Severity::reject,
-                      "No room temperature: neither a column nor an entered value"});
+        addFlag(flags, makeFlag(Severity::reject, "ambient-missing"));
     if (trace.axis.gaps > 0)
-        raise(flags, {"gap-in-log", Severity::warn, fmt::format("{} gaps in the log", trace.axis.gaps)});
+        addFlag(flags, makeFlag(Severity::warn, "gap-in-log", {{"count", trace.axis.gaps}}));
     if (trace.axis.clockJumps > 0)
-        raise(flags,
-              {"clock-jump", Severity::warn,
-               fmt::format("The logger's clock was set {} times and put right", trace.axis.clockJumps)});
+        addFlag(flags, makeFlag(Severity::warn, "clock-jump", {{"count", trace.axis.clockJumps}}));
     if (trace.axis.duplicatesDropped > 0)
-        raise(flags, {"duplicate-samples", Severity::info,
-                      fmt::format("{} repeated rows were dropped", trace.axis.duplicatesDropped)});
+        addFlag(flags,
+                makeFlag(Severity::info, "duplicate-samples", {{"count", trace.axis.duplicatesDropped}}));
     for (const Channel& channel : trace.channels) {
         const bool measured = channel.role != Role::ignore && channel.role != Role::time
                               && channel.role != Role::limitFlag && channel.role != Role::score;
         if (measured && channel.fileUnit == Unit::none)
-            raise(flags,
-                  {"unit-assumed", Severity::info,
-                   fmt::format("No unit in the header \"{}\": taken as the usual one", channel.column)});
+            addFlag(flags, makeFlag(Severity::info, "unit-assumed", {{"column", channel.column}}));
     }
     if (trace.impossible > 0)
-        raise(flags, {"impossible-values",
-                      trace.impossible * 200 > static_cast<std::int64_t>(trace.samples()) ? Severity::warn
-                                                                                          : Severity::info,
-                      fmt::format("{} readings that cannot be were left out", trace.impossible)});
+        addFlag(flags,
+                makeFlag(trace.impossible * 200 > static_cast<std::int64_t>(trace.samples()) ? Severity::warn
+                                                                                             : Severity::info,
+                         "impossible-values", {{"count", trace.impossible}}));
     addProbeFlags(flags, trace, shared);
     for (const Channel* channel : stuck)
-        raise(flags, {"stuck-sensor", Severity::warn,
-                      fmt::format("\"{}\" never moves and is left out", channel->column)});
+        addFlag(flags, makeFlag(Severity::warn, "stuck-sensor", {{"column", channel->column}}));
     return flags;
 }
 
@@ -442,7 +424,7 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
     if (settings.hand.movesLoad() && !shared.response.empty())
         shared.foundLoad = moveLoad(trace, loads, settings.hand);
     if (loads.empty()) {
-        raise(result.flags, {"no-load-found", Severity::reject, "No stretch of load was found in the log"});
+        addFlag(result.flags, makeFlag(Severity::reject, "no-load-found"));
         return result;
     }
     const std::size_t longest = shared.longest = longestOf(trace, loads);
@@ -454,7 +436,7 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
         const Segment idle{before, loads[longest].begin};
         result.idle = metricTable(shared, idle, {idle, {}});
     }
-    for (const Flag& flag : result.loads[longest].flags) raise(result.flags, flag);
+    for (const Flag& flag : result.loads[longest].flags) addFlag(result.flags, flag);
     return result;
 }
 

@@ -7,12 +7,11 @@
 namespace ibuki {
 
 const std::array<BenchTemplateInfo, 5> benchTemplates{{
-    {BenchTemplate::liddedChip, "lidded chip",
-     "die, solder, lid, the interface under study, cold plate, cooler"},
-    {BenchTemplate::bareDie, "bare die", "die, the interface under study, cold plate, cooler"},
-    {BenchTemplate::graphicsCard, "graphics card", "die, memory and power stages under one cooler"},
-    {BenchTemplate::laptop, "laptop", "bare die, spreader plate and heat pipe, fan at the edge"},
-    {BenchTemplate::heaterBlock, "heater block", "a metered copper block in place of the chip"},
+    {BenchTemplate::liddedChip, "lidded chip"},
+    {BenchTemplate::bareDie, "bare die"},
+    {BenchTemplate::graphicsCard, "graphics card"},
+    {BenchTemplate::laptop, "laptop"},
+    {BenchTemplate::heaterBlock, "heater block"},
 }};
 
 namespace {
@@ -65,7 +64,7 @@ Metal faceAfter(const std::vector<LayerPlan>& layers, std::size_t i) {
     return i + 1 < layers.size() ? layers[i + 1].metal : Metal::unknown;
 }
 
-void addSensors(Edit& edit, Id<Configuration> configuration, BenchTemplate which) {
+void addSensors(Edit& edit, Id<Configuration> configuration, BenchTemplate which, const Wording& told) {
     const bool graphics = which == BenchTemplate::graphicsCard;
     std::vector<std::pair<Role, const char*>> roles;
     if (graphics)
@@ -79,16 +78,17 @@ void addSensors(Edit& edit, Id<Configuration> configuration, BenchTemplate which
         Sensor sensor;
         sensor.configuration = configuration;
         sensor.role = role;
-        sensor.reads = reads;
+        sensor.reads = told({reads, {}});
         edit.add(sensor);
     }
 }
 
-void addExtraSite(Edit& edit, Id<Configuration> configuration, SiteKind kind, int alike) {
+void addExtraSite(Edit& edit, Id<Configuration> configuration, SiteKind kind, int alike,
+                  const Wording& told) {
     Site site;
     site.configuration = configuration;
     site.kind = kind;
-    site.name = word(kind);
+    site.name = told({std::string(word(kind)), {}});
     site.alike = alike;
     site.upperFace = Metal::copper;
     edit.add(site);
@@ -96,13 +96,15 @@ void addExtraSite(Edit& edit, Id<Configuration> configuration, SiteKind kind, in
 
 } // namespace
 
-Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name) {
+Message layersOf(const BenchTemplateInfo& info) { return {"bench-layers." + std::string(info.name), {}}; }
+
+Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name, const Wording& told) {
     Bench bench;
     bench.name = name;
     const Id<Bench> id = edit.add(bench);
     Configuration configuration;
     configuration.bench = id;
-    configuration.name = "as described";
+    configuration.name = told({"as described", {}});
     configuration.lid = which == BenchTemplate::liddedChip    ? LidState::lidded
                         : which == BenchTemplate::heaterBlock ? LidState::noChip
                                                               : LidState::bareDie;
@@ -114,13 +116,13 @@ Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name) {
         layer.configuration = of;
         layer.position = static_cast<int>(i);
         layer.kind = layers[i].kind;
-        layer.name = layers[i].name;
+        layer.name = told({layers[i].name, {}});
         layer.metal = layers[i].metal;
         if (layers[i].site) {
             Site site;
             site.configuration = of;
             site.kind = *layers[i].site;
-            site.name = layers[i].name;
+            site.name = told({layers[i].name, {}});
             site.lowerFace = faceBefore(layers, i);
             site.upperFace = faceAfter(layers, i);
             layer.site = edit.add(site);
@@ -128,10 +130,10 @@ Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name) {
         edit.add(layer);
     }
     if (which == BenchTemplate::graphicsCard) {
-        addExtraSite(edit, of, SiteKind::memory, 8);
-        addExtraSite(edit, of, SiteKind::powerStage, 12);
+        addExtraSite(edit, of, SiteKind::memory, 8, told);
+        addExtraSite(edit, of, SiteKind::powerStage, 12, told);
     }
-    addSensors(edit, of, which);
+    addSensors(edit, of, which, told);
     return id;
 }
 

@@ -3,6 +3,7 @@
 
 // How a bench is described at first: a stack of layers with the sites between them, to be edited afterwards.
 
+#include "core/base/message.h"
 #include "core/domain/bench.h"
 #include "core/domain/edit.h"
 
@@ -15,12 +16,13 @@ enum class BenchTemplate { liddedChip, bareDie, graphicsCard, laptop, heaterBloc
 struct BenchTemplateInfo {
     BenchTemplate which;
     std::string_view name;
-    std::string_view what; ///< one line for the choice
 };
 extern const std::array<BenchTemplateInfo, 5> benchTemplates;
+Message layersOf(const BenchTemplateInfo& info); ///< its layers in one line, for the choice
 
 /// Adds the bench with one configuration, its layers, sites and the sensors such a rig usually logs.
-Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name);
+/// told: how the names that they begin with are told.
+Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name, const Wording& told = plainly);
 
 /// Adds a variant of the bench's current configuration for one level: another cooler, lid, fan or limit, the
 /// same layers, sites and sensors. Nothing when the bench has no configuration.

@@ -82,8 +82,7 @@ bool wasTakenOff(const Document& document, const Slot& slot) {
 
 void requireReason(const std::string& reason) {
     if (reason.find_first_not_of(" \t") != std::string::npos) return;
-    throw InputError("skip-reason", {}, "a mount is left out with a reason only",
-                     "Say why; it stays in the record and in the report");
+    throw InputError("skip-reason", {});
 }
 
 } // namespace
@@ -250,9 +249,7 @@ void stopEarly(Edit& edit, Id<Study> id, const std::string& reason) {
 }
 
 void extendStudy(Edit& edit, const Question& question, int more, Instant now, const WallClock& clock) {
-    if (more < 1)
-        throw InputError("extend-by", {}, fmt::format("{} more mounts extend nothing", more),
-                         "Add at least one mount of each level");
+    if (more < 1) throw InputError("extend-by", {}, {{"more", more}});
     Plan plan = planFor(edit.document(), question.study);
     OrderInput input = orderInput(edit.document(), question, plan, now);
     input.blocks = more;
@@ -297,7 +294,7 @@ ChangeSet noteLook(const Document& document, Id<Study> id, Instant now) {
     for (const Slot* slot : slotsOf(document, id)) made += isMade(document, *slot) ? 1 : 0;
     const auto looks = document.where(&Look::study, id);
     if (made < 3 || (!looks.empty() && looks.back()->mounts == made)) return {};
-    Edit edit(document, "See the verdict of " + study->name);
+    Edit edit(document, Message{"edit-see-verdict", {{"study", study->name}}});
     Look look;
     look.study = id;
     look.at = now;

@@ -20,15 +20,12 @@ Id<Site> siteFor(const Document& document, Id<Bench> bench, StudyTemplate which)
     const Configuration* configuration = currentConfiguration(document, bench);
     const auto sites =
         configuration ? document.where(&Site::configuration, configuration->id) : std::vector<const Site*>{};
-    if (sites.empty())
-        throw InputError("study-bench", {}, "the bench has no site that takes a material",
-                         "Describe its layers first");
+    if (sites.empty()) throw InputError("study-bench", {});
     const bool below = which == StudyTemplate::underTheLid;
     const SiteKind wanted = below ? SiteKind::dieLid : SiteKind::lidPlate;
     for (const Site* site : sites)
         if (site->kind == wanted) return site->id;
-    if (below)
-        throw InputError("study-site", {}, "the bench has no layer under a lid", "Choose a bench with a lid");
+    if (below) throw InputError("study-site", {});
     return sites.front()->id;
 }
 
@@ -56,13 +53,10 @@ struct Builder {
             level.material = wanted.materials[i];
         }
     }
-    void lots(const char* mend) {
+    void lots(const char* complaint) {
         const auto all = edit.document().where(&Lot::material, wanted.materials.front());
         if (all.size() < 2)
-            throw InputError("study-lots", {},
-                             fmt::format("{} has {} on the shelf", material()->name,
-                                         all.size() == 1 ? "one lot" : "no lot"),
-                             mend);
+            throw InputError(complaint, {}, {{"material", material()->name}, {"count", all.size()}});
         for (const Lot* lot : all) {
             Level& level = fresh(lot->name);
             level.lot = lot->id;
@@ -99,16 +93,16 @@ void build(Builder& b) {
     case StudyTemplate::benchReference:
         b.materials();
         b.plan.mountsPerLevel = 5;
-        b.constant = "Consistency, clean-up and reuse count as much as the last kelvin.";
+        b.constant = b.wanted.told({"held-constant.bench-reference", {}});
         break;
     case StudyTemplate::beforeAndAfter: {
-        Level& before = b.fresh("as found");
+        Level& before = b.fresh(b.wanted.told({"as found", {}}));
         before.material.reset();
         before.placement = Placement::firstOfAll;
         before.mostMounts = 1;
         b.fresh(b.material()->name);
         b.plan.baseline = true;
-        b.constant = "Nothing but the interface changes: fan dust, pads and screws stay as they are.";
+        b.constant = b.wanted.told({"held-constant.before-and-after", {}});
         break;
     }
     case StudyTemplate::asGood:
@@ -116,7 +110,7 @@ void build(Builder& b) {
         b.question.goal = Goal::equivalence;
         break;
     case StudyTemplate::originalOrLookAlike:
-        b.lots("Enter the original and the look-alike as two lots of one material");
+        b.lots("study-lots.look-alike");
         break;
     case StudyTemplate::howMuch:
         addAmounts(b);
@@ -125,7 +119,7 @@ void build(Builder& b) {
         for (ApplicationPattern pattern :
              {ApplicationPattern::dot, ApplicationPattern::line, ApplicationPattern::cross,
               ApplicationPattern::fiveDots, ApplicationPattern::film})
-            b.fresh(std::string(word(pattern))).pattern = pattern;
+            b.fresh(b.wanted.told({std::string(word(pattern)), {}})).pattern = pattern;
         break;
     case StudyTemplate::whichTorque:
         for (double torque : {0.2, 0.4, 0.6, 0.8})
@@ -140,29 +134,28 @@ void build(Builder& b) {
         b.plan.followUps = parseDelays("1 w, 1 mo, 6 mo, 1 y");
         break;
     case StudyTemplate::oldAgainstNew:
-        b.lots("Enter the old tube and the new one as two lots of the material");
+        b.lots("study-lots.old-new");
         break;
     case StudyTemplate::underTheLid:
         b.materials();
-        b.constant =
-            "The upper layer is the same material before and after; only the layer under the lid changes.";
+        b.constant = b.wanted.told({"held-constant.under-the-lid", {}});
         break;
     case StudyTemplate::stepByStep: {
-        Level& found = b.fresh("as found");
+        Level& found = b.fresh(b.wanted.told({"as found", {}}));
         found.material.reset();
         found.mostMounts = 1;
-        b.fresh("cleaned");
+        b.fresh(b.wanted.told({"cleaned", {}}));
         b.levels.back().material.reset();
         b.materials();
         b.plan.baseline = true;
-        b.constant = "One change at a time; each step is credited with its own gain.";
+        b.constant = b.wanted.told({"held-constant.step-by-step", {}});
         break;
     }
     case StudyTemplate::materialByCooler: {
         b.materials();
         b.question.secondFactor = Factor::cooler;
         for (const char* cooler : {"this cooler", "other cooler"}) {
-            Level& level = b.fresh(cooler);
+            Level& level = b.fresh(b.wanted.told({cooler, {}}));
             level.ofSecond = true;
             level.material.reset();
         }
@@ -175,35 +168,29 @@ void checkMaterials(const StudyTemplateInfo& info, std::size_t count) {
     const auto least = static_cast<std::size_t>(info.leastMaterials);
     const auto most = static_cast<std::size_t>(info.mostMaterials);
     if (count >= least && count <= most) return;
-    throw InputError("study-materials", {},
-                     fmt::format("\"{}\" asks for {} and has {}", word(info.which),
-                                 least == most ? fmt::format("{} material{}", least, least == 1 ? "" : "s")
-                                               : fmt::format("at least {} materials", least),
-                                 count),
-                     "Choose them from the shelf");
+    throw InputError(least == most ? "study-materials" : "study-materials.at-least", {},
+                     {{"which", Term{word(info.which)}}, {"count", least}, {"has", count}});
 }
 
 } // namespace
 
 const std::vector<StudyTemplateInfo>& studyTemplates() {
     using enum StudyTemplate;
-    static const std::vector<StudyTemplateInfo> all{
-        {rankMaterials, "Several materials at one site, best to worst", Factor::material, 2, many},
-        {benchReference, "Which material to keep for all later tests: steady, clean, used again",
-         Factor::material, 2, many},
-        {beforeAndAfter, "One machine as found, then with a new interface", Factor::beforeAfter, 1, 1},
-        {asGood, "Whether two materials are the same within the margin", Factor::material, 2, 2},
-        {originalOrLookAlike, "Two suppliers of what should be one material", Factor::supplier, 1, 1},
-        {howMuch, "The smallest amount that is enough", Factor::amount, 1, 1},
-        {whichPattern, "Dot, line, cross, five dots or a film", Factor::pattern, 1, 1},
-        {whichTorque, "How tight the screws have to be", Factor::torque, 1, 1},
-        {breakIn, "Whether the first hours change anything", Factor::material, 1, many},
-        {ageing, "Whether weeks and months change anything", Factor::material, 1, many},
-        {oldAgainstNew, "An old tube against a new one", Factor::age, 1, 1},
-        {underTheLid, "The hidden layer, with the upper one kept the same", Factor::material, 2, many},
-        {stepByStep, "A chain of changes, each credited with its own gain", Factor::beforeAfter, 1, many},
-        {materialByCooler, "Two factors: does the cooler change the order", Factor::material, 2, many},
-        {own, "An empty question to fill in", Factor::material, 0, many}};
+    static const std::vector<StudyTemplateInfo> all{{rankMaterials, Factor::material, 2, many},
+                                                    {benchReference, Factor::material, 2, many},
+                                                    {beforeAndAfter, Factor::beforeAfter, 1, 1},
+                                                    {asGood, Factor::material, 2, 2},
+                                                    {originalOrLookAlike, Factor::supplier, 1, 1},
+                                                    {howMuch, Factor::amount, 1, 1},
+                                                    {whichPattern, Factor::pattern, 1, 1},
+                                                    {whichTorque, Factor::torque, 1, 1},
+                                                    {breakIn, Factor::material, 1, many},
+                                                    {ageing, Factor::material, 1, many},
+                                                    {oldAgainstNew, Factor::age, 1, 1},
+                                                    {underTheLid, Factor::material, 2, many},
+                                                    {stepByStep, Factor::beforeAfter, 1, many},
+                                                    {materialByCooler, Factor::material, 2, many},
+                                                    {own, Factor::material, 0, many}};
     return all;
 }
 
@@ -211,6 +198,8 @@ const StudyTemplateInfo& templateInfo(StudyTemplate which) {
     const auto& all = studyTemplates();
     return *std::find_if(all.begin(), all.end(), [&](const auto& info) { return info.which == which; });
 }
+
+Message purposeOf(StudyTemplate which) { return {"study-purpose." + std::string(word(which)), {}}; }
 
 Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
     checkMaterials(templateInfo(wanted.which), wanted.materials.size());
@@ -235,7 +224,7 @@ Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
     }
     Load load;
     load.study = id;
-    load.name = "sustained load";
+    load.name = wanted.told({"sustained load", {}});
     load.sameAs = earlierLoad(edit.document(), id, load.name);
     edit.add(load);
     builder.plan.study = id;

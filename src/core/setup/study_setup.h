@@ -4,31 +4,33 @@
 // A study as it begins: from a kind of study, or from another one. Kinds say which factor,
 // which levels, what is to be shown, what comes back later.
 
+#include "core/base/message.h"
 #include "core/domain/edit.h"
 #include "core/domain/study.h"
 
-#include <string_view>
 #include <vector>
 
 namespace ibuki {
 
 struct StudyTemplateInfo {
     StudyTemplate which;
-    std::string_view what; ///< one line for the choice
     Factor factor;
     int leastMaterials; ///< to choose from the shelf
     int mostMaterials;
 };
 
-/// In the order of the choice; names are the words of StudyTemplate.
+/// In the order of the choice; names are the words of StudyTemplate, purposeOf says in one line what it is
+/// for.
 const std::vector<StudyTemplateInfo>& studyTemplates();
 const StudyTemplateInfo& templateInfo(StudyTemplate which);
+Message purposeOf(StudyTemplate which);
 
 struct NewStudy {
     StudyTemplate which = StudyTemplate::rankMaterials;
     Id<Bench> bench;
     std::string name;
     std::vector<Id<Material>> materials;
+    Wording told = plainly; ///< how the names and remarks that a kind begins with are told
 };
 
 /// Study, question with levels, one load, a plan. Throws InputError (study-materials, study-bench,

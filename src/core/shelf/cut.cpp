@@ -18,8 +18,8 @@ using namespace cutting;
 
 namespace {
 
-[[noreturn]] void refuse(const std::string& code, const std::string& what, const std::string& mend) {
-    throw InputError(code, {}, what, mend);
+[[noreturn]] void refuse(const char* code, Fields fields = {}) {
+    throw InputError(code, {}, std::move(fields));
 }
 
 bool fitsSheet(const CutPiece& piece, const CutSheet& sheet, const CutJob& job) {
@@ -29,18 +29,14 @@ bool fitsSheet(const CutPiece& piece, const CutSheet& sheet, const CutJob& job) 
 }
 
 void check(const CutJob& job) {
-    if (job.pieces.empty()) refuse("cut-value", "there is no piece to cut", "Name at least one piece");
-    if (job.kerfMm < 0 || job.marginMm < 0)
-        refuse("cut-value", "kerf and margin cannot be below zero", "Correct them");
+    if (job.pieces.empty()) refuse("cut-value");
+    if (job.kerfMm < 0 || job.marginMm < 0) refuse("cut-value.kerf");
     for (const CutSheet& sheet : job.sheets)
         if (!(sheet.widthMm > 0) || !(sheet.lengthMm > 0) || sheet.thicknessMm < 0)
-            refuse("cut-value", fmt::format("sheet {} needs a width and a length above zero", sheet.name),
-                   "Correct its size");
+            refuse("cut-value.sheet", {{"name", sheet.name}});
     for (const CutPiece& piece : job.pieces) {
         if (!(piece.widthMm > 0) || !(piece.lengthMm > 0) || piece.thicknessMm < 0 || piece.count < 1)
-            refuse("cut-value",
-                   fmt::format("piece {} needs a width, a length and a number above zero", piece.name),
-                   "Correct it");
+            refuse("cut-value.piece", {{"name", piece.name}});
         bool sameThickness = false;
         bool fits = false;
         for (const CutSheet& sheet : job.sheets) {
@@ -49,14 +45,10 @@ void check(const CutJob& job) {
             fits = fits || fitsSheet(piece, sheet, job);
         }
         if (!sameThickness)
-            refuse("cut-no-sheet",
-                   fmt::format("there is no sheet {} mm thick for piece {}", piece.thicknessMm, piece.name),
-                   "Add a sheet of that thickness");
+            refuse("cut-no-sheet", {{"thicknessMm", piece.thicknessMm}, {"name", piece.name}});
         if (!fits)
             refuse("cut-piece-too-large",
-                   fmt::format("piece {}, {} × {} mm, is larger than every sheet of its thickness",
-                               piece.name, piece.widthMm, piece.lengthMm),
-                   "Add a larger sheet or cut it from two pieces");
+                   {{"name", piece.name}, {"widthMm", piece.widthMm}, {"lengthMm", piece.lengthMm}});
     }
 }
 

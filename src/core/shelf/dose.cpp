@@ -11,18 +11,16 @@ namespace {
 
 using std::numbers::pi;
 
-void need(bool sound, const char* code, const char* what, const char* mend) {
-    if (!sound) throw InputError(code, {}, what, mend);
+void need(bool sound, const char* code) {
+    if (!sound) throw InputError(code, {});
 }
 
 void check(const DoseInput& input) {
-    need(input.widthMm > 0 && input.lengthMm > 0, "dose-face",
-         "the face needs a width and a length above zero", "State the site's size");
-    need(input.bondLineUm > 0, "dose-face", "the bond line must be above zero", "State it in µm");
-    need(input.densityGPerMl > 0, "dose-density", "the density must be above zero", "State it in g/mL");
-    need(input.boreMm > 0, "dose-bore", "the syringe's bore must be above zero", "Measure it in mm");
-    need(input.allowance >= 0 && input.allowance <= 5, "dose-allowance",
-         "the allowance must lie between 0 and 5", "0.3 to 0.6 is usual by hand");
+    need(input.widthMm > 0 && input.lengthMm > 0, "dose-face.size");
+    need(input.bondLineUm > 0, "dose-face.bond-line");
+    need(input.densityGPerMl > 0, "dose-density");
+    need(input.boreMm > 0, "dose-bore");
+    need(input.allowance >= 0 && input.allowance <= 5, "dose-allowance");
 }
 
 double reachOf(const DoseInput& input) {
@@ -39,7 +37,7 @@ Dose dose(const DoseInput& input) {
 
 Dose doseOfVolume(const DoseInput& input, double volumeMm3) {
     check(input);
-    need(volumeMm3 > 0, "dose-volume", "the amount must be above zero", "State an amount");
+    need(volumeMm3 > 0, "dose-volume.amount");
     Dose result;
     result.volumeMm3 = volumeMm3;
     result.massG = input.densityGPerMl * volumeMm3 * 1e-3;

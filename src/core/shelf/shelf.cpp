@@ -163,16 +163,11 @@ LotCost costOf(const Document& document, const Lot& lot, const Site* site, Insta
 }
 
 void checkLot(const Lot& lot) {
-    if (lot.price && lot.currency.empty())
-        throw InputError("price-currency", {}, "a price needs its currency",
-                         "Write it beside the price, such as NOK");
+    if (lot.price && lot.currency.empty()) throw InputError("price-currency", {});
     for (const auto& side : {lot.sheetWidth, lot.sheetLength})
-        if (side && !(side->value > 0))
-            throw InputError("shelf-value", {}, "a sheet's width and length must be above zero",
-                             "Correct it");
+        if (side && !(side->value > 0)) throw InputError("shelf-value", {});
     for (const auto& value : {lot.content, lot.remaining, lot.price})
-        if (value && !(*value >= 0))
-            throw InputError("shelf-value", {}, "an amount or a price cannot be below zero", "Correct it");
+        if (value && !(*value >= 0)) throw InputError("shelf-value.amount", {});
 }
 
 Ratings ratingsOf(const Document& document, Id<Material> material) {

@@ -75,14 +75,9 @@ GroupSummary summarise(const GroupRuns& runs, bool lowerIsBetter) {
 
 void checkOptions(const CompareOptions& options) {
     if (!(options.margin > 0) || !std::isfinite(options.margin))
-        throw InputError("compare-margin", {},
-                         fmt::format("the margin is {} and must be above 0", options.margin),
-                         "State the smallest difference that matters");
+        throw InputError("compare-margin", {}, {{"margin", options.margin}});
     if (!(options.confidence > 0.5 && options.confidence < 1))
-        throw InputError(
-            "compare-confidence", {},
-            fmt::format("the confidence is {} and must lie between 0.5 and 1", options.confidence),
-            "Usual is 0.95");
+        throw InputError("compare-confidence", {}, {{"confidence", options.confidence}});
 }
 
 /// What all pairs of one comparison share.
@@ -178,26 +173,16 @@ std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& group
     if (!reference) return std::nullopt;
     for (std::size_t i = 0; i < groups.size(); ++i)
         if (groups[i].id == *reference) return i;
-    throw InputError("compare-reference", {}, "what the others are held against has no mount",
-                     "Measure it, or compare all pairs");
+    throw InputError("compare-reference", {});
 }
 
 /// There is something to compare and a scatter to judge it by, or it is said why not.
 OneWayAnova scatterOf(const std::vector<GroupSummary>& groups, const Groups& tested) {
-    if (groups.size() < 2)
-        throw InputError("compare-one-group", {}, "there is nothing to compare: fewer than two groups",
-                         "Measure at least two materials");
+    if (groups.size() < 2) throw InputError("compare-one-group", {});
     if (tested.size() < 2 && tested.size() < groups.size())
-        throw InputError(
-            "compare-limit-bound", {},
-            tested.empty() ? "every group was at its temperature limit, so that none has a mean"
-                           : "all groups but one were at their temperature limit, so that nothing has a mean "
-                             "to compare it with",
-            "Measure under a smaller load, or judge by K/W");
+        throw InputError(tested.empty() ? "compare-limit-bound" : "compare-limit-bound.one-left", {});
     if (const auto anova = oneWayAnova(tested)) return *anova;
-    throw InputError("compare-no-df", {},
-                     "no group has two mounts, so the scatter between mounts is not known",
-                     "Mount at least one material twice");
+    throw InputError("compare-no-df", {});
 }
 
 void addTiers(Comparison& comparison) {
@@ -242,19 +227,12 @@ void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
         return std::any_of(group.mounts.begin(), group.mounts.end(),
                            [&](const MountRuns& mount) { return mount.values.size() != runs; });
     });
-    if (!comparison.options.mountsKnown)
-        raise(comparison.flags,
-              {"mount-missing", Severity::info, "No mount column: every row counts as a mount"});
+    if (!comparison.options.mountsKnown) addFlag(comparison.flags, makeFlag(Severity::info, "mount-missing"));
     if (!single.empty())
-        raise(comparison.flags, {"single-mount", Severity::warn,
-                                 fmt::format("From a single mount: {}", fmt::join(single, ", "))});
+        addFlag(comparison.flags, makeFlag(Severity::warn, "single-mount", {{"single", single}}));
     if (!bound.empty())
-        raise(comparison.flags, {"limit-bound", Severity::warn,
-                                 fmt::format("At the temperature limit, without a mean, tests or tier: {}",
-                                             fmt::join(bound, ", "))});
-    if (unequal)
-        raise(comparison.flags, {"unequal-runs", Severity::warn,
-                                 "Mounts have unequal numbers of runs; their plain means are compared"});
+        addFlag(comparison.flags, makeFlag(Severity::warn, "limit-bound.groups", {{"bound", bound}}));
+    if (unequal) addFlag(comparison.flags, makeFlag(Severity::warn, "unequal-runs"));
 }
 
 } // namespace

@@ -33,9 +33,7 @@ icaltimetype timeOf(Instant instant) {
 icaltimezone* zoneNamed(const std::string& name) {
     if (name == "UTC") return icaltimezone_get_utc_timezone();
     icaltimezone* zone = icaltimezone_get_builtin_timezone(name.c_str());
-    if (!zone || !icaltimezone_get_component(zone))
-        throw InputError("zone-unknown", {}, "\"" + name + "\" is no time zone that this computer knows",
-                         "Choose one from the list, or UTC");
+    if (!zone || !icaltimezone_get_component(zone)) throw InputError("zone-unknown", {}, {{"name", name}});
     return zone;
 }
 

@@ -3,6 +3,7 @@
 
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
+#include "words/words.h"
 
 #include <fmt/format.h>
 #include <fmt/ranges.h>
@@ -13,9 +14,9 @@ namespace {
 std::string slotName(const Document& document, const Slot& slot) {
     const Level* level = document.find(slot.level);
     const Level* second = document.find(slot.second);
-    if (slot.kind == SlotKind::baseline) return "baseline";
-    const std::string name = level ? level->name : "mount";
-    if (slot.kind == SlotKind::checkMount) return "check mount";
+    if (slot.kind == SlotKind::baseline) return words::term("baseline");
+    const std::string name = level ? level->name : words::say("mount");
+    if (slot.kind == SlotKind::checkMount) return words::term("check mount");
     return second ? name + ", " + second->name : name;
 }
 
@@ -34,10 +35,11 @@ std::vector<CalendarEvent> planEvents(const Document& document, Id<Study> id) {
         std::vector<std::string> names;
         for (const Slot* slot : slots) names.push_back(slotName(document, *slot));
         const Instant start = *slots.front()->plannedFor;
-        events.push_back(
-            {fmt::format("evening-{}-{}@ibuki", id.value, day),
-             fmt::format("{}: {} {}", study->name, slots.size(), slots.size() == 1 ? "mount" : "mounts"),
-             fmt::format("{}", fmt::join(names, "\n")), start, clock.after(start, 60 * plan.hours)});
+        events.push_back({fmt::format("evening-{}-{}@ibuki", id.value, day),
+                          words::sayMany("{study}: {count} mount", "{study}: {count} mounts",
+                                         static_cast<long>(slots.size()), {{"study", study->name}}),
+                          fmt::format("{}", fmt::join(names, "\n")), start,
+                          clock.after(start, 60 * plan.hours)});
     }
     for (const Slot* slot : slotsOf(document, id))
         for (const FollowUp* later : document.where(&FollowUp::slot, slot->id)) {
@@ -46,10 +48,11 @@ std::vector<CalendarEvent> planEvents(const Document& document, Id<Study> id) {
                 continue;
             const Mount* mount = document.find(slot->mount);
             const std::string of = mount ? mount->name : slotName(document, *slot);
-            CalendarEvent event{fmt::format("later-{}@ibuki", later->id.value),
-                                fmt::format("{}: {} after {}", study->name, of, later->after.text()),
-                                std::string("Run the load again on the untouched mount."), *due,
-                                clock.after(*due, 60)};
+            CalendarEvent event{
+                fmt::format("later-{}@ibuki", later->id.value),
+                words::say("{study}: {mount} after {delay}",
+                           {{"study", study->name}, {"mount", of}, {"delay", later->after.text()}}),
+                words::say("Run the load again on the untouched mount."), *due, clock.after(*due, 60)};
             events.push_back(std::move(event));
         }
     return events;

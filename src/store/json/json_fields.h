@@ -6,7 +6,6 @@
 
 #include "core/base/input_error.h"
 
-#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <set>
@@ -14,10 +13,10 @@
 
 namespace ibuki {
 
-/// How a document's troubles are told: the error's code and where its fields are described.
+/// How a document's troubles are told.
 struct JsonFieldErrors {
-    const char* code;
-    const char* mend;
+    const char*
+        code; ///< of the sentences "code.not-an-object", ".wrong-kind", ".number-or-null" and ".unknown"
 };
 
 /// Takes named fields out of an object and remembers which were known.
@@ -25,7 +24,7 @@ class JsonFields {
 public:
     JsonFields(const nlohmann::json& json, const std::string& fileName, const JsonFieldErrors& errors)
         : json_(json), file_(fileName), errors_(errors) {
-        if (!json.is_object()) refuse("", "an object is due here");
+        if (!json.is_object()) refuse("not-an-object");
     }
 
     template <class T> void take(const char* name, T& value) {
@@ -34,7 +33,7 @@ public:
         try {
             value = json_[name].get<T>();
         } catch (const nlohmann::json::exception&) {
-            refuse(name, "the value is of the wrong kind");
+            refuse("wrong-kind", name);
         }
     }
 
@@ -46,17 +45,16 @@ public:
         else if (json_[name].is_number())
             value = json_[name].get<double>();
         else
-            refuse(name, "a number or null is due here");
+            refuse("number-or-null", name);
     }
 
     void finish() const {
         for (const auto& [name, value] : json_.items())
-            if (!known_.contains(name)) refuse(name, "there is no such field");
+            if (!known_.contains(name)) refuse("unknown", name);
     }
 
-    [[noreturn]] void refuse(const std::string& name, const std::string& what) const {
-        throw InputError(errors_.code, {file_, {}, {}},
-                         name.empty() ? what : fmt::format("\"{}\": {}", name, what), errors_.mend);
+    [[noreturn]] void refuse(const std::string& variant, const std::string& name = {}) const {
+        throw InputError(std::string(errors_.code) + "." + variant, {file_, {}, {}}, {{"name", name}});
     }
 
 private:

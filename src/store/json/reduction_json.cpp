@@ -2,6 +2,7 @@
 #include "store/json/reduction_json.h"
 
 #include "core/base/input_error.h"
+#include "store/json/message_json.h"
 
 #include <array>
 #include <utility>
@@ -105,7 +106,7 @@ Json loadJson(const LoadReduction& load) {
             {"found_load", windowJson(load.foundLoad)},
             {"found_window", windowJson(load.foundWindow)},
             {"extrapolated", load.extrapolated},
-            {"flags", toJson(load.flags)}};
+            {"flags", storedJson(load.flags)}};
 }
 
 Json channelsJson(const std::vector<ChannelInfo>& channels) {
@@ -146,17 +147,6 @@ MetricTable metricsFrom(const Json& json) {
     return table;
 }
 
-std::vector<Flag> flagsFrom(const Json& json) {
-    std::vector<Flag> flags;
-    for (const Json& flag : json) {
-        Severity severity = Severity::info;
-        for (Severity candidate : {Severity::warn, Severity::reject})
-            if (flag.at("severity") == severityName(candidate)) severity = candidate;
-        flags.push_back({flag.at("code"), severity, flag.at("message")});
-    }
-    return flags;
-}
-
 LoadReduction loadFrom(const Json& json) {
     LoadReduction load;
     load.index = json.at("index");
@@ -184,7 +174,7 @@ LoadReduction loadFrom(const Json& json) {
                   number(limit.at("limit_C")),
                   number(limit.at("sustained_power_W")),
                   number(limit.at("sustained_clock_MHz"))};
-    load.flags = flagsFrom(json.at("flags"));
+    load.flags = flagsFromJson(json.at("flags"));
     // Reductions stored before borders could be moved have none of these.
     if (json.contains("found_load") && !json.at("found_load").is_null())
         load.foundLoad = phaseFrom(json.at("found_load"), "load");
@@ -203,15 +193,7 @@ Unit unitFrom(const Json& json) {
 
 } // namespace
 
-Json toJson(const std::vector<Flag>& flags) {
-    Json array = Json::array();
-    for (const Flag& flag : flags)
-        array.push_back(
-            {{"code", flag.code}, {"severity", severityName(flag.severity)}, {"message", flag.message}});
-    return array;
-}
-
-Json toJson(const Reduction& reduction) {
+Json storedJson(const Reduction& reduction) {
     const LoadReduction empty;
     const LoadReduction* main = reduction.main();
     const Json top = loadJson(main ? *main : empty);
@@ -229,17 +211,19 @@ Json toJson(const Reduction& reduction) {
     json["loads"] = Json::array();
     for (const LoadReduction& load : reduction.loads) json["loads"].push_back(loadJson(load));
     json["longest"] = orNull(reduction.longest);
-    json["flags"] = toJson(reduction.flags);
+    json["flags"] = storedJson(reduction.flags);
     if (reduction.others.empty()) return json;
     json["by_metric"] = Json::object();
     for (const auto& [metric, other] : reduction.others) {
         Json judged = {
-            {"loads", Json::array()}, {"longest", orNull(other.longest)}, {"flags", toJson(other.flags)}};
+            {"loads", Json::array()}, {"longest", orNull(other.longest)}, {"flags", storedJson(other.flags)}};
         for (const LoadReduction& load : other.loads) judged["loads"].push_back(loadJson(load));
         json["by_metric"][std::string(metricName(metric))] = std::move(judged);
     }
     return json;
 }
+
+Json toJson(const Reduction& reduction) { return told(storedJson(reduction)); }
 
 namespace {
 
@@ -327,9 +311,7 @@ ReduceSettings settingsFromJson(const Json& json) {
             settings.phases.*member = json.value(name, settings.phases.*member);
         return settings;
     } catch (const nlohmann::json::exception& error) {
-        throw InputError("project-damaged", {},
-                         std::string("stored settings cannot be read (") + error.what() + ")",
-                         "Reduce the run again");
+        throw InputError("project-damaged", {}, {{"reason", error.what()}});
     }
 }
 
@@ -340,7 +322,7 @@ MetricReduction judgedFrom(const Json& json) {
     for (const Json& load : json.at("loads")) judged.loads.push_back(loadFrom(load));
     if (!json.at("longest").is_null()) judged.longest = json.at("longest").get<std::size_t>();
     if (judged.longest && *judged.longest >= judged.loads.size()) judged.longest.reset();
-    judged.flags = flagsFrom(json.at("flags"));
+    judged.flags = flagsFromJson(json.at("flags"));
     return judged;
 }
 
@@ -362,16 +344,14 @@ Reduction reductionFromJson(const Json& json) {
         reduction.hottestC = hottestOf(reduction.loads);
         if (!json.at("longest").is_null()) reduction.longest = json.at("longest").get<std::size_t>();
         if (!json.at("idle").is_null()) reduction.idle = metricsFrom(json.at("idle").at("metrics"));
-        reduction.flags = flagsFrom(json.at("flags"));
+        reduction.flags = flagsFromJson(json.at("flags"));
         if (reduction.longest && *reduction.longest >= reduction.loads.size()) reduction.longest.reset();
         if (!json.contains("by_metric")) return reduction; // stored before format 6
         for (const auto& [name, judged] : json.at("by_metric").items())
             if (const auto metric = metricFromName(name)) reduction.others[*metric] = judgedFrom(judged);
         return reduction;
     } catch (const nlohmann::json::exception& error) {
-        throw InputError("project-damaged", {},
-                         std::string("a stored reduction cannot be read (") + error.what() + ")",
-                         "Reduce the run again");
+        throw InputError("project-damaged.reduction", {}, {{"reason", error.what()}});
     }
 }
 
@@ -434,8 +414,8 @@ Json toJson(const Comparison& comparison, const std::string& unit) {
         for (std::size_t group : tier) names.push_back(comparison.groups[group].name);
         json["tiers"].push_back(std::move(names));
     }
-    json["flags"] = toJson(comparison.flags);
-    return json;
+    json["flags"] = storedJson(comparison.flags);
+    return told(std::move(json));
 }
 
 } // namespace ibuki

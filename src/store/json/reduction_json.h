@@ -2,7 +2,8 @@
 #pragma once
 
 // Reductions and comparisons as JSON with the field names of docs/cli.md; the project stores reductions in
-// the same form. A value that does not exist is null.
+// the same form, but for the messages of flags, which are codes and fields there. A value that does not exist
+// is null.
 
 #include "core/reduce/reduction.h"
 #include "core/stats/compare.h"
@@ -11,10 +12,11 @@
 
 namespace ibuki {
 
-nlohmann::ordered_json toJson(const Reduction& reduction);
+nlohmann::ordered_json toJson(const Reduction& reduction); ///< with the sentences of its flags
+nlohmann::ordered_json storedJson(const Reduction& reduction);
 
-/// Reads back what toJson wrote. Throws InputError (project-damaged) when a field is missing or of another
-/// kind.
+/// Reads back what storedJson wrote. Throws InputError (project-damaged) when a field is missing or of
+/// another kind.
 Reduction reductionFromJson(const nlohmann::ordered_json& json);
 
 /// Only what differs from the defaults of ReduceSettings, so that old results keep meaning the same.
@@ -22,6 +24,5 @@ nlohmann::ordered_json toJson(const ReduceSettings& settings);
 ReduceSettings settingsFromJson(const nlohmann::ordered_json& json); ///< throws as above
 
 nlohmann::ordered_json toJson(const Comparison& comparison, const std::string& unit = "K");
-nlohmann::ordered_json toJson(const std::vector<Flag>& flags);
 
 } // namespace ibuki

@@ -12,7 +12,7 @@
 namespace ibuki {
 namespace {
 
-constexpr JsonFieldErrors simulateFields{"simulate-field", "See docs/file-format.md, \"Simulated bench\""};
+constexpr JsonFieldErrors simulateFields{"simulate-field"};
 
 } // namespace
 SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
@@ -71,7 +71,7 @@ SimulatedProtocol protocolFromJson(const nlohmann::json& json, const std::string
     fields.finish();
     if (!start.empty()) {
         protocol.start = parseInstant(start);
-        if (!protocol.start) fields.refuse("start", "a time such as 2031-03-04T14:02:11 is due here");
+        if (!protocol.start) fields.refuse("time", "start");
     }
     return protocol;
 }
@@ -83,8 +83,7 @@ nlohmann::json readJsonFile(const std::string& path) {
         return nlohmann::json::parse(text);
     } catch (const nlohmann::json::parse_error& error) {
         const auto upTo = text.substr(0, std::min(text.size(), error.byte));
-        throw InputError("json-syntax", {path, std::count(upTo.begin(), upTo.end(), '\n') + 1, {}},
-                         "this is not valid JSON", "Check the brackets, quotes and commas near that line");
+        throw InputError("json-syntax", {path, std::count(upTo.begin(), upTo.end(), '\n') + 1, {}});
     }
 }
 

@@ -96,13 +96,9 @@ std::string separatedFromJsonLines(std::string_view text, const std::string& fil
         lines.emplace_back(std::move(line), row.size());
         // Keys that differ from line to line would make a table far larger than the log.
         if (columns.size() > mostColumns || columns.size() * lines.size() > 50'000'000 + 8 * text.size())
-            throw InputError("log-not-a-log", {fileName, static_cast<long>(lines.size()), {}},
-                             "its objects have too many different keys",
-                             "Log each sample under the same keys");
+            throw InputError("log-not-a-log", {fileName, static_cast<long>(lines.size()), {}});
     }
-    if (columns.empty())
-        throw InputError("log-not-a-log", {fileName, 1, {}}, "no line is an object with values",
-                         "Choose a log with one JSON object a sample");
+    if (columns.empty()) throw InputError("log-not-a-log.objects", {fileName, 1, {}});
     std::string table;
     for (const std::string& column : columns) {
         if (!table.empty()) table += '\t';

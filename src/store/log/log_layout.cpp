@@ -30,12 +30,9 @@ public:
 
 private:
     void findDialect() {
-        if (text_.find_first_not_of(" \r\n\t") == std::string_view::npos)
-            notes_.refuse("log-empty", "the file is empty", "Choose the log that the logger wrote");
+        if (text_.find_first_not_of(" \r\n\t") == std::string_view::npos) notes_.refuse("log-empty");
         auto found = detectDialect(text_, options_.dialect);
-        if (!found)
-            notes_.refuse("log-not-a-log", "no line of column names followed by rows of numbers was found",
-                          "Choose a text log with a header line and one line a sample", 1);
+        if (!found) notes_.refuse("log-not-a-log.header", {}, 1);
         layout_.dialect = std::move(*found);
     }
 
@@ -61,9 +58,7 @@ private:
         }
         while (!rest.empty() && rows.size() < 2 * sampleRows)
             rows.push_back(splitFields(takeLine(rest), dialect.separator));
-        if (rows.empty())
-            notes_.refuse("log-no-samples", "there is a header but no sample under it",
-                          "Choose a log with samples", dialect.headerLine);
+        if (rows.empty()) notes_.refuse("log-no-samples", {}, dialect.headerLine);
     }
 
     /// A unit that stands under the header or behind the numbers of a column.
@@ -140,11 +135,8 @@ private:
         if (!reading || reading->column >= channels.size() || reading->clockColumn >= channels.size()) {
             const std::string cell =
                 first < rows.front().size() ? std::string(trim(rows.front()[first])) : std::string();
-            notes_.refuse(
-                "log-no-time",
-                fmt::format("\"{}\" in column \"{}\" is no time", cell.substr(0, 40), channels[first].column),
-                "Name the time column in a channel map", layout_.dialect.bodyLine,
-                static_cast<long>(first + 1));
+            notes_.refuse("log-no-time", {{"cell", cell.substr(0, 40)}, {"column", channels[first].column}},
+                          layout_.dialect.bodyLine, static_cast<long>(first + 1));
         }
         layout_.time = *reading;
         channels[reading->column].role = Role::time;

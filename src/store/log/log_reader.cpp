@@ -46,16 +46,16 @@ double valueOf(std::string_view field, const Channel& channel, char decimal) {
     return nan;
 }
 
-std::string eventText(const TimeAxisEvent& event) {
+Message eventNote(const TimeAxisEvent& event) {
     switch (event.kind) {
     case TimeAxisEvent::Kind::clockJump:
-        return fmt::format("The clock was set by {:.0f} s: taken out", event.stepS);
+        return {"log-line.clock-set", {{"seconds", event.stepS}}};
     case TimeAxisEvent::Kind::gap:
-        return fmt::format("Nothing was logged for {:.0f} s", event.stepS);
+        return {"log-line.gap", {{"seconds", event.stepS}}};
     case TimeAxisEvent::Kind::duplicate:
         break;
     }
-    return "It repeats the time of the line before and was left out";
+    return {"log-line.duplicate", {}};
 }
 
 /// Every row of a log, and which of them the repaired time axis keeps.
@@ -83,7 +83,7 @@ public:
     /// Once: the samples are moved out.
     LogReading reading() {
         LogReading reading;
-        for (const TimeAxisEvent& event : axis_.events) notes_.note(lines_[event.row], eventText(event));
+        for (const TimeAxisEvent& event : axis_.events) notes_.note(lines_[event.row], eventNote(event));
         Trace& trace = reading.trace;
         trace.timeS = std::move(axis_.timeS);
         trace.axis = axis_.report;
@@ -92,12 +92,11 @@ public:
         if (std::none_of(trace.channels.begin(), trace.channels.end(), [](const Channel& channel) {
                 return channel.role != Role::ignore && !channel.values.empty();
             }))
-            notes_.refuse("log-no-channels", "no column is known as a temperature, a power or a fan",
-                          "Name the columns in a channel map", layout_.dialect.headerLine);
+            notes_.refuse("log-no-channels", {}, layout_.dialect.headerLine);
         for (const ImpossibleCells& cells : blankImpossible(trace))
             notes_.note(lines_[axis_.keep[cells.firstRow]],
-                        fmt::format("{} reading{} of \"{}\" cannot be, such as {:g}, and count as missing",
-                                    cells.count, cells.count == 1 ? "" : "s", cells.column, cells.first));
+                        Message{"log-line.impossible",
+                                {{"count", cells.count}, {"column", cells.column}, {"first", cells.first}}});
         fillReport(reading.report);
         return reading;
     }
@@ -153,11 +152,9 @@ private:
 
     [[noreturn]] void refuseWithoutSamples() const {
         if (timeless_ > 0)
-            notes_.refuse("log-no-time", "no row carries a readable time",
-                          "Name the time column in a channel map", layout_.dialect.bodyLine,
+            notes_.refuse("log-no-time.rows", {}, layout_.dialect.bodyLine,
                           static_cast<long>(layout_.time.column + 1));
-        notes_.refuse("log-no-samples", "there is a header but no sample under it",
-                      "Choose a log with samples", layout_.dialect.headerLine);
+        notes_.refuse("log-no-samples", {}, layout_.dialect.headerLine);
     }
 
     /// A temperature that tells whether the chip went on while the clock jumped.

@@ -8,7 +8,7 @@
 
 namespace ibuki {
 
-void LogNotes::note(std::optional<long> line, std::string what) {
+void LogNotes::note(std::optional<long> line, Message what) {
     if (line) line = lineOfFile(*line);
     if (problems_.size() < mostProblems)
         problems_.push_back({line, std::move(what)});
@@ -16,10 +16,10 @@ void LogNotes::note(std::optional<long> line, std::string what) {
         ++further_;
 }
 
-void LogNotes::refuse(const char* code, const std::string& what, const std::string& mend,
-                      std::optional<long> line, std::optional<long> column) const {
+void LogNotes::refuse(const char* code, Fields fields, std::optional<long> line,
+                      std::optional<long> column) const {
     if (line) line = std::max(1L, lineOfFile(*line));
-    throw InputError(code, {file_, line, column}, what, mend);
+    throw InputError(code, {file_, line, column}, std::move(fields));
 }
 
 void LogNotes::handOver(LogReport& report) {
@@ -50,12 +50,14 @@ const char* separatorWord(char separator) {
 
 } // namespace
 
-std::string readAsText(const LogReport& report) {
-    if (report.jsonLines) return "JSON Lines, " + timeReadingText(report.time);
-    return fmt::format("{}, decimal {}, header in line {}{}, {}", separatorWord(report.dialect.separator),
-                       report.dialect.decimal == ',' ? "comma" : "point", report.dialect.headerLine,
-                       report.dialect.units.empty() ? "" : " with units under it",
-                       timeReadingText(report.time));
+Message readAs(const LogReport& report) {
+    const Message::Field time{"time", timeReadAs(report.time)};
+    if (report.jsonLines) return {"read-as.json-lines", {time}};
+    return {report.dialect.units.empty() ? "read-as" : "read-as.with-units",
+            {{"separator", Term{separatorWord(report.dialect.separator)}},
+             {"decimal", Term{report.dialect.decimal == ',' ? "comma" : "point"}},
+             {"line", report.dialect.headerLine},
+             time}};
 }
 
 } // namespace ibuki

@@ -3,6 +3,7 @@
 
 // What a reader of logs is told, and what it tells of a log beside the samples.
 
+#include "core/base/message.h"
 #include "core/trace/role.h"
 #include "store/log/dialect.h"
 #include "store/log/time_reading.h"
@@ -28,7 +29,7 @@ struct Cancelled {};
 /// Something that was mended or left out, with the line of the file it stands in.
 struct LogProblem {
     std::optional<long> line;
-    std::string what;
+    Message what;
     bool operator==(const LogProblem&) const = default;
 };
 
@@ -52,10 +53,10 @@ public:
     LogNotes(std::string file, long lineShift) : file_(std::move(file)), lineShift_(lineShift) {}
 
     long lineOfFile(long line) const { return line + lineShift_; }
-    void note(std::optional<long> line, std::string what);
+    void note(std::optional<long> line, Message what);
     /// Throws InputError.
-    [[noreturn]] void refuse(const char* code, const std::string& what, const std::string& mend,
-                             std::optional<long> line = {}, std::optional<long> column = {}) const;
+    [[noreturn]] void refuse(const char* code, Fields fields = {}, std::optional<long> line = {},
+                             std::optional<long> column = {}) const;
     /// Puts what was noted into the report, in order of line.
     void handOver(LogReport& report);
 
@@ -67,6 +68,6 @@ private:
 };
 
 /// "semicolons, decimal comma, header in line 4, date and clock apart, day.month.year": how it was read.
-std::string readAsText(const LogReport& report);
+Message readAs(const LogReport& report);
 
 } // namespace ibuki

@@ -22,11 +22,8 @@ struct Descriptor {
 };
 
 [[noreturn]] void refuse(const std::filesystem::path& path, int error) {
-    if (error == ENOENT)
-        throw InputError("file-missing", {path.string(), {}, {}}, "there is no such file", "Check the name");
-    throw InputError("file-unreadable", {path.string(), {}, {}},
-                     fmt::format("the file cannot be read ({})", std::strerror(error)),
-                     "Check that it is a file and that you may read it");
+    if (error == ENOENT) throw InputError("file-missing", {path.string(), {}, {}});
+    throw InputError("file-unreadable", {path.string(), {}, {}}, {{"reason", std::strerror(error)}});
 }
 
 } // namespace

@@ -45,7 +45,7 @@ bool RowScan::take(std::string_view text, bool unended) {
     }
     // The last line without an end may miss fields that every other row has.
     if (unended && splitFields(text, layout_.dialect.separator).size() < layout_.dialect.fieldsPerRow) {
-        notes_.note(line_, "The last line is cut off and was left out");
+        notes_.note(line_, {"log-line.cut-off", {}});
         return false;
     }
     const auto stamp = stamps_.read(cell(layout_.time.column), cell(layout_.time.clockColumn));
@@ -97,8 +97,7 @@ std::size_t RowScan::split(std::string_view text) {
 /// Words of a footer, or a line that was cut off.
 void RowScan::shortLine(std::string_view text, bool unended) {
     if (trim(text).empty()) return;
-    notes_.note(line_, unended ? "The last line is cut off and was left out"
-                               : "It has fewer fields than the header and was left out");
+    notes_.note(line_, {unended ? "log-line.cut-off" : "log-line.short", {}});
     if (unended) return;
     ++oddLines_;
     if (!firstOddLine_) firstOddLine_ = line_;
@@ -121,17 +120,15 @@ void RowScan::lineWithoutTime(std::string_view text) {
                 break;
             }
     if (found == channels.size()) {
-        notes_.note(line_, fields == fieldOf_
-                               ? "The header stands here again: the logger was started anew"
-                               : "The header stands here again with its columns in another order");
+        notes_.note(line_, {fields == fieldOf_ ? "log-line.header-again" : "log-line.header-changed", {}});
         fieldOf_ = std::move(fields);
         needed_ = fieldsNeeded();
         fields_.resize(std::max(fields_.size(), needed_));
         return;
     }
     ++timeless_;
-    notes_.note(line_, fmt::format("\"{}\" is no time: the line was left out",
-                                   std::string(trim(cell(layout_.time.column))).substr(0, 40)));
+    notes_.note(line_,
+                {"log-line.no-time", {{"cell", std::string(trim(cell(layout_.time.column))).substr(0, 40)}}});
 }
 
 void RowScan::tellProgress() const {
@@ -142,10 +139,8 @@ void RowScan::tellProgress() const {
 
 void RowScan::refuseRagged(std::size_t rows) const {
     if (oddLines_ > 5 && oddLines_ * 20 > static_cast<long>(rows))
-        notes_.refuse("log-ragged",
-                      fmt::format("{} lines do not have the {} fields of the header", oddLines_,
-                                  layout_.channels.size()),
-                      "Check the log near that line", firstOddLine_);
+        notes_.refuse("log-ragged", {{"lines", oddLines_}, {"fields", layout_.channels.size()}},
+                      firstOddLine_);
 }
 
 } // namespace ibuki

@@ -78,9 +78,7 @@ DecodedText decodeText(std::string_view bytes, const std::string& fileName) {
         return text;
     }
     const std::string_view head = bytes.substr(0, 65'536);
-    if (head.find('\0') != std::string_view::npos)
-        throw InputError("not-text", {fileName, {}, {}}, "this is not a text file",
-                         "Export the log as text with one line a sample");
+    if (head.find('\0') != std::string_view::npos) throw InputError("not-text", {fileName, {}, {}});
     if (isUtf8(head, bytes.size() > head.size())) {
         text.inPlace = bytes;
         return text;

@@ -175,19 +175,21 @@ std::optional<TimeReading> detectTime(std::span<const TimeColumn> candidates, Ro
     return std::nullopt;
 }
 
-std::string timeReadingText(const TimeReading& reading) {
-    std::string text(timeStyleWords.at(static_cast<std::size_t>(reading.style)));
+Message timeReadAs(const TimeReading& reading) {
+    const Message::Field style{"style", Term{timeStyleWords.at(static_cast<std::size_t>(reading.style))}};
     if (reading.style == TimeStyle::elapsed || reading.style == TimeStyle::epoch)
-        return text
-               + (reading.secondsPerUnit == 1      ? ", s"
-                  : reading.secondsPerUnit == 1e-3 ? ", ms"
-                  : reading.secondsPerUnit == 1e-6 ? ", µs"
-                                                   : ", ns");
-    if (reading.style == TimeStyle::serial) return text;
-    if (reading.clockOnly) return "clock without a date";
+        return {"time-read-as.number",
+                {style,
+                 {"unit", reading.secondsPerUnit == 1      ? "s"
+                          : reading.secondsPerUnit == 1e-3 ? "ms"
+                          : reading.secondsPerUnit == 1e-6 ? "µs"
+                                                           : "ns"}}};
+    if (reading.style == TimeStyle::serial) return {"time-read-as", {style}};
+    if (reading.clockOnly) return {"time-read-as.clock", {}};
     static constexpr std::array<std::string_view, 3> orders{"year-month-day", "day.month.year",
                                                             "month/day/year"};
-    return fmt::format("{}, {}", text, orders.at(static_cast<std::size_t>(reading.order)));
+    return {"time-read-as.date",
+            {style, {"order", Term{orders.at(static_cast<std::size_t>(reading.order))}}}};
 }
 
 std::optional<double> StampReader::fromNumber(std::string_view field) {

@@ -4,6 +4,7 @@
 // Which columns of a log tell the time, and how: seconds since its start or since 1970, days of a
 // spreadsheet, dates and clocks. Told from the column names and from rows of its beginning and end.
 
+#include "core/base/message.h"
 #include "core/trace/role.h"
 #include "store/log/time_stamp.h"
 
@@ -48,7 +49,7 @@ std::optional<TimeReading> detectTime(std::span<const TimeColumn> candidates,
                                       const TimeWish& wish = {});
 
 /// "day.month.year", "since 1970, ms", …: how the time was read, for people.
-std::string timeReadingText(const TimeReading& reading);
+Message timeReadAs(const TimeReading& reading);
 
 /// Stamps of one log, one row after the other.
 class StampReader {

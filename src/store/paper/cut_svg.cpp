@@ -2,6 +2,7 @@
 #include "store/paper/cut_svg.h"
 
 #include "store/paper/ladder_svg.h"
+#include "words/words.h"
 
 #include <algorithm>
 #include <array>
@@ -63,7 +64,7 @@ void putRuler(Page& page) {
     page.line("ruler", x, y, x + rulerMm, y, 0.3);
     for (int mm = 0; mm <= 50; mm += 10) page.line("tick", x + mm, y - 2, x + mm, y + 2, 0.2);
     page.text(x + rulerMm + 4, y + 1.2, 3.2, "start",
-              "50 mm: measure this first; print without fitting to the page");
+              words::say("50 mm: measure this first; print without fitting to the page"));
 }
 
 void putPiece(Page& page, const CutJob& job, const CutPlacement& placement) {
@@ -107,11 +108,16 @@ std::string cutSvg(const CutJob& job, const CutLayout& layout, const std::string
     const CutSheet& sheet = job.sheets[layout.sheet];
     Page page(paperFor(sheet));
     page.text(border, border + 5, 5, "start", title);
-    page.text(
-        border, border + 10, 3.2, "start",
-        fmt::format("{}: {:g} × {:g} × {:g} mm, {} pieces, {} cuts in this order, each from edge to edge",
-                    sheet.name, sheet.widthMm, sheet.lengthMm, sheet.thicknessMm, layout.placements.size(),
-                    layout.cuts.size()));
+    page.text(border, border + 10, 3.2, "start",
+              words::say("{sheet}: {width:g} × {length:g} × {thickness:g} mm, {pieces} pieces, {cuts} cuts "
+                         "in this order, each "
+                         "from edge to edge",
+                         {{"sheet", sheet.name},
+                          {"width", sheet.widthMm},
+                          {"length", sheet.lengthMm},
+                          {"thickness", sheet.thicknessMm},
+                          {"pieces", layout.placements.size()},
+                          {"cuts", layout.cuts.size()}}));
     putRuler(page);
     page.rect("sheet", moved({0, 0, sheet.widthMm, sheet.lengthMm}), "none", 0.3);
     for (const CutRect& rest : layout.offcuts) page.rect("offcut", moved(rest), "#eef1f2", 0.1);

@@ -5,6 +5,7 @@
 #include "core/plan/step_times.h"
 #include "store/paper/ladder_svg.h"
 #include "store/paper/sentences.h"
+#include "words/words.h"
 
 #include <cctype>
 #include <cmath>
@@ -20,9 +21,10 @@ std::string capital(std::string text) {
 }
 
 std::string amountWords(const MountBrief& brief) {
-    if (brief.areaMm2) return fmt::format("{:.0f} mm² cut to the face", *brief.areaMm2);
+    if (brief.areaMm2) return words::say("{area:.0f} mm² cut to the face", {{"area", *brief.areaMm2}});
     if (!brief.grams) return "";
-    return fmt::format("{:.2f} g{}", *brief.grams, brief.gramsAreUsual ? " (usual dose)" : "");
+    return brief.gramsAreUsual ? words::say("{amount:.2f} g (usual dose)", {{"amount", *brief.grams}})
+                               : fmt::format("{:.2f} g", *brief.grams);
 }
 
 std::string boxed(const std::string& text) {
@@ -34,18 +36,20 @@ std::string boxed(const std::string& text) {
 std::string handsLine(const MountBrief& brief) {
     std::vector<std::string> words;
     if (brief.staysMounted) {
-        words.emplace_back("leave it mounted and change only this");
+        words.push_back(words::say("leave it mounted and change only this"));
         if (brief.torqueNm) words.push_back(fmt::format("{:g} N·m", *brief.torqueNm));
         if (!brief.rig.empty()) words.push_back(brief.rig);
         return fmt::format("{}", fmt::join(words, ", "));
     }
     if (const std::string amount = amountWords(brief); !amount.empty()) words.push_back(amount);
     if (brief.pattern != ApplicationPattern::notStated && brief.pattern != ApplicationPattern::other)
-        words.push_back((brief.pattern == ApplicationPattern::fiveDots ? "as " : "as a ")
-                        + std::string(word(brief.pattern)));
+        words.push_back(words::say(brief.pattern == ApplicationPattern::fiveDots
+                                       ? words::mark("as {pattern}")
+                                       : words::mark("as a {pattern}"),
+                                   {{"pattern", Term{word(brief.pattern)}}}));
     if (brief.torqueNm) words.push_back(fmt::format("{:g} N·m", *brief.torqueNm));
-    if (brief.lot) words.push_back("from " + brief.lot->name);
-    if (!brief.rig.empty()) words.push_back("on " + brief.rig);
+    if (brief.lot) words.push_back(words::say("from {lot}", {{"lot", brief.lot->name}}));
+    if (!brief.rig.empty()) words.push_back(words::say("on {rig}", {{"rig", brief.rig}}));
     for (const std::string& other : brief.otherLevels) words.push_back(other);
     return fmt::format("{}", fmt::join(words, ", "));
 }
@@ -56,35 +60,40 @@ std::string stepLine(const TimedStep& step) {
     asStep.gate = step.gate;
     asStep.gateValue = step.gateValue;
     asStep.unattended = true; // hands are told by the step's own word
-    std::string text = capital(std::string(word(step.kind)));
-    if (!step.load.empty()) text += " under " + step.load;
-    return text + ", " + stepText(asStep);
+    const Fields fields{
+        {"step", capital(words::term(word(step.kind)))}, {"load", step.load}, {"lasts", stepMessage(asStep)}};
+    return step.load.empty() ? words::say("{step}, {lasts}", fields)
+                             : words::say("{step} under {load}, {lasts}", fields);
 }
 
 std::string mountCardHtml(const MountBrief& brief) {
     std::string html = "<html><body>";
     html += fmt::format("<p style='font-size:11pt'>{} · {} · {}{}</p>", xmlText(brief.study),
                         xmlText(brief.bench), xmlText(brief.site),
-                        brief.block > 0 ? fmt::format(" · block {}", brief.block) : "");
-    html += fmt::format("<p style='font-size:30pt; font-weight:600'>{}</p>", xmlText(brief.title));
+                        brief.block > 0 ? " · " + words::say("block {block}", {{"block", brief.block}}) : "");
+    html +=
+        fmt::format("<p style='font-size:30pt; font-weight:600'>{}</p>", xmlText(words::text(brief.title)));
     if (const std::string hands = handsLine(brief); !hands.empty())
         html += fmt::format("<p style='font-size:18pt'>{}</p>", xmlText(hands));
     if (brief.plannedFor)
-        html += fmt::format("<p style='font-size:12pt'>Planned for {} {}</p>", weekdayText(*brief.plannedFor),
-                            dateTimeText(*brief.plannedFor));
+        html += fmt::format("<p style='font-size:12pt'>{}</p>",
+                            xmlText(words::say("Planned for {weekday} {day}",
+                                               {{"weekday", Term{weekdayText(*brief.plannedFor)}},
+                                                {"day", dateTimeText(*brief.plannedFor)}})));
     html += "<table cellpadding='5' style='font-size:15pt'>";
     for (const TimedStep& step : brief.steps) html += boxed(stepLine(step));
     html += "</table>";
     if (!brief.heldConstant.empty())
-        html += fmt::format("<p style='font-size:12pt'><b>Stays as it is:</b> {}</p>",
-                            xmlText(brief.heldConstant));
+        html += fmt::format("<p style='font-size:12pt'><b>{}</b> {}</p>",
+                            xmlText(words::say("Stays as it is:")), xmlText(brief.heldConstant));
     if (!brief.cautions.empty()) {
-        html += "<p style='font-size:12pt'><b>Heed</b></p><ul style='font-size:11pt'>";
+        html += "<p style='font-size:12pt'><b>" + xmlText(words::say("Heed"))
+                + "</b></p><ul style='font-size:11pt'>";
         for (const Caution& caution : brief.cautions)
             html += "<li>" + xmlText(cautionText(caution)) + "</li>";
         html += "</ul>";
     }
-    html += fmt::format("<p style='font-size:10pt'>{}</p>", xmlText(std::string(cautionPreamble)));
+    html += fmt::format("<p style='font-size:10pt'>{}</p>", xmlText(words::text({"caution-preamble", {}})));
     return html + "</body></html>";
 }
 

@@ -8,6 +8,7 @@
 #include "store/json/reduction_json.h"
 #include "store/paper/ladder_svg.h"
 #include "store/table/table.h"
+#include "words/words.h"
 
 #include <algorithm>
 #include <fmt/format.h>
@@ -41,10 +42,32 @@ std::string shownP(const std::optional<double>& p) {
     return *p < 0.0001 ? std::string("&lt; 0.0001") : fmt::format("{:.4f}", *p);
 }
 
+std::string range(const std::optional<Interval>& ci, int decimals) {
+    return ci ? words::say("{low} to {high}",
+                           {{"low", shown(ci->lo, decimals)}, {"high", shown(ci->hi, decimals)}})
+              : "–";
+}
+
+struct Head {
+    std::string text;
+    bool number = false;
+};
+
+void putTitle(Html& html, const std::string& title) { html.put("<h2>{}</h2>\n", xmlText(title)); }
+
+/// The title of a table and its first row.
+void putHead(Html& html, const std::string& title, const std::vector<Head>& heads) {
+    putTitle(html, title);
+    html.put("<table><tr>");
+    for (const Head& head : heads)
+        html.put("<th{}>{}</th>", head.number ? " class=\"n\"" : "", xmlText(head.text));
+    html.put("</tr>\n");
+}
+
 int decimalsFor(const Question& question) { return responseUnit(question) == "K" ? 2 : 5; }
 
 void putSentences(Html& html, const Evidence& evidence, const Question& question) {
-    html.put("<h2>What these mounts can bear</h2>\n");
+    putTitle(html, words::say("What these mounts can bear"));
     for (const VerdictSentence& sentence : verdictSentences(evidence, question))
         html.put("<p{}>{}</p>\n", sentence.kind == SentenceKind::caveat ? " class=\"q\"" : "",
                  xmlText(sentence.text));
@@ -52,23 +75,28 @@ void putSentences(Html& html, const Evidence& evidence, const Question& question
 
 void putGroups(Html& html, const Comparison& comparison, const Question& question) {
     const int decimals = decimalsFor(question);
-    html.put("<h2>Materials</h2>\n<table><tr><th>Level</th><th class=\"n\">Mounts</th><th class=\"n\">Mean "
-             "{0}</th>"
-             "<th class=\"n\">{1:.0f} % interval</th><th class=\"n\">Scatter</th><th class=\"n\">Median</th>"
-             "<th class=\"n\">Best</th><th>Tier</th></tr>\n",
-             responseUnit(question), 100 * comparison.options.confidence);
+    using words::say;
+    putHead(
+        html, say("Materials"),
+        {{say("Level")},
+         {say("Mounts"), true},
+         {say("Mean {unit}", {{"unit", responseUnit(question)}}), true},
+         {say("{confidence:.0f} % interval", {{"confidence", 100 * comparison.options.confidence}}), true},
+         {say("Scatter"), true},
+         {say("Median"), true},
+         {say("Best"), true},
+         {say("Tier")}});
     for (const GroupSummary& group : comparison.groups)
         html.put("<tr><td>{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td>"
                  "<td class=\"n\">{}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td>{}</td></tr>\n",
                  xmlText(group.name), group.mounts,
                  group.mean ? shown(group.mean, decimals) : "≥ " + shown(group.bound, decimals),
-                 group.ci ? fmt::format("{:.{}f} to {:.{}f}", group.ci->lo, decimals, group.ci->hi, decimals)
-                          : "–",
-                 shown(group.sd, decimals), shown(group.median, decimals), shown(group.best, decimals),
-                 group.tier.value_or("–"));
-    html.put("</table>\n<p class=\"q\">Sharing a letter means: not shown to differ with these data. The mean "
-             "is what "
-             "to expect; the best of several mounts is biased by their number.</p>\n");
+                 range(group.ci, decimals), shown(group.sd, decimals), shown(group.median, decimals),
+                 shown(group.best, decimals), group.tier.value_or("–"));
+    html.put("</table>\n<p class=\"q\">{}</p>\n",
+             xmlText(say(
+                 "Sharing a letter means: not shown to differ with these data. The mean is what to expect; "
+                 "the best of several mounts is biased by their number.")));
 }
 
 /// By which distribution and on how many degrees of freedom each pair was judged, each way once.
@@ -76,69 +104,84 @@ std::string methodsOf(const Comparison& comparison) {
     std::vector<std::string> ways;
     for (const PairComparison& pair : comparison.pairs) {
         if (!pair.df) continue;
-        const char* name = pair.adjustment == "tukey"     ? "simultaneous by Tukey–Kramer"
-                           : pair.adjustment == "dunnett" ? "simultaneous by Dunnett"
-                                                          : "Student's t";
-        const std::string way = fmt::format("{}, {:.4g} degrees of freedom", name, *pair.df);
+        const Fields fields{{"df", *pair.df}};
+        const std::string way =
+            pair.adjustment == "tukey"
+                ? words::say("simultaneous by Tukey–Kramer, {df:.4g} degrees of freedom", fields)
+            : pair.adjustment == "dunnett"
+                ? words::say("simultaneous by Dunnett, {df:.4g} degrees of freedom", fields)
+                : words::say("Student's t, {df:.4g} degrees of freedom", fields);
         if (std::find(ways.begin(), ways.end(), way) == ways.end()) ways.push_back(way);
     }
-    return ways.empty() ? "none could be judged" : fmt::format("{}", fmt::join(ways, "; "));
+    return ways.empty() ? words::say("none could be judged") : fmt::format("{}", fmt::join(ways, "; "));
 }
 
 void putPairs(Html& html, const Comparison& comparison, const Question& question) {
     const int decimals = decimalsFor(question);
-    html.put("<h2>Pairs</h2>\n<table><tr><th>Pair</th><th class=\"n\">Difference {}</th><th "
-             "class=\"n\">Interval</th>"
-             "<th class=\"n\">p</th><th>Verdict</th></tr>\n",
-             responseUnit(question));
+    using words::say;
+    putHead(html, say("Pairs"),
+            {{say("Pair")},
+             {say("Difference {unit}", {{"unit", responseUnit(question)}}), true},
+             {say("Interval"), true},
+             {"p", true},
+             {say("Verdict")}});
     for (const PairComparison& pair : comparison.pairs)
         html.put("<tr><td>{} − {}</td><td class=\"n\">{}</td><td class=\"n\">{}</td><td "
                  "class=\"n\">{}</td><td>{}</td></tr>\n",
                  xmlText(comparison.groups[pair.a].name), xmlText(comparison.groups[pair.b].name),
-                 shown(pair.difference, decimals),
-                 pair.ci ? fmt::format("{:.{}f} to {:.{}f}", pair.ci->lo, decimals, pair.ci->hi, decimals)
-                         : "–",
-                 shownP(pair.pAdjusted), verdictName(pair.verdict));
-    html.put("</table>\n<p class=\"q\">Intervals and p, on mount means: {}.</p>\n", methodsOf(comparison));
+                 shown(pair.difference, decimals), range(pair.ci, decimals), shownP(pair.pAdjusted),
+                 xmlText(words::term(verdictName(pair.verdict))));
+    html.put("</table>\n<p class=\"q\">{}</p>\n", xmlText(say("Intervals and p, on mount means: {methods}.",
+                                                              {{"methods", methodsOf(comparison)}})));
+}
+
+std::string remarkOf(const TidyRow& row) {
+    if (row.excluded) return words::say("rejected: {reason}", {{"reason", row.reason}});
+    if (row.purpose != word(Purpose::fresh)) return words::term(row.purpose);
+    return row.limitBound ? words::say("at the temperature limit") : std::string();
 }
 
 void putRuns(Html& html, const Evidence& evidence, const Question& question) {
-    html.put("<h2>Runs</h2>\n<table><tr><th>Mount</th><th>Day</th><th>Lot</th><th class=\"n\">{}</th>"
-             "<th class=\"n\">Power W</th><th class=\"n\">K/W</th><th>Remark</th></tr>\n",
-             responseUnit(question));
+    using words::say;
+    putHead(html, say("Runs"),
+            {{say("Mount")},
+             {say("Day")},
+             {say("Lot")},
+             {std::string(responseUnit(question)), true},
+             {say("Power W"), true},
+             {"K/W", true},
+             {say("Remark")}});
     for (const TidyRow& row : evidence.rows)
         html.put("<tr{}><td>{}</td><td>{}</td><td>{}</td><td class=\"n\">{}{}</td><td class=\"n\">{}</td>"
                  "<td class=\"n\">{}</td><td>{}</td></tr>\n",
                  row.excluded ? " class=\"x\"" : "", xmlText(row.mount), xmlText(row.block), xmlText(row.lot),
                  row.limitBound ? "≥ " : "", shown(row.response, decimalsFor(question)), shown(row.powerW, 1),
-                 shown(row.rthKPerW, 4),
-                 xmlText(row.excluded                          ? "rejected: " + row.reason
-                         : row.purpose != word(Purpose::fresh) ? row.purpose
-                         : row.limitBound                      ? std::string("at the temperature limit")
-                                                               : std::string()));
+                 shown(row.rthKPerW, 4), xmlText(remarkOf(row)));
     html.put("</table>\n");
 }
 
 void putConditions(Html& html, const Document& document, const Question& question) {
     const Study* study = document.find(question.study);
     const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
-    html.put("<h2>Conditions</h2>\n<table>\n");
-    const auto row = [&](std::string_view name, const std::string& value) {
-        if (!value.empty()) html.put("<tr><td>{}</td><td>{}</td></tr>\n", name, xmlText(value));
+    using words::say;
+    putTitle(html, say("Conditions"));
+    html.put("<table>\n");
+    const auto row = [&](const std::string& name, const std::string& value) {
+        if (!value.empty()) html.put("<tr><td>{}</td><td>{}</td></tr>\n", xmlText(name), xmlText(value));
     };
-    if (const Bench* bench = study ? document.find(study->bench) : nullptr) row("Bench", bench->name);
+    if (const Bench* bench = study ? document.find(study->bench) : nullptr) row(say("Bench"), bench->name);
     if (configuration) {
-        row("Cooler", configuration->cooler);
-        row("Fan", std::string(word(configuration->fan))
-                       + (configuration->fanNote.empty() ? "" : ", " + configuration->fanNote));
-        row("Lid", std::string(word(configuration->lid)));
+        row(say("Cooler"), configuration->cooler);
+        row(say("Fan"), words::term(word(configuration->fan))
+                            + (configuration->fanNote.empty() ? "" : ", " + configuration->fanNote));
+        row(say("Lid"), words::term(word(configuration->lid)));
         if (configuration->temperatureLimit)
-            row("Temperature limit", fmt::format("{:.0f} °C", configuration->temperatureLimit->value));
+            row(say("Temperature limit"), fmt::format("{:.0f} °C", configuration->temperatureLimit->value));
     }
     for (const Load* load : document.where(&Load::study, question.study))
-        row("Load", load->name + (load->target ? fmt::format(", {:.0f} W", load->target->value) : ""));
-    row("Response", responseTitle(question));
-    if (study) row("Held constant", study->heldConstant);
+        row(say("Load"), load->name + (load->target ? fmt::format(", {:.0f} W", load->target->value) : ""));
+    row(say("Response"), words::text(responseTitle(question)));
+    if (study) row(say("Held constant"), study->heldConstant);
     html.put("</table>\n");
 }
 
@@ -147,7 +190,8 @@ void putCautions(Html& html, const Document& document, const Question& question)
     Instant newest;
     for (const auto& [id, mount] : document.all<Mount>())
         if (mount.at) newest = std::max(newest, *mount.at);
-    html.put("<h2>Cautions</h2>\n<ul>\n");
+    putTitle(html, words::say("Cautions"));
+    html.put("<ul>\n");
     for (const std::string& caution : cautionSentences(document, question, newest))
         html.put("<li>{}</li>\n", xmlText(caution));
     html.put("</ul>\n");
@@ -178,7 +222,7 @@ std::map<std::string, MaterialClass> levelClasses(const Document& document, cons
 std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts) {
     const Evidence evidence = gatherEvidence(document, question);
     const Study* study = document.find(question.study);
-    const std::string title = study ? study->name : "Study";
+    const std::string title = study ? study->name : words::say("Study");
     Html html;
     html.put("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>{}</title>"
              "<style>{}</style></head><body>\n<h1>{}</h1>\n<p>{}</p>\n",
@@ -186,10 +230,10 @@ std::string htmlReport(const Document& document, const Question& question, const
     if (parts.ladder && evidence.comparison) {
         LadderSize size;
         size.height = 80 + 62 * static_cast<double>(evidence.comparison->groups.size());
-        html.put("<h2>Each mark one mount: {}, {}</h2>\n{}", xmlText(responseTitle(question)),
-                 responseUnit(question),
-                 ladderSvg(*evidence.comparison, levelClasses(document, question),
-                           std::string(responseUnit(question)), size));
+        putTitle(html, words::say("Each mark one mount: {response}, {unit}",
+                                  {{"response", responseTitle(question)}, {"unit", responseUnit(question)}}));
+        html.put("{}", ladderSvg(*evidence.comparison, levelClasses(document, question),
+                                 std::string(responseUnit(question)), size));
     }
     if (parts.sentences) putSentences(html, evidence, question);
     if (evidence.comparison) putGroups(html, *evidence.comparison, question);

@@ -5,6 +5,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
+#include "words/words.h"
 
 #include <algorithm>
 #include <array>
@@ -27,12 +28,13 @@ std::string plainAmount(double value, std::string_view unit) {
 std::string rangeText(const Interval& ci, double sign, std::string_view unit) {
     const double a = sign * ci.lo;
     const double b = sign * ci.hi;
-    return fmt::format("{} to {}", plainAmount(std::min(a, b), unit), amountText(std::max(a, b), unit));
+    return words::say("{low} to {high}", {{"low", plainAmount(std::min(a, b), unit)},
+                                          {"high", amountText(std::max(a, b), unit)}});
 }
 
 std::string singleMountNote(const GroupSummary& a, const GroupSummary& b) {
     if (a.mounts > 1 && b.mounts > 1) return "";
-    return fmt::format(" {} is from a single mount.", a.mounts == 1 ? a.name : b.name);
+    return words::say(" {level} is from a single mount.", {{"level", a.mounts == 1 ? a.name : b.name}});
 }
 
 /// The cooler and the warmer group of a pair.
@@ -50,7 +52,9 @@ Sides sidesOf(const Comparison& comparison, const PairComparison& pair) {
 
 std::string joined(const std::vector<std::string>& names) {
     if (names.size() < 2) return fmt::format("{}", fmt::join(names, ""));
-    return fmt::format("{} and {}", fmt::join(names.begin(), names.end() - 1, ", "), names.back());
+    return words::say(
+        "{others} and {last}",
+        {{"others", std::vector<std::string>(names.begin(), names.end() - 1)}, {"last", names.back()}});
 }
 
 /// "Quickfin ran 2.2 K cooler than Tern 11 (95 % interval …), more than your margin …; cooler than … too."
@@ -64,17 +68,33 @@ VerdictSentence coolerSentence(const Comparison& comparison, const std::vector<s
     const Sides sides = sidesOf(comparison, pair);
     VerdictSentence sentence;
     sentence.pair = nearest;
-    sentence.text = fmt::format("{} ran {} cooler than {} ({:.0f} % interval {})", sides.cool.name,
-                                amountText(std::abs(*pair.difference), unit), sides.warm.name,
-                                100 * comparison.options.confidence, rangeText(*pair.ci, sides.sign, unit));
-    if (pair.size == DifferenceSize::beyondMargin)
-        sentence.text +=
-            fmt::format(", more than your margin of {}", amountText(comparison.options.margin, unit));
     std::vector<std::string> others;
     for (std::size_t index : pairs)
         if (index != nearest) others.push_back(sidesOf(comparison, comparison.pairs[index]).warm.name);
-    if (!others.empty()) sentence.text += fmt::format("; cooler than {} too", joined(others));
-    sentence.text += '.';
+    const Fields fields{{"cool", sides.cool.name},
+                        {"warm", sides.warm.name},
+                        {"difference", amountText(std::abs(*pair.difference), unit)},
+                        {"confidence", 100 * comparison.options.confidence},
+                        {"interval", rangeText(*pair.ci, sides.sign, unit)},
+                        {"margin", amountText(comparison.options.margin, unit)},
+                        {"others", joined(others)}};
+    const bool beyond = pair.size == DifferenceSize::beyondMargin;
+    if (others.empty())
+        sentence.text =
+            beyond ? words::say("{cool} ran {difference} cooler than {warm} ({confidence:.0f} % interval "
+                                "{interval}), more than your margin of {margin}.",
+                                fields)
+                   : words::say("{cool} ran {difference} cooler than {warm} ({confidence:.0f} % interval "
+                                "{interval}).",
+                                fields);
+    else
+        sentence.text =
+            beyond ? words::say("{cool} ran {difference} cooler than {warm} ({confidence:.0f} % interval "
+                                "{interval}), more than your margin of {margin}; cooler than {others} too.",
+                                fields)
+                   : words::say("{cool} ran {difference} cooler than {warm} ({confidence:.0f} % interval "
+                                "{interval}); cooler than {others} too.",
+                                fields);
     sentence.text += singleMountNote(sides.cool, sides.warm);
     return sentence;
 }
@@ -82,29 +102,36 @@ VerdictSentence coolerSentence(const Comparison& comparison, const std::vector<s
 VerdictSentence pairSentence(const Comparison& comparison, std::size_t index, std::string_view unit) {
     const PairComparison& pair = comparison.pairs[index];
     const auto& [cool, warm, sign] = sidesOf(comparison, pair);
-    const std::string margin = amountText(comparison.options.margin, unit);
     const double percent = 100 * comparison.options.confidence;
+    const bool equivalent = pair.verdict == Verdict::equivalent;
+    const Fields fields{{"cool", cool.name},
+                        {"warm", warm.name},
+                        {"margin", amountText(comparison.options.margin, unit)},
+                        {"confidence", equivalent ? 100 - 2 * (100 - percent) : percent},
+                        {"interval", rangeText(equivalent ? *pair.equivalenceCi : *pair.ci, sign, unit)}};
     VerdictSentence sentence;
     sentence.pair = index;
+    sentence.kind = pair.verdict == Verdict::unresolved ? SentenceKind::open : SentenceKind::practical;
     if (pair.verdict == Verdict::different) {
-        sentence.kind = SentenceKind::practical;
         sentence.text =
-            fmt::format("{} was measurably cooler than {} ({}), but by less than {}: practically the same.",
-                        cool.name, warm.name, rangeText(*pair.ci, sign, unit), margin);
-    } else if (pair.verdict == Verdict::equivalent) {
-        sentence.kind = SentenceKind::practical;
+            words::say("{cool} was measurably cooler than {warm} ({interval}), but by less than {margin}: "
+                       "practically the same.",
+                       fields);
+    } else if (equivalent) {
         sentence.text =
-            fmt::format("{} and {} are the same within ±{} ({:.0f} % interval {}).", cool.name, warm.name,
-                        margin, 100 - 2 * (100 - percent), rangeText(*pair.equivalenceCi, sign, unit));
+            words::say("{cool} and {warm} are the same within ±{margin} ({confidence:.0f} % interval "
+                       "{interval}).",
+                       fields);
     } else {
-        sentence.kind = SentenceKind::open;
-        sentence.text = fmt::format("{} and {} are not settled: the difference may lie anywhere from {}.",
-                                    cool.name, warm.name, rangeText(*pair.ci, sign, unit));
+        sentence.text = words::say("{cool} and {warm} are not settled: the difference may lie anywhere from "
+                                   "{interval}.",
+                                   fields);
+        sentence.text += " ";
         sentence.text +=
             pair.furtherMounts
-                ? fmt::format(" About {} more {} of each would settle it.", *pair.furtherMounts,
-                              *pair.furtherMounts == 1 ? "mount" : "mounts")
-                : std::string(" Mounting them again will not settle it: widen the margin or calm the bench.");
+                ? words::sayMany("About {count} more mount of each would settle it.",
+                                 "About {count} more mounts of each would settle it.", *pair.furtherMounts)
+                : words::say("Mounting them again will not settle it: widen the margin or calm the bench.");
     }
     sentence.text += singleMountNote(cool, warm);
     return sentence;
@@ -138,10 +165,18 @@ void addSteps(std::vector<VerdictSentence>& sentences, const Comparison& compari
             const bool cooler = *pair.difference > 0;
             sentences.push_back(
                 {pair.verdict == Verdict::different ? SentenceKind::settled : SentenceKind::open,
-                 fmt::format("The step from {} to {} {} {} ({:.0f} % interval {}).",
-                             comparison.groups[pair.a].name, comparison.groups[pair.b].name,
-                             cooler ? "gained" : "cost", amountText(std::abs(*pair.difference), unit),
-                             100 * comparison.options.confidence, rangeText(*pair.ci, cooler ? 1 : -1, unit)),
+                 words::say(
+                     cooler ? words::mark(
+                         "The step from {from} to {to} gained {amount} ({confidence:.0f} % interval "
+                         "{interval}).")
+                            : words::mark(
+                                "The step from {from} to {to} cost {amount} ({confidence:.0f} % interval "
+                                "{interval})."),
+                     {{"from", comparison.groups[pair.a].name},
+                      {"to", comparison.groups[pair.b].name},
+                      {"amount", amountText(std::abs(*pair.difference), unit)},
+                      {"confidence", 100 * comparison.options.confidence},
+                      {"interval", rangeText(*pair.ci, cooler ? 1 : -1, unit)}}),
                  i});
         }
 }
@@ -150,23 +185,28 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
     const Comparison& comparison = *evidence.comparison;
     for (const GroupSummary& group : comparison.groups)
         if (group.bound)
-            sentences.push_back(
-                {SentenceKind::caveat,
-                 fmt::format("{} reached the temperature limit in {} of {} mounts; its difference is at "
-                             "least {}. Compare it by thermal resistance or power.",
-                             group.name, group.limitBoundMounts, group.mounts,
-                             amountText(*group.bound, unit)),
-                 {}});
+            sentences.push_back({SentenceKind::caveat,
+                                 words::say("{level} reached the temperature limit in {bound} of {mounts} "
+                                            "mounts; its difference is at "
+                                            "least {least}. Compare it by thermal resistance or power.",
+                                            {{"level", group.name},
+                                             {"bound", group.limitBoundMounts},
+                                             {"mounts", group.mounts},
+                                             {"least", amountText(*group.bound, unit)}}),
+                                 {}});
     if (evidence.excludedMounts > 0)
         sentences.push_back(
             {SentenceKind::caveat,
-             fmt::format("{} rejected {} left out; the table of runs keeps the reason.",
-                         evidence.excludedMounts, evidence.excludedMounts == 1 ? "mount is" : "mounts are"),
+             words::sayMany("{count} rejected mount is left out; the table of runs keeps the reason.",
+                            "{count} rejected mounts are left out; the table of runs keeps the reason.",
+                            evidence.excludedMounts),
              {}});
     for (const Flag& flag : evidence.runFlags)
-        if (flag.code != "limit-bound") sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
+        if (flag.code != "limit-bound")
+            sentences.push_back({SentenceKind::caveat, words::text(flag.message) + ".", {}});
     for (const Flag& flag : comparison.flags)
-        if (isTold(flag.code)) sentences.push_back({SentenceKind::caveat, flag.message + ".", {}});
+        if (isTold(flag.code))
+            sentences.push_back({SentenceKind::caveat, words::text(flag.message) + ".", {}});
 }
 
 } // namespace
@@ -176,7 +216,8 @@ std::string amountText(double value, std::string_view unit) {
 }
 
 std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Question& question) {
-    if (!evidence.comparison) return {{SentenceKind::caveat, evidence.whyNot, {}}};
+    if (!evidence.comparison)
+        return {{SentenceKind::caveat, evidence.whyNot ? words::complaint(*evidence.whyNot) : "", {}}};
     const Comparison& comparison = *evidence.comparison;
     const std::string_view unit = responseUnit(question);
     std::vector<VerdictSentence> sentences;
@@ -204,25 +245,62 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
 namespace {
 
 std::string counted(std::size_t count, Factor factor) {
-    static constexpr std::array<std::pair<const char*, const char*>, 9> names{{{"material", "materials"},
-                                                                               {"amount", "amounts"},
-                                                                               {"pattern", "patterns"},
-                                                                               {"torque", "torques"},
-                                                                               {"lid state", "lid states"},
-                                                                               {"cooler", "coolers"},
-                                                                               {"supplier", "suppliers"},
-                                                                               {"age", "ages"},
-                                                                               {"state", "states"}}};
-    const auto& [one, many] = names.at(static_cast<std::size_t>(factor));
-    return fmt::format("{} {}", count, count == 1 ? one : many);
+    const auto n = static_cast<long>(count);
+    using words::sayMany;
+    switch (factor) {
+    case Factor::material:
+        return sayMany("{count} material", "{count} materials", n);
+    case Factor::amount:
+        return sayMany("{count} amount", "{count} amounts", n);
+    case Factor::pattern:
+        return sayMany("{count} pattern", "{count} patterns", n);
+    case Factor::torque:
+        return sayMany("{count} torque", "{count} torques", n);
+    case Factor::lidState:
+        return sayMany("{count} lid state", "{count} lid states", n);
+    case Factor::cooler:
+        return sayMany("{count} cooler", "{count} coolers", n);
+    case Factor::supplier:
+        return sayMany("{count} supplier", "{count} suppliers", n);
+    case Factor::age:
+        return sayMany("{count} age", "{count} ages", n);
+    case Factor::beforeAfter:
+        return sayMany("{count} state", "{count} states", n);
+    }
+    return {};
 }
+
+/// A sentence of which some parts can be edited where it is shown, wherever the reader's language puts them:
+/// they are worded as marks and put in afterwards.
+class EditableSentence {
+public:
+    std::string part(std::string text, AskedPart of) {
+        parts_.push_back({std::move(text), of});
+        return {mark, static_cast<char>(parts_.size())};
+    }
+    std::vector<SentencePiece> cut(const std::string& sentence) const {
+        std::vector<SentencePiece> pieces;
+        std::size_t from = 0;
+        for (std::size_t at = sentence.find(mark); at != std::string::npos; at = sentence.find(mark, from)) {
+            if (at > from) pieces.push_back({sentence.substr(from, at - from), AskedPart::plain});
+            pieces.push_back(parts_.at(static_cast<std::size_t>(sentence.at(at + 1)) - 1));
+            from = at + 2;
+        }
+        if (from < sentence.size()) pieces.push_back({sentence.substr(from), AskedPart::plain});
+        return pieces;
+    }
+
+private:
+    static constexpr char mark = '\x1f';
+    std::vector<SentencePiece> parts_;
+};
 
 std::string loadWords(const Document& document, const Question& question) {
     if (const Load* compared = document.find(question.load)) return compared->name;
     const auto loads = loadsOf(document, question.study);
-    if (loads.empty()) return "any load";
+    if (loads.empty()) return words::say("any load");
     if (loads.size() == 1) return loads.front()->name;
-    return fmt::format("{} loads", loads.size());
+    return words::sayMany("{count} load", "{count} loads", static_cast<long>(loads.size()));
 }
 
 } // namespace
@@ -232,41 +310,40 @@ std::vector<SentencePiece> studySentencePieces(const Document& document, const Q
     const Study* study = document.find(question.study);
     const Bench* at = study ? document.find(study->bench) : nullptr;
     const Site* where = document.find(question.site);
-    const bool same = question.goal == Goal::equivalence;
-    std::vector<SentencePiece> pieces{
-        {"On ", plain},
-        {at ? at->name : "a bench", bench},
-        {", at ", plain},
-        {where ? where->name : "a site", site},
-        {same ? ", show whether " : ", compare ", plain},
-        {counted(levelsOf(document, question.id).size(), question.factor), levels}};
-    if (question.secondFactor) {
-        pieces.push_back({" with ", plain});
-        pieces.push_back(
-            {counted(secondLevelsOf(document, question.id).size(), *question.secondFactor), secondLevels});
-    }
-    pieces.push_back({same ? " are the same by " : " by ", plain});
-    pieces.push_back({std::string(metricTitle(question.metric)), metric});
-    pieces.push_back({" over ", plain});
-    pieces.push_back({question.reference == ReferenceTemperature::room ? "room" : "coolant", reference});
-    if (question.normalisation != Normalisation::raw) {
-        pieces.push_back({", ", plain});
-        pieces.push_back(
-            {question.normalisation == Normalisation::perWatt ? "per watt" : "at nominal power", taken});
-    }
-    pieces.push_back({" under ", plain});
-    pieces.push_back({loadWords(document, question), loads});
-    pieces.push_back({"; a difference of ", plain});
-    pieces.push_back({amountText(question.margin.value, responseUnit(question)), margin});
-    pieces.push_back({" matters, ", plain});
-    pieces.push_back({fmt::format("{:.0f} %", 100 * question.confidence), confidence});
-    pieces.push_back({" sure", plain});
-    if (const Level* held = referenceLevelOf(document, question)) {
-        pieces.push_back({", against ", plain});
-        pieces.push_back({held->name, heldAgainst});
-    }
-    pieces.push_back({".", plain});
-    return pieces;
+    EditableSentence asked;
+    const std::string compared =
+        asked.part(counted(levelsOf(document, question.id).size(), question.factor), levels);
+    const bool raw = question.normalisation == Normalisation::raw;
+    const Level* held = referenceLevelOf(document, question);
+    const Fields fields{
+        {"bench", asked.part(at ? at->name : words::say("a bench"), bench)},
+        {"site", asked.part(where ? where->name : words::say("a site"), site)},
+        {"levels",
+         !question.secondFactor
+             ? compared
+             : words::say("{levels} with {second}",
+                          {{"levels", compared},
+                           {"second", asked.part(counted(secondLevelsOf(document, question.id).size(),
+                                                         *question.secondFactor),
+                                                 secondLevels)}})},
+        {"metric", asked.part(words::term(metricTitle(question.metric)), metric)},
+        {"reference", asked.part(words::term(word(question.reference)), reference)},
+        {"taken", raw ? std::string() : ", " + asked.part(words::term(word(question.normalisation)), taken)},
+        {"loads", asked.part(loadWords(document, question), loads)},
+        {"margin", asked.part(amountText(question.margin.value, responseUnit(question)), margin)},
+        {"confidence", asked.part(fmt::format("{:.0f} %", 100 * question.confidence), confidence)},
+        {"against",
+         held ? ", " + words::say("against {level}", {{"level", asked.part(held->name, heldAgainst)}})
+              : std::string()}};
+    return asked.cut(
+        question.goal == Goal::equivalence
+            ? words::say("On {bench}, at {site}, show whether {levels} are the same by {metric} over "
+                         "{reference}{taken} under {loads}; a difference of {margin} matters, "
+                         "{confidence} sure{against}.",
+                         fields)
+            : words::say("On {bench}, at {site}, compare {levels} by {metric} over {reference}{taken} "
+                         "under {loads}; a difference of {margin} matters, {confidence} sure{against}.",
+                         fields));
 }
 
 std::string studySentence(const Document& document, const Question& question) {
@@ -278,14 +355,27 @@ std::string studySentence(const Document& document, const Question& question) {
 bool isAboutLot(const CautionRule& rule) { return rule.id.starts_with("LOT-"); }
 
 std::string cautionText(const Caution& caution) {
-    const auto name = severityName(caution.rule->severity);
-    std::string text(name);
-    text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
-    if (caution.state == CautionState::applies)
-        return fmt::format("{}: {} {}", text, caution.rule->reason, caution.rule->advice);
+    const std::string severity = words::term(severityName(caution.rule->severity));
+    std::string capital = severity;
+    capital[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(capital[0])));
     std::string questions;
-    for (const std::string& fact : caution.asks) questions += fmt::format(" {}", questionFor(fact));
-    return fmt::format("Not known yet ({}):{} {}", name, questions, caution.rule->reason);
+    for (const std::string& fact : caution.asks) {
+        if (!questions.empty()) questions += ' ';
+        questions += words::text(questionFor(fact));
+    }
+    const Fields fields{{"Severity", capital},
+                        {"severity", severity},
+                        {"questions", questions},
+                        {"reason", reasonOf(*caution.rule)}};
+    return caution.state == CautionState::applies
+               ? words::say("{Severity}: {reason} {reason_mend}", fields)
+               : words::say("Not known yet ({severity}): {questions} {reason}", fields);
+}
+
+std::string readBy(const Acknowledgement& read) {
+    const Fields fields{{"role", read.role}, {"day", dateText(read.at)}, {"reason", read.reason}};
+    return read.reason.empty() ? words::say("read by {role} on {day}", fields)
+                               : words::say("read by {role} on {day}: {reason}", fields);
 }
 
 std::vector<std::string> cautionSentences(const Document& document, const Question& question, Instant now) {
@@ -293,17 +383,22 @@ std::vector<std::string> cautionSentences(const Document& document, const Questi
     CautionSubject subject;
     subject.site = document.find(question.site);
     subject.configuration = study ? currentConfiguration(document, study->bench) : nullptr;
-    std::map<const CautionRule*, std::pair<Caution, std::vector<std::string>>> byRule;
+    struct Told {
+        Caution caution;
+        std::vector<std::string> names;
+        bool anyRead = false;
+    };
+    std::map<const CautionRule*, Told> byRule;
     const auto note = [&](const std::string& of) {
         for (const Caution& caution : cautionsFor(cautionFacts(document, subject, now))) {
             if (subject.lot && !isAboutLot(*caution.rule)) continue; // told with the material
-            auto& [first, names] =
-                byRule.try_emplace(caution.rule, caution, std::vector<std::string>{}).first->second;
+            Told& told = byRule.try_emplace(caution.rule, Told{caution, {}}).first->second;
             std::string name = of;
-            if (const Acknowledgement* read = acknowledgementOf(document, caution.rule->id, subject))
-                name += fmt::format(" (read by {} on {}{}{})", read->role, dateText(read->at),
-                                    read->reason.empty() ? "" : ": ", read->reason);
-            names.push_back(name);
+            if (const Acknowledgement* read = acknowledgementOf(document, caution.rule->id, subject)) {
+                name += " (" + readBy(*read) + ")";
+                told.anyRead = true;
+            }
+            told.names.push_back(name);
         }
     };
     for (const Material* material : levelMaterials(document, question)) {
@@ -324,16 +419,13 @@ std::vector<std::string> cautionSentences(const Document& document, const Questi
         for (const CautionRule& rule : cautionRules()) {
             const auto found = byRule.find(&rule);
             if (found == byRule.end() || rule.severity != severity) continue;
-            const auto& [caution, names] = found->second;
-            const bool anyRead = std::any_of(names.begin(), names.end(), [](const std::string& name) {
-                return name.find("(read by") != std::string::npos;
-            });
+            const auto& [caution, names, anyRead] = found->second;
             const std::string who = names.size() == all && !anyRead && !isAboutLot(rule)
                                         ? ""
                                         : fmt::format(" [{}]", fmt::join(names, ", "));
             sentences.push_back(cautionText(caution) + who);
         }
-    sentences.emplace_back(cautionPreamble);
+    sentences.push_back(words::text({"caution-preamble", {}}));
     return sentences;
 }
 

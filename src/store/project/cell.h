@@ -13,8 +13,7 @@
 namespace ibuki {
 
 [[noreturn]] inline void refuseCell(const char* kind) {
-    throw InputError("project-damaged", {}, std::string("a cell of the project is no ") + kind,
-                     "Open a copy made earlier");
+    throw InputError("project-damaged.cell", {}, {{"kind", kind}});
 }
 
 /// What most members share: they must be there, are no choice and refer to nothing.

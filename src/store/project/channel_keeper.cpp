@@ -14,9 +14,7 @@ namespace ibuki {
 namespace {
 
 [[noreturn]] void rethrow(const std::filesystem::path& path, const SQLite::Exception& error) {
-    throw InputError("file-not-writable", {path.string(), {}, {}},
-                     fmt::format("channels cannot be kept in the project ({})", error.what()),
-                     "Make room beside it, then bring the log in again");
+    throw InputError("file-not-writable.channels", {path.string(), {}, {}}, {{"reason", error.what()}});
 }
 
 /// Writes blocks as they come; those of one number go into one transaction.
@@ -79,9 +77,7 @@ private:
 
 void keepOtherChannels(const std::filesystem::path& project, const KeepTask& task) {
     const MappedFile file(task.log);
-    if (sha256(file.bytes()) != task.sha256)
-        throw InputError("log-changed", {task.log, {}, {}}, "the log was changed since it was brought in",
-                         "Bring it in again if its other channels are to be kept");
+    if (sha256(file.bytes()) != task.sha256) throw InputError("log-changed", {task.log, {}, {}});
     try {
         SQLite::Database database(project.string(), SQLite::OPEN_READWRITE);
         database.setBusyTimeout(10'000); // the window writes between the blocks

@@ -34,18 +34,15 @@ FileLock::FileLock(const std::filesystem::path& project) {
     for (;;) {
         fd_ = ::open(path_.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
         if (fd_ < 0)
-            throw InputError(
-                "file-not-writable", {project.string(), {}, {}},
-                fmt::format("nothing can be written beside the project ({})", std::strerror(errno)),
-                "Copy the project to a folder that you may write to and open it there");
+            throw InputError("file-not-writable.lock", {project.string(), {}, {}},
+                             {{"reason", std::strerror(errno)}});
         const bool locked = ::flock(fd_, LOCK_EX | LOCK_NB) == 0;
         if (locked && stillThere(path_, fd_)) return;
         ::close(fd_);
         fd_ = -1;
         if (!locked) break;
     }
-    throw InputError("project-locked", {project.string(), {}, {}}, "another window has this project open",
-                     "Close it there, or open a copy");
+    throw InputError("project-locked", {project.string(), {}, {}});
 }
 
 FileLock::~FileLock() {

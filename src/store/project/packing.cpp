@@ -22,10 +22,7 @@ std::string compressed(std::string_view raw) {
     return out;
 }
 
-[[noreturn]] void refuse() {
-    throw InputError("project-damaged", {}, "a stored column of a recording cannot be unpacked",
-                     "Open a copy made earlier");
-}
+[[noreturn]] void refuse() { throw InputError("project-damaged.packing", {}); }
 
 std::string expanded(std::string_view bytes, std::size_t most) {
     const auto size = ZSTD_getFrameContentSize(bytes.data(), bytes.size());

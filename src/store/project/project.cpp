@@ -6,6 +6,7 @@
 #include "core/reduce/probe.h"
 #include "store/atomic_file.h"
 #include "store/digest.h"
+#include "store/json/message_json.h"
 #include "store/project/file_lock.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
@@ -40,28 +41,20 @@ InputError::Where at(const std::filesystem::path& path) { return {path.string(),
 [[noreturn]] void rethrow(const std::filesystem::path& path, const SQLite::Exception& error) {
     switch (error.getErrorCode()) {
     case SQLITE_FULL:
-        throw InputError("disk-full", at(path), "the disk is full, nothing was changed",
-                         "Make room and try again");
+        throw InputError("disk-full", at(path));
     case SQLITE_READONLY:
     case SQLITE_CANTOPEN:
     case SQLITE_PERM:
-        throw InputError("file-not-writable", at(path), "the project cannot be opened or written there",
-                         "Choose a folder that exists and that you may write to");
+        throw InputError("file-not-writable.project", at(path));
     case SQLITE_BUSY:
     case SQLITE_LOCKED:
-        throw InputError("project-locked", at(path), "another program is using this project",
-                         "Close it there");
+        throw InputError("project-locked.program", at(path));
     case SQLITE_NOTADB:
-        throw InputError("project-not-one", at(path), "this is not an Ibuki project",
-                         "Choose a file that ends in .ibuki");
+        throw InputError("project-not-one", at(path));
     case SQLITE_IOERR:
-        throw InputError("file-not-writable", at(path),
-                         "reading or writing the project failed, nothing was changed",
-                         "Check the disk and its free room");
+        throw InputError("file-not-writable.failed", at(path));
     default:
-        throw InputError("project-damaged", at(path),
-                         fmt::format("the project is damaged ({})", error.getErrorStr()),
-                         "Open a copy made earlier");
+        throw InputError("project-damaged.database", at(path), {{"reason", error.getErrorStr()}});
     }
 }
 
@@ -74,12 +67,7 @@ void copyBeforeMigration(const std::filesystem::path& path, int version) {
     copy += fmt::format(".before-format-{}", newestFormat);
     std::error_code error;
     std::filesystem::copy_file(path, copy, std::filesystem::copy_options::overwrite_existing, error);
-    if (error)
-        throw InputError(
-            "file-not-writable", at(path),
-            fmt::format("the project is of format {} and cannot be copied before it is brought up to date",
-                        version),
-            "Make room beside it");
+    if (error) throw InputError("file-not-writable.old-copy", at(path), {{"version", version}});
 }
 
 void writeChannels(SQLite::Database& database, const RecordingData& data) {
@@ -117,9 +105,7 @@ void writeChannels(SQLite::Database& database, const RecordingData& data) {
 /// What a word of the channel table means; one that nobody wrote is refused.
 template <class T> T known(const std::optional<T>& meaning, const SQLite::Column& cell) {
     if (meaning) return *meaning;
-    throw InputError("project-damaged", {},
-                     fmt::format("\"{}\" is no {} of a channel", cell.getString(), cell.getName()),
-                     "Open a copy made earlier");
+    throw InputError("project-damaged.channel", {}, {{"word", cell.getString()}, {"list", cell.getName()}});
 }
 
 std::string_view blobOf(const SQLite::Column& column) {
@@ -185,9 +171,7 @@ struct Project::State {
 
     void requireSameFile() const {
         if (identityOf(path) == identity) return;
-        throw InputError("project-moved", at(path),
-                         "the file was moved, removed or replaced by another program",
-                         "Put it back, or open the project anew");
+        throw InputError("project-moved", at(path));
     }
 };
 
@@ -205,9 +189,7 @@ const std::filesystem::path& Project::path() const { return state_->path; }
 const Document& Project::document() const { return state_->document; }
 
 Project Project::create(const std::filesystem::path& path) {
-    if (std::filesystem::exists(path))
-        throw InputError("file-exists", at(path), "there is a file of that name already",
-                         "Choose another name");
+    if (std::filesystem::exists(path)) throw InputError("file-exists", at(path));
     auto state = std::make_unique<State>();
     state->path = path;
     state->lock = FileLock(path);
@@ -225,11 +207,8 @@ Project Project::create(const std::filesystem::path& path) {
 }
 
 Project Project::open(const std::filesystem::path& path, Access access) {
-    if (!std::filesystem::exists(path))
-        throw InputError("file-missing", at(path), "there is no such file", "Check the name");
-    if (!std::filesystem::is_regular_file(path))
-        throw InputError("project-not-one", at(path), "this is not an Ibuki project",
-                         "Choose a file that ends in .ibuki");
+    if (!std::filesystem::exists(path)) throw InputError("file-missing", at(path));
+    if (!std::filesystem::is_regular_file(path)) throw InputError("project-not-one", at(path));
     auto state = std::make_unique<State>();
     state->path = path;
     state->access = access;
@@ -244,23 +223,15 @@ Project Project::open(const std::filesystem::path& path, Access access) {
         const std::string name = sealed ? "file:" + path.string() + "?immutable=1" : path.string();
         state->database = std::make_unique<SQLite::Database>(name, mode | (sealed ? SQLite::OPEN_URI : 0));
         if (pragma(*state->database, "application_id") != applicationId)
-            throw InputError("project-not-one", at(path), "this is a database, but not an Ibuki project",
-                             "Choose a file that ends in .ibuki");
+            throw InputError("project-not-one.database", at(path));
         const int version = pragma(*state->database, "user_version");
-        if (version < 0)
-            throw InputError("project-damaged", at(path),
-                             fmt::format("{} is no format that a project can have", version),
-                             "Open a copy made earlier");
+        if (version < 0) throw InputError("project-damaged.format", at(path), {{"version", version}});
         if (version > newestFormat)
-            throw InputError(
-                "project-newer", at(path),
-                fmt::format("the project is of format {}, this Ibuki reads up to {}", version, newestFormat),
-                "Open it with a newer Ibuki; nothing was changed");
+            throw InputError("project-newer", at(path),
+                             {{"version", version}, {"newestFormat", newestFormat}});
         if (version < newestFormat) {
             if (access == Access::readOnly)
-                throw InputError("project-older", at(path),
-                                 fmt::format("the project is of the older format {}", version),
-                                 "Open it once in the window, which brings a copy up to date");
+                throw InputError("project-older", at(path), {{"version", version}});
             copyBeforeMigration(path, version);
             migrate(*state->database, version);
         }
@@ -270,16 +241,14 @@ Project Project::open(const std::filesystem::path& path, Access access) {
         rethrow(path, error);
     } catch (const InputError& error) {
         if (!error.where.file.empty()) throw;
-        throw InputError(error.code, at(path), error.what(), error.mend);
+        throw InputError(at(path), error.message);
     }
     return Project(std::move(state));
 }
 
 void Project::apply(const ChangeSet& set, const Acquired& acquired, Direction direction) {
     if (set.empty()) return;
-    if (state_->access == Access::readOnly)
-        throw InputError("file-not-writable", at(path()), "the project was opened for reading only",
-                         "Open a copy");
+    if (state_->access == Access::readOnly) throw InputError("file-not-writable.read-only", at(path()));
     state_->requireSameFile();
     static constexpr const char* words[] = {"do", "undo", "redo"};
     Document next = state_->document;
@@ -293,7 +262,7 @@ void Project::apply(const ChangeSet& set, const Acquired& acquired, Direction di
         SQLite::Statement line(*state_->database, "INSERT INTO history (at, action, title, changes) VALUES "
                                                   "(strftime('%Y-%m-%dT%H:%M:%SZ', 'now'), ?, ?, ?)");
         line.bind(1, words[static_cast<int>(direction)]);
-        line.bind(2, set.title);
+        line.bind(2, messageText(set.title));
         line.bind(3, describe(set.changes).dump());
         line.exec();
         SQLite::Statement sequence(*state_->database, "UPDATE sequence SET next_id = ?");
@@ -312,9 +281,7 @@ Trace Project::loadTrace(Id<Recording> id) const {
         SQLite::Statement axis(*state_->database, "SELECT samples, clock_jumps, gaps, duplicates, data, "
                                                   "impossible FROM time_axis WHERE recording = ?");
         axis.bind(1, id.value);
-        if (!axis.executeStep())
-            throw InputError("project-damaged", at(path()), "the samples of a recording are missing",
-                             "Import its log again");
+        if (!axis.executeStep()) throw InputError("project-damaged.samples", at(path()));
         const auto samples = static_cast<std::size_t>(axis.getColumn(0).getInt64());
         trace.axis = {axis.getColumn(1).getInt(), axis.getColumn(2).getInt(), axis.getColumn(3).getInt()};
         trace.timeS = unpackNumbers(blobOf(axis.getColumn(4)), samples);
@@ -360,9 +327,7 @@ std::string Project::loadFile(const std::string& digest) const {
     try {
         SQLite::Statement query(*state_->database, "SELECT data FROM \"file\" WHERE sha256 = ?");
         query.bind(1, digest);
-        if (!query.executeStep())
-            throw InputError("project-damaged", at(path()), "a file that was kept in the project is missing",
-                             "Open a copy made earlier");
+        if (!query.executeStep()) throw InputError("project-damaged.file", at(path()));
         return std::string(blobOf(query.getColumn(0)));
     } catch (const SQLite::Exception& error) {
         rethrow(path(), error);
@@ -376,7 +341,7 @@ std::vector<HistoryLine> Project::history() const {
                                 "SELECT number, at, action, title, changes FROM history ORDER BY number");
         while (query.executeStep())
             lines.push_back({query.getColumn(0).getInt64(), query.getColumn(1).getString(),
-                             query.getColumn(2).getString(), query.getColumn(3).getString(),
+                             query.getColumn(2).getString(), messageFromText(query.getColumn(3).getString()),
                              query.getColumn(4).getString()});
         return lines;
     } catch (const SQLite::Exception& error) {
@@ -387,7 +352,7 @@ std::vector<HistoryLine> Project::history() const {
 void Project::saveCopy(const std::filesystem::path& target) const {
     state_->requireSameFile();
     if (identityOf(target) && identityOf(target) == state_->identity)
-        throw InputError("copy-onto-itself", at(target), "that is the project itself", "Choose another name");
+        throw InputError("copy-onto-itself", at(target));
     const auto temporary = temporaryBeside(target);
     std::error_code ignored;
     std::filesystem::remove(temporary, ignored);

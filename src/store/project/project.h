@@ -41,7 +41,7 @@ struct HistoryLine {
     std::int64_t number = 0;
     std::string at;     ///< UTC, ISO 8601
     std::string action; ///< "do", "undo", "redo"
-    std::string title;
+    Message title;
     std::string changes; ///< JSON: table, id, before, after of the members that differ
 };
 

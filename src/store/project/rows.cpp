@@ -18,9 +18,7 @@ Cell cellOf(const SQLite::Column& column) {
     if (column.isNull()) return {};
     if (column.isInteger()) return column.getInt64();
     if (column.isFloat()) return column.getDouble();
-    if (column.isBlob())
-        throw InputError("project-damaged", {}, "a cell of the project holds bytes",
-                         "Open a copy made earlier"); // files stand in a table of their own
+    if (column.isBlob()) throw InputError("project-damaged.bytes", {}); // files stand in a table of their own
     return column.getString();
 }
 
@@ -43,10 +41,8 @@ std::string columnNames(const TableInfo& table) {
 
 [[noreturn]] void refuse(const TableInfo& table, std::int64_t id, const ColumnInfo& column,
                          const InputError& error) {
-    throw InputError(
-        error.code, error.where,
-        fmt::format("{} (table {}, column {}, id {})", error.what(), table.name, column.name, id),
-        error.mend);
+    throw InputError("project-damaged.at-cell", error.where,
+                     {{"wrong", error.message}, {"table", table.name}, {"column", column.name}, {"id", id}});
 }
 
 void readTable(SQLite::Database& database, const TableInfo& table, Document& document) {

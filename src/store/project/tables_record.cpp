@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/run_reduction.h"
+#include "store/json/message_json.h"
 #include "store/json/reduction_json.h"
 #include "store/project/column_list.h"
 
 namespace ibuki {
 
 template <> struct CellType<Reduction> : PlainCell<CellForm::json> {
-    static Cell to(const Reduction& value) { return toJson(value).dump(); }
+    static Cell to(const Reduction& value) { return storedJson(value).dump(); }
     static Reduction from(const Cell& cell) {
         const auto json = nlohmann::ordered_json::parse(CellType<std::string>::from(cell), nullptr, false);
         if (json.is_discarded()) refuseCell("stored reduction");
@@ -22,6 +23,11 @@ template <> struct CellType<ReduceSettings> : PlainCell<CellForm::json> {
         if (json.is_discarded()) refuseCell("stored setting");
         return settingsFromJson(json);
     }
+};
+
+template <> struct CellType<Message> : PlainCell<CellForm::text> {
+    static Cell to(const Message& value) { return messageText(value); }
+    static Message from(const Cell& cell) { return messageFromText(CellType<std::string>::from(cell)); }
 };
 
 std::vector<TableInfo> recordTables() {

@@ -51,22 +51,23 @@ std::string textOf(const Cell& cell) {
     return {};
 }
 
-/// What such a column may hold, for the error's last words.
-std::string hint(const ColumnInfo& column) {
+/// The sentence that says what such a column may hold.
+const char* complaintOf(const ColumnInfo& column) {
     switch (column.form) {
     case CellForm::number:
     case CellForm::whole:
-        return "Write a number such as 1.5";
+        return "shelf-cell.number";
     case CellForm::date:
-        return "Write a date as 2031-03-04";
-    case CellForm::choice: {
-        std::string words;
-        for (std::string_view word : column.words) words += (words.empty() ? "" : ", ") + std::string(word);
-        return "Write one of: " + words;
-    }
+        return "shelf-cell.date";
+    case CellForm::choice:
+        return "shelf-cell.choice";
     default:
-        return "Write text";
+        return "shelf-cell.text";
     }
+}
+
+std::vector<std::string> wordsOf(const ColumnInfo& column) {
+    return {column.words.begin(), column.words.end()};
 }
 
 /// A cell of the column's form from what stands in a field; nothing for text that does not fit.
@@ -103,8 +104,8 @@ template <class E> void readInto(E& entity, const Source& source) {
         const std::string name = columnName<E>(column.name);
         const auto text = source.text(name);
         if (text && !put(&entity, column, *text))
-            throw InputError("shelf-cell", source.where(name),
-                             fmt::format("\"{}\" cannot stand under {}", *text, name), hint(column));
+            throw InputError(complaintOf(column), source.where(name),
+                             {{"text", *text}, {"name", name}, {"words", wordsOf(column)}});
     }
 }
 
@@ -117,15 +118,12 @@ void checkMaterial(const Material& material) {
             return !value || *value > 0;
     };
     if (!above(material.thickness) || !above(material.densityGPerMl) || !above(material.bondLine))
-        throw InputError("shelf-value", {}, "a thickness, a bond line and a density must be above zero",
-                         "Correct it");
+        throw InputError("shelf-value.thickness", {});
     if (!above(material.modulusMPa) || !above(material.yieldPa) || !above(material.viscosityPaS)
         || !above(material.claimedConductivity) || !above(material.reapplyYears))
-        throw InputError("shelf-value", {},
-                         "stiffness, yield stress, viscosity, claim and years must be above zero",
-                         "Correct it");
+        throw InputError("shelf-value.stiffness", {});
     if (material.conditioningCycles && *material.conditioningCycles < 0)
-        throw InputError("shelf-value", {}, "there cannot be less than no conditioning cycle", "Correct it");
+        throw InputError("shelf-value.conditioning", {});
 }
 
 class Importer {
@@ -155,8 +153,7 @@ private:
         const std::string name = source.text(prefix<E>()).value_or("");
         if (name.empty())
             throw InputError("shelf-name", source.where(prefix<E>()),
-                             fmt::format("a {} needs a name", prefix<E>()),
-                             "Write it in the column " + std::string(prefix<E>()));
+                             {{"kind", Term{prefix<E>()}}, {"column", prefix<E>()}});
         const E* found = nullptr;
         for (const E* known : edit_.document().template where(&E::name, name))
             if (belongs(*known)) found = known;
@@ -169,7 +166,7 @@ private:
         try {
             check(entity);
         } catch (const InputError& error) {
-            throw InputError(error.code, source.where(prefix<E>()), error.what(), error.mend);
+            throw InputError(source.where(prefix<E>()), error.message);
         }
         if (!found) {
             (std::is_same_v<E, Lot> ? result_.newLots : result_.newMaterials) += 1;
@@ -212,8 +209,7 @@ ShelfImport fromTable(Edit& edit, const Table& table, const std::string& fileNam
     for (std::size_t i = 0; i < table.columns().size(); ++i)
         if (std::find(known.begin(), known.end(), table.columns()[i]) == known.end())
             throw InputError("shelf-column", {fileName, 1, static_cast<long>(i + 1)},
-                             fmt::format("there is no column \"{}\"", table.columns()[i]),
-                             "See docs/file-format.md, \"Shelf\", for their names");
+                             {{"column", table.columns()[i]}});
     table.need("material");
     Importer importer(edit);
     for (std::size_t row = 0; row < table.rows(); ++row) {
@@ -249,15 +245,13 @@ template <class E> Json jsonFields(const E& entity) {
 
 template <class E> Source sourceOf(const Json& json, const std::string& fileName, const std::string& place) {
     if (!json.is_object())
-        throw InputError("shelf-column", {fileName, {}, {}}, place + " is no object",
-                         std::string("Write it as { \"") + prefix<E>() + "\": … }");
+        throw InputError("shelf-column.object", {fileName, {}, {}},
+                         {{"place", place}, {"kind", prefix<E>()}});
     std::vector<std::string> known;
     collectNames<E>(known);
     for (const auto& [name, value] : json.items())
         if (name != "lots" && std::find(known.begin(), known.end(), name) == known.end())
-            throw InputError("shelf-column", {fileName, {}, {}},
-                             fmt::format("{}: there is no field \"{}\"", place, name),
-                             "See docs/file-format.md, \"Shelf\", for their names");
+            throw InputError("shelf-column.field", {fileName, {}, {}}, {{"place", place}, {"name", name}});
     Source source;
     source.text = [json](const std::string& name) -> std::optional<std::string> {
         if (!json.contains(name) || json[name].is_null()) return std::nullopt;
@@ -273,9 +267,7 @@ ShelfImport fromJson(Edit& edit, std::string_view bytes, const std::string& file
     const Json json = Json::parse(bytes, nullptr, false);
     if (json.is_discarded() || !json.is_object() || !json.contains("schema") || json["schema"] != jsonSchema
         || !json.contains("materials") || !json["materials"].is_array())
-        throw InputError(
-            "shelf-column", {fileName, {}, {}}, "this is no shelf in JSON",
-            fmt::format("It begins with \"schema\": \"{}\" and has a list \"materials\"", jsonSchema));
+        throw InputError("shelf-column.schema", {fileName, {}, {}}, {{"jsonSchema", jsonSchema}});
     Importer importer(edit);
     std::size_t number = 0;
     for (const Json& entry : json["materials"]) {
@@ -283,8 +275,7 @@ ShelfImport fromJson(Edit& edit, std::string_view bytes, const std::string& file
         const Id<Material> material = importer.material(sourceOf<Material>(entry, fileName, place));
         if (!entry.contains("lots")) continue;
         if (!entry["lots"].is_array())
-            throw InputError("shelf-column", {fileName, {}, {}}, place + ": the lots are no list",
-                             "Write them as [ { \"lot\": … } ]");
+            throw InputError("shelf-column.lots", {fileName, {}, {}}, {{"place", place}});
         std::size_t lot = 0;
         for (const Json& inside : entry["lots"])
             importer.lot(sourceOf<Lot>(inside, fileName, fmt::format("{}, lot {}", place, ++lot)), material);

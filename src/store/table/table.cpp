@@ -18,8 +18,7 @@ std::optional<std::size_t> Table::find(std::string_view column) const {
 
 std::size_t Table::need(std::string_view column) const {
     if (const auto found = find(column)) return *found;
-    throw InputError("table-no-column", {file_, 1, {}}, fmt::format("there is no column \"{}\"", column),
-                     fmt::format("The columns are: {}", fmt::join(columns_, ", ")));
+    throw InputError("table-no-column", {file_, 1, {}}, {{"column", column}, {"columns", columns_}});
 }
 
 double Table::number(std::size_t row, std::size_t column) const {
@@ -27,8 +26,7 @@ double Table::number(std::size_t row, std::size_t column) const {
     for (char decimal : {'.', ','})
         if (const auto value = parseNumber(field, decimal)) return *value;
     throw InputError("table-not-a-number", {file_, lines_[row], static_cast<long>(column + 1)},
-                     fmt::format("\"{}\" in \"{}\" is not a number", field, columns_[column]),
-                     "Write a number there or exclude the row");
+                     {{"field", field}, {"column", columns_[column]}});
 }
 
 bool Table::truth(std::size_t row, std::size_t column) const {
@@ -37,15 +35,13 @@ bool Table::truth(std::size_t row, std::size_t column) const {
     if (word == "true" || word == "yes" || word == "1") return true;
     if (word.empty() || word == "false" || word == "no" || word == "0") return false;
     throw InputError("table-not-a-truth", {file_, lines_[row], static_cast<long>(column + 1)},
-                     fmt::format("\"{}\" in \"{}\" is neither true nor false", word, columns_[column]),
-                     "Write true or false");
+                     {{"word", word}, {"column", columns_[column]}});
 }
 
 void Table::add(std::vector<std::string> cells, long line) {
     if (cells.size() < columns_.size())
         throw InputError("table-short-row", {file_, line, {}},
-                         fmt::format("the row has {} fields, the header {}", cells.size(), columns_.size()),
-                         "Fill in or remove the row");
+                         {{"fields", cells.size()}, {"header", columns_.size()}});
     cells_.push_back(std::move(cells));
     lines_.push_back(line);
 }
@@ -75,9 +71,7 @@ Table readTable(std::string_view bytes, const std::string& fileName) {
         header = takeLine(rest);
         ++line;
     }
-    if (trim(header).empty())
-        throw InputError("table-empty", {fileName, {}, {}}, "the table is empty",
-                         "Choose a table with a header line");
+    if (trim(header).empty()) throw InputError("table-empty", {fileName, {}, {}});
     char separator = ',';
     for (char candidate : {'\t', ';', ','})
         if (splitFields(header, candidate).size() > splitFields(header, separator).size())
@@ -89,7 +83,7 @@ Table readTable(std::string_view bytes, const std::string& fileName) {
             && std::find(columns.begin(), columns.begin() + static_cast<long>(i), columns[i])
                    != columns.begin() + static_cast<long>(i))
             throw InputError("table-doubled-column", {fileName, line, static_cast<long>(i + 1)},
-                             fmt::format("the column \"{}\" stands twice", columns[i]), "Rename one of them");
+                             {{"column", columns[i]}});
     Table table(fileName, std::move(columns));
     while (!rest.empty()) {
         const long first = ++line;

@@ -119,7 +119,7 @@ private slots:
         QString code;
         bool done = false;
         runner.start<int>(
-            [](std::stop_token, const Progress&) -> int { throw InputError("file-missing", {}, "gone", ""); },
+            [](std::stop_token, const Progress&) -> int { throw InputError("file-missing", {}); },
             [&](int) { done = true; },
             [&](const InputError& error) { code = QString::fromStdString(error.code); });
         QSignalSpy ended(&runner, &JobRunner::ended);

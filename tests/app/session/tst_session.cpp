@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/forms/entity_form.h"
 #include "app/session/session.h"
+#include "core/domain/run_reduction.h"
 #include "core/setup/plan_setup.h"
 #include "support/near.h"
 #include "support/story.h"
@@ -22,7 +23,7 @@ class TestSession : public QObject {
         auto session = std::make_unique<Session>();
         session->createProject(folder_.filePath(QString("s%1.ibuki").arg(++count_)));
         const auto asked = story::ask();
-        ChangeSet everything{"Ask", {}};
+        ChangeSet everything{said("Ask"), {}};
         Entities::each([&]<class E>() {
             for (const auto& [id, entity] : asked.document.all<E>())
                 everything.changes.push_back({std::nullopt, Entity(entity)});
@@ -75,7 +76,7 @@ private slots:
     void anEmptyActionLeavesNoTrace() {
         const auto session = measured();
         const int before = session->undoStack().count();
-        QVERIFY(session->perform(ChangeSet{"nothing", {}}));
+        QVERIFY(session->perform(ChangeSet{said("nothing"), {}}));
         QCOMPARE(session->undoStack().count(), before);
     }
     void selectionChoosesTheNewestStudyAndItsBench() {
@@ -218,5 +219,4 @@ private slots:
 };
 
 IBUKI_TEST(TestSession)
-#include "core/domain/run_reduction.h"
 #include "tst_session.moc"

@@ -2,6 +2,7 @@
 #include "app/drawn/theme.h"
 #include "app/shelf/cut_print.h"
 #include "app/shelf/shelf_items.h"
+#include "core/domain/bench.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
@@ -194,5 +195,4 @@ private slots:
 };
 
 IBUKI_TEST(TestShelfItems)
-#include "core/domain/bench.h"
 #include "tst_shelf_items.moc"

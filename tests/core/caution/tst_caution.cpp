@@ -2,9 +2,12 @@
 // Every rule once firing and once not, as a table; then what the document's own values make of them.
 #include "core/caution/hold.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/domain/study.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <set>
 
@@ -152,7 +155,7 @@ private slots:
         QVERIFY(yes && yes->state == CautionState::applies);
         QVERIFY(yes->asks.empty());
         QVERIFY(!found(cautionsFor(one.doesNot), one.rule));
-        QVERIFY(!yes->rule->reason.empty() && !yes->rule->advice.empty());
+        QVERIFY(!words::text(reasonOf(*yes->rule)).empty() && !words::mend(reasonOf(*yes->rule)).empty());
     }
     void onlyTheStopForAluminiumCannotBeLifted() {
         for (const CautionRule& rule : cautionRules()) QCOMPARE(rule.mayOverride, rule.id != "GA-AL");
@@ -164,7 +167,7 @@ private slots:
         const Caution* stop = found(asked, "GA-AL");
         QVERIFY(stop && stop->state == CautionState::asks);
         QCOMPARE(stop->asks, (std::vector<std::string>{"face.upper", "near.aluminium"}));
-        for (const std::string& fact : stop->asks) QVERIFY(questionFor(fact).ends_with("?"));
+        for (const std::string& fact : stop->asks) QVERIFY(words::text(questionFor(fact)).ends_with("?"));
         QVERIFY(found(asked, "GA-CU")); // one known face is enough
         QVERIFY(!found(cautionsFor({{"material.class", word("sheet")}}),
                        "SHEET-AGAIN")); // a mere caution is silent
@@ -331,6 +334,4 @@ private slots:
 };
 
 IBUKI_TEST(TestCaution)
-#include "core/domain/run_reduction.h"
-#include "core/domain/study.h"
 #include "tst_caution.moc"

@@ -4,6 +4,7 @@
 #include "core/domain/mount.h"
 #include "support/entities.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QtTest>
 
@@ -97,14 +98,15 @@ private slots:
         QVERIFY(!document.find(id)->withdrawn);
     }
     void errorsAreOneSentenceWithTheirPlace() {
-        const InputError error("x", {"log.csv", 7, 3}, "\"abc\" is no number", "Write digits");
-        QCOMPARE(QString::fromStdString(sentence(error)),
-                 QString("log.csv, line 7, column 3: \"abc\" is no number. Write digits."));
-        QCOMPARE(QString::fromStdString(sentence(InputError("x", {}, "nothing\nthere", ""))),
+        const InputError error("table-not-a-number", {"log.csv", 7, 3}, {{"field", "abc"}, {"column", "b"}});
+        QCOMPARE(QString::fromStdString(words::sentence(error)),
+                 QString("log.csv, line 7, column 3: \"abc\" in \"b\" is not a number. Write a number there "
+                         "or exclude the "
+                         "row."));
+        QCOMPARE(QString::fromStdString(words::sentence(InputError({}, said("nothing\nthere")))),
                  QString("nothing there."));
     }
 };
 
 IBUKI_TEST(TestEdit)
-#include "core/domain/mount.h"
 #include "tst_edit.moc"

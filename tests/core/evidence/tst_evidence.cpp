@@ -7,6 +7,7 @@
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <set>
 
@@ -79,7 +80,7 @@ private slots:
         apply(asked.document, edit.finish());
         const Evidence none = gatherEvidence(asked.document, named);
         QVERIFY(!none.comparison);
-        QVERIFY(none.whyNot.find("under \"90 W\"") != std::string::npos);
+        QVERIFY(none.whyNot && words::text(*none.whyNot).find("under \"90 W\"") != std::string::npos);
     }
     void twoLevelsOfOneNameStayTwo() { // remove one of three and add one: both are called "level 3" then
         auto asked = story::measured();
@@ -193,7 +194,7 @@ private slots:
     }
     void saysWhatIsMissing() {
         const auto asked = story::ask();
-        QVERIFY(!gatherEvidence(asked.document, question(asked)).whyNot.empty());
+        QVERIFY(gatherEvidence(asked.document, question(asked)).whyNot.has_value());
         auto one = story::measured();
         for (const Mount* mount : mountsOf(one.document, one.bench)) {
             Mount copy = *mount;
@@ -202,7 +203,7 @@ private slots:
         }
         const Evidence evidence = gatherEvidence(one.document, question(one));
         QVERIFY(!evidence.comparison);
-        QVERIFY(evidence.whyNot.find("twice") != std::string::npos);
+        QVERIFY(evidence.whyNot && words::complaint(*evidence.whyNot).find("twice") != std::string::npos);
     }
     void othersAreHeldAgainstAReferenceLevel() {
         const auto asked = story::measured();
@@ -292,6 +293,4 @@ private slots:
 };
 
 IBUKI_TEST(TestEvidence)
-#include "core/domain/plan.h"
-#include "core/domain/run_reduction.h"
 #include "tst_evidence.moc"

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/domain/run_reduction.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/question_setup.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QtTest>
 
@@ -55,12 +57,12 @@ private slots:
         logs[2].fileName = "evening.csv";
         const auto rows = proposeImport(asked.document, asked.study, logs);
         QCOMPARE(rows[0].second, std::optional(secondNamed(asked, "tall")->id));
-        QVERIFY(rows[0].doubt.empty());
+        QVERIFY(!rows[0].doubt);
         QCOMPARE(rows[0].mountName, std::string("Tern 11, tall 1"));
         QVERIFY(rows[1].second.has_value());
-        QVERIFY(rows[1].doubt.find("from the plan") != std::string::npos);
+        QCOMPARE(rows[1].doubt->code, std::string("import-doubt.second-planned"));
         QVERIFY(rows[2].level.has_value()); // what comes next
-        QVERIFY(rows[2].doubt.find("from the plan") != std::string::npos);
+        QCOMPARE(rows[2].doubt->code, std::string("import-doubt.planned"));
         QVERIFY(rows[2].level != rows[1].level || rows[2].second != rows[1].second);
         const Document document = brought(asked, logs, rows);
         int filled = 0;
@@ -86,7 +88,7 @@ private slots:
             QFAIL("not refused");
         } catch (const InputError& error) {
             QCOMPARE(error.code, std::string("import-no-level"));
-            QVERIFY(std::string(error.what()).find("cooler") != std::string::npos);
+            QVERIFY(words::text(error.message).find("cooler") != std::string::npos);
         }
     }
     void aCheckMountNeedsNoLevel() {
@@ -165,7 +167,7 @@ private slots:
         logs[0].fileName = "evening.csv";
         const auto rows = proposeImport(asked.document, asked.study, logs);
         QVERIFY(!rows[0].level);
-        QVERIFY(!rows[0].doubt.empty());
+        QVERIFY(rows[0].doubt.has_value());
         try {
             importChanges(asked.document, asked.study, logs, rows);
             QFAIL("not refused");
@@ -319,5 +321,4 @@ private slots:
 };
 
 IBUKI_TEST(TestImport)
-#include "core/domain/run_reduction.h"
 #include "tst_import.moc"

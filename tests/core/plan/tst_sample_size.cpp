@@ -3,6 +3,7 @@
 #include "core/plan/sample_size.h"
 #include "support/near.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 using namespace ibuki;
 
@@ -111,7 +112,7 @@ private slots:
             QFAIL("nothing was refused");
         } catch (const InputError& error) {
             QCOMPARE(QString::fromStdString(error.code), code);
-            QVERIFY(!error.mend.empty());
+            QVERIFY(!words::mend(error.message).empty());
         }
     }
 };

@@ -5,6 +5,7 @@
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 using namespace ibuki;
 
@@ -119,7 +120,8 @@ private slots:
         });
         const auto lines = protocolDifference(asked_.document, asked_.study, copy);
         QVERIFY(std::any_of(lines.begin(), lines.end(), [](const ProtocolDifference& line) {
-            return line.step == "soak" && line.here.starts_with("20 min") && line.there.starts_with("75 min");
+            return words::text(line.step) == "soak" && words::text(*line.here).starts_with("20 min")
+                   && words::text(*line.there).starts_with("75 min");
         }));
         QVERIFY(protocolDifference(asked_.document, asked_.study, asked_.study).empty());
     }

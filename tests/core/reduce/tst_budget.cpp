@@ -2,6 +2,7 @@
 #include "core/reduce/budget.h"
 #include "support/near.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 using namespace ibuki;
 
@@ -25,7 +26,7 @@ BudgetInput worked() {
 
 const BudgetLine* lineOf(const Budget& budget, const std::string& source) {
     for (const BudgetLine& line : budget.lines)
-        if (line.source == source) return &line;
+        if (line.code == source) return &line;
     return nullptr;
 }
 
@@ -38,11 +39,11 @@ private slots:
         const Budget budget = uncertaintyBudget(worked());
         QCOMPARE(budget.lines.size(), std::size_t{7});
         QVERIFY_NEAR(lineOf(budget, "re-mounting")->contributionK, 0.2133, 1e-4);
-        QVERIFY_NEAR(lineOf(budget, "chip sensor, offset")->contributionK, 0.5774, 1e-4);
-        QVERIFY_NEAR(lineOf(budget, "chip sensor, steps")->contributionK, 0.2887, 1e-4);
-        QVERIFY_NEAR(lineOf(budget, "room probe, steps")->contributionK, 0.0289, 1e-4);
-        QVERIFY_NEAR(lineOf(budget, "power meter, scale")->contributionK, 0.5543, 1e-4);
-        QVERIFY_NEAR(lineOf(budget, "power meter, scale")->share, 0.328, 1e-3);
+        QVERIFY_NEAR(lineOf(budget, "chip-offset")->contributionK, 0.5774, 1e-4);
+        QVERIFY_NEAR(lineOf(budget, "chip-steps")->contributionK, 0.2887, 1e-4);
+        QVERIFY_NEAR(lineOf(budget, "room-steps")->contributionK, 0.0289, 1e-4);
+        QVERIFY_NEAR(lineOf(budget, "power-scale")->contributionK, 0.5543, 1e-4);
+        QVERIFY_NEAR(lineOf(budget, "power-scale")->share, 0.328, 1e-3);
         QVERIFY_NEAR(budget.combinedK, 0.9679, 2e-4);
         QVERIFY_NEAR(*budget.df, 4662, 5);
         QVERIFY_NEAR(budget.coverage, 1.960, 1e-3);
@@ -67,12 +68,13 @@ private slots:
         const double partly = 0.5 * (1.0 / 12 + 0.25 / 3);
         QVERIFY_NEAR(budget.staysK, std::sqrt(0.2133 * 0.2133 + partly), 1e-3);
         QVERIFY(budget.staysK < budget.combinedK / 2);
-        QCOMPARE(lineOf(budget, "chip sensor, offset")->cancels, Cancels::yes);
+        QCOMPARE(lineOf(budget, "chip-offset")->cancels, Cancels::yes);
         QCOMPARE(lineOf(budget, "re-mounting")->cancels, Cancels::no);
         double shares = 0;
         for (const BudgetLine& line : budget.lines) {
             shares += line.share;
-            QVERIFY(!line.why.empty());
+            QVERIFY(words::text(sourceOf(line)) != sourceOf(line).code);
+            QVERIFY(words::text(whyOf(line)) != whyOf(line).code);
         }
         QVERIFY_NEAR(shares, 1, 1e-12);
     }

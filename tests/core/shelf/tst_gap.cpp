@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Reference values: docs/methods.md, "Pads and gaps": gap 1.2 mm, eight pads of 12 × 14 mm at 0.5 MPa, 300 N.
+#include "core/domain/bench.h"
+#include "core/domain/material.h"
 #include "core/shelf/gap.h"
 #include "support/near.h"
 #include "support/story.h"
@@ -98,6 +100,4 @@ private slots:
 };
 
 IBUKI_TEST(TestGap)
-#include "core/domain/bench.h"
-#include "core/domain/material.h"
 #include "tst_gap.moc"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
 #include "core/caution/hold.h"
+#include "core/domain/study.h"
 #include "core/shelf/cut_job.h"
 #include "core/shelf/shelf.h"
 #include "core/shelf/shelf_edit.h"
@@ -293,5 +294,4 @@ private slots:
 };
 
 IBUKI_TEST(TestShelf)
-#include "core/domain/study.h"
 #include "tst_shelf.moc"

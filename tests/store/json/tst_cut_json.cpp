@@ -3,6 +3,7 @@
 #include "store/json/cut_json.h"
 #include "support/near.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 using namespace ibuki;
 using nlohmann::json;
@@ -20,7 +21,7 @@ class TestCutJson : public QObject {
         try {
             cutJobFromJson(wrong, "job.json");
         } catch (const InputError& error) {
-            return error.code + ": " + error.what();
+            return error.code + ": " + words::text(error.message);
         }
         return "accepted";
     }

@@ -2,6 +2,7 @@
 #include "core/base/input_error.h"
 #include "store/json/simulate_json.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QtTest>
 
@@ -16,7 +17,7 @@ class TestSimulateJson : public QObject {
             action();
             return "read";
         } catch (const InputError& error) {
-            return QString::fromStdString(sentence(error));
+            return QString::fromStdString(words::sentence(error));
         }
     }
 

@@ -8,6 +8,7 @@
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <fstream>
 
@@ -72,7 +73,7 @@ private slots:
                 QFAIL("not refused");
             } catch (const InputError& error) {
                 QCOMPARE(error.where.file, path);
-                QVERIFY(!QString::fromStdString(sentence(error)).contains('\n'));
+                QVERIFY(!QString::fromStdString(words::sentence(error)).contains('\n'));
             }
             return;
         }
@@ -311,7 +312,7 @@ private slots:
         for (const char* name :
              {"plain.csv", "graphics-card.csv", "no-load.csv", "no-room.csv", "at-the-limit.csv"}) {
             const Reduction reduction = reduce(readLogFile(logs + name));
-            QVERIFY2(reductionFromJson(toJson(reduction)) == reduction, name);
+            QVERIFY2(reductionFromJson(storedJson(reduction)) == reduction, name);
         }
         QVERIFY_THROWS_EXCEPTION(InputError, reductionFromJson(nlohmann::ordered_json::object()));
     }

@@ -9,6 +9,7 @@
 #include "support/story.h"
 #include "support/test_class.h"
 #include "support/trials.h"
+#include "words/words.h"
 
 using namespace ibuki;
 using story::LogStyle;
@@ -30,7 +31,7 @@ Checked checkedLog(const Trace& trace, const Reduction& plain, const LogStyle& s
     try {
         found = reduce(readLog(bytes, "messy.csv"));
     } catch (const InputError& error) {
-        return {false, sentence(error)};
+        return {false, words::sentence(error)};
     }
     if (!found.main()) return {false, "no load"};
     const MetricValue& wanted = plain.main()->metrics.at(Metric::hottest);

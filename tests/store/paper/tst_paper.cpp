@@ -10,6 +10,7 @@
 #include "support/reference_data.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QXmlStreamReader>
 #include <set>
@@ -146,7 +147,7 @@ private slots:
         auto asked = story::measured();
         const Question question = *firstQuestion(asked.document, asked.study);
         const auto without = cautionSentences(asked.document, question, {});
-        QCOMPARE(without.back(), std::string(cautionPreamble));
+        QCOMPARE(without.back(), words::text({"caution-preamble", {}}));
         const auto mention = [](const std::vector<std::string>& list, const std::string& text) {
             return std::any_of(list.begin(), list.end(),
                                [&](const std::string& line) { return line.find(text) != std::string::npos; });

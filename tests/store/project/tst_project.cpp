@@ -11,6 +11,7 @@
 #include "support/project_files.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QTemporaryDir>
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -39,7 +40,7 @@ class TestProject : public QObject {
         const fs::path path = fresh();
         Project project = Project::create(path);
         const auto asked = story::ask();
-        ChangeSet everything{"ask", {}};
+        ChangeSet everything{said("ask"), {}};
         Entities::each([&]<class E>() {
             for (const auto& [id, entity] : asked.document.all<E>())
                 everything.changes.push_back({std::nullopt, Entity(entity)});
@@ -204,9 +205,9 @@ private slots:
                 {}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
             edit.add(MountApplication{{}, mount, application, false});
             const Id<Recording> recording = edit.add(
-                Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, "tabs", {}, {}});
+                Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, said("tabs"), {}, {}});
             edit.add(
-                Recording{{}, bench, "g.csv", "abd", 1, day, false, 9, 8.5, false, "", recording, -37.0});
+                Recording{{}, bench, "g.csv", "abd", 1, day, false, 9, 8.5, false, {}, recording, -37.0});
             const Id<Study> study =
                 edit.add(Study{{}, bench, "study", StudyState::closed, StudyTemplate::ageing, "held", "n"});
             const Id<Load> earlier =
@@ -311,7 +312,7 @@ private slots:
         QVERIFY(story::same(project.document(), before));
         const auto history = project.history();
         QCOMPARE(history.back().action, std::string("undo"));
-        QCOMPARE(history[history.size() - 2].title, std::string("Rename"));
+        QCOMPARE(history[history.size() - 2].title.code, std::string("Rename"));
         QVERIFY(history.back().changes.find("Heron HV") != std::string::npos);
         QVERIFY(history.back().changes.find("Tern 11") != std::string::npos);
     }
@@ -375,7 +376,7 @@ private slots:
             Project::open(path);
             QFAIL("not refused");
         } catch (const InputError& error) {
-            QVERIFY(std::string(error.what()).find("table level, column pattern, id") != std::string::npos);
+            QVERIFY(words::sentence(error).find("table level, column pattern, id") != std::string::npos);
         }
     }
     void anUnknownUnitIsRefusedWhenItIsRead() {
@@ -481,7 +482,4 @@ private slots:
 };
 
 IBUKI_TEST(TestProject)
-#include "core/domain/plan.h"
-#include "core/domain/run_reduction.h"
-#include "store/digest.h"
 #include "tst_project.moc"

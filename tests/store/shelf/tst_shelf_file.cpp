@@ -1,10 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/domain/mount.h"
 #include "core/shelf/shelf.h"
 #include "store/shelf/shelf_file.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 using namespace ibuki;
 
@@ -44,7 +46,7 @@ class TestShelfFile : public QObject {
         } catch (const InputError& error) {
             return error;
         }
-        return InputError("accepted", {}, "", "");
+        return InputError("accepted", {});
     }
 
 private slots:
@@ -127,7 +129,7 @@ private slots:
         QCOMPARE(error.where.file, std::string("shelf.csv"));
         QCOMPARE(error.where.line.value_or(0), static_cast<long>(line));
         QCOMPARE(error.where.column.value_or(0), static_cast<long>(column));
-        QVERIFY(!error.mend.empty());
+        QVERIFY(!words::mend(error.message).empty());
     }
     void badJsonIsNamedByPlace() {
         QCOMPARE(refusal("{\"schema\": \"other\"}").code, std::string("shelf-column"));
@@ -144,5 +146,4 @@ private slots:
 };
 
 IBUKI_TEST(TestShelfFile)
-#include "core/domain/mount.h"
 #include "tst_shelf_file.moc"

@@ -2,6 +2,7 @@
 #include "core/base/input_error.h"
 #include "store/table/table.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QtTest>
 
@@ -41,7 +42,7 @@ private slots:
             table.number(0, table.need("b"));
             QFAIL("not refused");
         } catch (const InputError& error) {
-            QCOMPARE(QString::fromStdString(ibuki::sentence(error)), sentence);
+            QCOMPARE(QString::fromStdString(ibuki::words::sentence(error)), sentence);
         }
     }
     void namesTheColumnsThatAreThere() {
@@ -49,7 +50,7 @@ private slots:
             readTable("a,b\n1,2\n", "t.csv").need("c");
             QFAIL("not refused");
         } catch (const InputError& error) {
-            QVERIFY(QString::fromStdString(error.mend).contains("a, b"));
+            QVERIFY(QString::fromStdString(words::mend(error.message)).contains("a, b"));
         }
     }
     void quotesWhatNeedsIt() {

@@ -17,9 +17,14 @@ extern const char* const format3;
 extern const char* const format4;
 extern const char* const format5;
 extern const char* const format6;
+extern const char* const format7;
 
 /// Before the statements of format 6: pictures go from their rows to the table of files, by their digest;
 /// days and times to come back after that cannot be read go to the remarks.
 void beforeFormat6(SQLite::Database& database);
+
+/// Before the statements of format 7: sentences of flags, of the history and of how a log was read become
+/// messages.
+void beforeFormat7(SQLite::Database& database);
 
 } // namespace ibuki

@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "words/catalogue.h"
+
+namespace ibuki::words {
+
+// What the core does to a project, as the undo menu and the history tell it.
+std::span<const Entry> edits() {
+    static constexpr Entry entries[] = {
+        many("edit-import", "Bring in a log", "Bring in {count} logs"),
+        one("edit-see-verdict", "See the verdict of {study}"),
+    };
+    return entries;
+}
+
+} // namespace ibuki::words

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "words/catalogue.h"
+
+namespace ibuki::words {
+
+// Doubt about data.
+std::span<const Entry> flags() {
+    static constexpr Entry entries[] = {
+        one("ambient-drift", "The room moved by {moved:.1f} K over the steady window"),
+        one("ambient-drift.slope", "The room changed by {slope:.1f} K per hour over the steady window"),
+        one("ambient-missing", "No room temperature: neither a column nor an entered value"),
+        many("clock-jump", "The logger's clock was set {count} time and put right",
+             "The logger's clock was set {count} times and put right"),
+        one("declared-looks", "{looks} looks were declared: each is judged at {confidence:.1f} %, so that "
+                              "all of them together keep {together:.0f} %, whichever of them is the last"),
+        many("duplicate-samples", "{count} repeated row was dropped", "{count} repeated rows were dropped"),
+        one("extrapolated", "Counts with where its tail leads, {asymptoteK:.2f} K ({lo:.2f} to {hi:.2f} K, "
+                            "95 %), not with what was reached"),
+        one("fan-varied", "The fan moved by {percent:.0f} % of its speed: the difference seen is smaller "
+                          "than the true one"),
+        many("gap-in-log", "{count} gap in the log", "{count} gaps in the log"),
+        many("impossible-values", "{count} reading that cannot be was left out",
+             "{count} readings that cannot be were left out"),
+        one("interaction-not-tested", "Levels are compared inside each level of the second factor; whether "
+                                      "it changes their differences was not tested"),
+        one("limit-bound",
+            "The chip sat at its temperature limit: its difference over room is at least this"),
+        one("limit-bound.groups", "At the temperature limit, without a mean, tests or tier: {bound}"),
+        one("limit-inferred", "The limit was not given: {limitC:.1f} °C is told from the temperature that "
+                              "stood there while the power was cut"),
+        one("mount-missing", "No mount column: every row counts as a mount"),
+        one("no-load-found", "No stretch of load was found in the log"),
+        one("not-compared", "{level}: {reason}. {reason_mend}."),
+        one("not-steady", "Still changing by {slopeKPerH:.1f} K per hour when the load ended"),
+        many("of-runs", "{flag} ({count} run)", "{flag} ({count} runs)"),
+        many("other-loads", "Compared are the runs under \"{load}\"; {count} under other loads is left out",
+             "Compared are the runs under \"{load}\"; {count} under other loads are left out"),
+        one("power-drift", "Power moved by {percent:.1f} % during the load"),
+        one("power-drift.with-chip", "Power moved by {percent:.1f} % during the load, {wattPerKelvin:.2f} W "
+                                     "for each K of the chip: a warmer mount draws more"),
+        one("probe-lag-corrected", "The room probe's lag of {probeLagS:.0f} s was taken out"),
+        one("probe-shift-assumed",
+            "The clocks of log and room probe could not be matched from the data: taken as they stand"),
+        one("set-by-hand", "Borders of the load or of its window were set by hand"),
+        one("short-window", "The load is shorter than {windowMinS:.0f} s"),
+        one("single-mount", "From a single mount: {single}"),
+        one("stuck-sensor", "\"{column}\" never moves and is left out"),
+        one("two-changes", "The layer above the lid was not the same ({names}): two things changed at once"),
+        one("unequal-runs", "Mounts have unequal numbers of runs; their plain means are compared"),
+        one("unit-assumed", "No unit in the header \"{column}\": taken as the usual one"),
+        one("unplanned-look", "Mounts were added after the verdict had been seen, and that look was not "
+                              "planned: the true confidence is lower than stated"),
+    };
+    return entries;
+}
+
+} // namespace ibuki::words

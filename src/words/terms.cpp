@@ -1,0 +1,238 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "words/catalogue.h"
+#include "words/words.h"
+
+namespace ibuki::words {
+
+// A word of several lists stands once.
+std::span<const char* const> terms() {
+    static constexpr const char* all[] = {
+        // LidState
+        mark("lidded"),
+        mark("bare die"),
+        mark("no chip"),
+        // FanSetting
+        mark("fixed"),
+        mark("automatic"),
+        mark("none"),
+        // SiteKind
+        mark("die–lid"),
+        mark("lid–plate"),
+        mark("die–plate"),
+        mark("memory"),
+        mark("power stage"),
+        mark("backplate"),
+        // Metal
+        mark("not stated"),
+        mark("copper"),
+        mark("nickel on copper"),
+        mark("aluminium"),
+        mark("silicon"),
+        mark("steel"),
+        mark("other"),
+        // LayerKind
+        mark("chip"),
+        mark("interface"),
+        mark("lid"),
+        mark("plate"),
+        mark("cooler"),
+        mark("room"),
+        // MaterialClass
+        mark("paste"),
+        mark("putty"),
+        mark("gap pad"),
+        mark("sheet"),
+        mark("phase change"),
+        mark("liquid metal"),
+        mark("solder"),
+        mark("unknown"),
+        // YesNo
+        mark("no"),
+        mark("yes"),
+        // ContentUnit
+        mark("g"),
+        mark("mL"),
+        mark("mm²"),
+        mark("sheets"),
+        // LotCondition
+        mark("even"),
+        mark("oily"),
+        mark("dry"),
+        mark("cracked"),
+        // ApplicationPattern
+        mark("dot"),
+        mark("line"),
+        mark("cross"),
+        mark("five dots"),
+        mark("film"),
+        // Purpose
+        mark("baseline"),
+        mark("fresh"),
+        mark("conditioning"),
+        mark("check"),
+        // StudyState
+        mark("draft"),
+        mark("planned"),
+        mark("measuring"),
+        mark("closed"),
+        // Factor
+        mark("material"),
+        mark("amount"),
+        mark("pattern"),
+        mark("torque"),
+        mark("lid state"),
+        mark("supplier"),
+        mark("age"),
+        mark("before/after"),
+        // StudyTemplate
+        mark("own"),
+        mark("rank materials"),
+        mark("choose a bench reference"),
+        mark("before and after"),
+        mark("is the cheaper one as good"),
+        mark("original or look-alike"),
+        mark("how much is enough"),
+        mark("which pattern"),
+        mark("which torque"),
+        mark("does it break in"),
+        mark("does it age"),
+        mark("old tube against new"),
+        mark("change one layer under the lid"),
+        mark("step by step"),
+        mark("material by cooler"),
+        // Goal
+        mark("difference"),
+        mark("equivalence"),
+        // Placement
+        mark("anywhere"),
+        mark("first of all"),
+        mark("last in block"),
+        mark("ends evening"),
+        mark("last of all"),
+        // StepKind
+        mark("remove"),
+        mark("clean"),
+        mark("apply"),
+        mark("condition"),
+        mark("rest"),
+        mark("settle"),
+        mark("idle"),
+        mark("soak"),
+        mark("measure"),
+        mark("cool"),
+        // GateKind
+        mark("chip slope below"),
+        mark("room slope below"),
+        mark("remaining below"),
+        mark("above idle below"),
+        // ReferenceTemperature
+        mark("coolant"),
+        // Normalisation
+        mark("raw"),
+        mark("at nominal power"),
+        mark("per watt"),
+        // SlotKind
+        mark("level"),
+        mark("check mount"),
+        // metrics
+        mark("hottest core"),
+        mark("average over cores"),
+        mark("average of core maxima"),
+        mark("single highest core sample"),
+        mark("95th percentile of the hottest core"),
+        mark("package"),
+        mark("hot spot"),
+        mark("GPU die"),
+        mark("power stages"),
+        // roles
+        mark("core"),
+        mark("hotspot"),
+        mark("gpu"),
+        mark("vrm"),
+        mark("ambient"),
+        mark("package-power"),
+        mark("gpu-power"),
+        mark("wall-power"),
+        mark("clock"),
+        mark("gpu-clock"),
+        mark("fan"),
+        mark("limit-flag"),
+        mark("noise"),
+        mark("score"),
+        mark("load"),
+        mark("time"),
+        mark("ignore"),
+        // protocols
+        mark("air cooler"),
+        mark("liquid loop"),
+        mark("laptop"),
+        mark("phase-change film"),
+        // gravity of a caution
+        mark("note"),
+        mark("caution"),
+        mark("danger"),
+        mark("stop"),
+        // what cancels between mounts
+        mark("partly"),
+        mark("averages out"),
+        // verdicts
+        mark("different"),
+        mark("equivalent"),
+        mark("unresolved"),
+        // how a log is written
+        mark("semicolons"),
+        mark("tabs"),
+        mark("bars"),
+        mark("spaces"),
+        mark("two or more spaces"),
+        mark("commas"),
+        mark("comma"),
+        mark("point"),
+        mark("year-month-day"),
+        mark("day.month.year"),
+        mark("month/day/year"),
+        mark("since the start"),
+        mark("since 1970"),
+        mark("spreadsheet days"),
+        mark("date and time"),
+        mark("date and clock apart"),
+        // kinds of bench
+        mark("lidded chip"),
+        mark("graphics card"),
+        mark("heater block"),
+        // names that a bench or a study begins with
+        mark("as described"),
+        mark("spreader"),
+        mark("heat pipe and fan"),
+        mark("block–plate"),
+        mark("as found"),
+        mark("cleaned"),
+        mark("this cooler"),
+        mark("other cooler"),
+        mark("sustained load"),
+        // days of the week
+        mark("Mon"),
+        mark("Tue"),
+        mark("Wed"),
+        mark("Thu"),
+        mark("Fri"),
+        mark("Sat"),
+        mark("Sun"),
+        // what a change is made to
+        mark("lot"),
+        mark("bench"),
+        mark("configuration"),
+        mark("layer"),
+        mark("site"),
+        mark("sensor"),
+        mark("rig"),
+        mark("study"),
+        mark("question"),
+        mark("plan"),
+        mark("application"),
+        mark("mount"),
+    };
+    return all;
+}
+
+} // namespace ibuki::words

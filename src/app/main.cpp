@@ -2,6 +2,7 @@
 #include "app/frame/main_window.h"
 #include "app/paper/printer.h"
 #include "app/pictures.h"
+#include "app/say.h"
 #include "core/base/input_error.h"
 #include "core/domain/study.h"
 #include "words/words.h"
@@ -60,6 +61,7 @@ int main(int argc, char** argv) {
         if (const std::string_view word = argv[i]; word == "--report" || word == "--views")
             qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
+    ibuki::words::useLanguage();
     QApplication::setApplicationName("ibuki");
     QApplication::setOrganizationName("ibuki");
     QApplication::setApplicationDisplayName("Ibuki");

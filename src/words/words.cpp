@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cctype>
 #include <clocale>
+#include <cstdlib>
 #include <fmt/args.h>
 #include <fmt/format.h>
 #include <libintl.h>
@@ -123,6 +124,13 @@ std::string sayMany(const char* one, const char* many, long count) { return sayM
 std::string sayMany(const char* one, const char* many, long count, Fields fields) {
     fields.push_back({"count", count});
     return filled(translated(one, many, count), fields);
+}
+
+std::filesystem::path localeFolder() {
+    if (const char* wanted = std::getenv("IBUKI_LOCALE")) return wanted;
+    std::error_code none;
+    const auto program = std::filesystem::read_symlink("/proc/self/exe", none);
+    return program.parent_path().parent_path() / "share" / "locale";
 }
 
 void useLanguage(const std::filesystem::path& folder) {

@@ -39,8 +39,12 @@ std::string sayMany(const char* one, const char* many, long count, Fields fields
 /// A sentence in a table of constants; what reads the table says it.
 constexpr const char* mark(const char* english) { return english; }
 
+/// Where translations stand: beside the program, or the folder that IBUKI_LOCALE names for who is
+/// translating.
+std::filesystem::path localeFolder();
+
 /// Makes the locale of the environment the language, with translations from a folder of gettext's layout
 /// (<folder>/<language>/LC_MESSAGES/ibuki.mo). Numbers keep their point.
-void useLanguage(const std::filesystem::path& folder);
+void useLanguage(const std::filesystem::path& folder = localeFolder());
 
 } // namespace ibuki::words

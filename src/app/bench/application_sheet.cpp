@@ -3,8 +3,8 @@
 
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/session/amount_text.h"
-#include "app/session/say.h"
 #include "core/domain/lookup.h"
 
 #include <QComboBox>
@@ -19,9 +19,9 @@ bool sound(const Application& application, QString& why) {
     for (const auto& rating :
          {application.spreads, application.staysPut, application.comesOff, application.cleansUp})
         if (rating && (*rating < 1 || *rating > bestRating))
-            why = "A rating is a whole number from 1 (poor) to 5 (good).";
+            why = say("A rating is a whole number from 1 (poor) to 5 (good).");
     if (const auto mass = massAppliedG(application); mass && *mass < 0)
-        why = "The syringe weighs more after than before. Check the two weighings.";
+        why = say("The syringe weighs more after than before. Check the two weighings.");
     return why.isEmpty();
 }
 
@@ -33,26 +33,26 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
       application_(application),
       lot_(new QComboBox),
       told_(quietLabel()) {
-    setWindowTitle("Application");
+    setWindowTitle(say("Application"));
     resize(480, 560);
     auto* layout = new QVBoxLayout(this);
     auto* rows = new QFormLayout;
     layout->addLayout(rows);
-    addFormRow(rows, "Lot taken from", lot_);
+    addFormRow(rows, say("Lot taken from"), lot_);
     connect(lot_, &QComboBox::activated, this, &ApplicationSheet::chooseLot);
-    auto form = std::make_shared<EntityForm<Application>>(session, rows, "application");
-    form->number("Amount, g", &Application::amount, 0, true);
-    form->number("Syringe before, g", &Application::syringeBefore, 0, true)
-        ->setToolTip("The two weighings go before a stated amount");
-    form->number("Syringe after, g", &Application::syringeAfter, 0, true);
-    form->number("Cut from the sheet, mm²", &Application::area, 0, true)
-        ->setToolTip("Leave empty for a piece that the cut helper has taken off already");
-    form->choice("Pattern", &Application::pattern);
-    form->number("Spreads, 1 to 5", &Application::spreads, 1);
-    form->number("Stays put, 1 to 5", &Application::staysPut, 1);
-    form->number("Comes off, 1 to 5", &Application::comesOff, 1);
-    form->number("Cleans up, 1 to 5", &Application::cleansUp, 1);
-    form->note("Remarks", &Application::note);
+    auto form = std::make_shared<EntityForm<Application>>(session, rows, words::mark("application"));
+    form->number(say("Amount, g"), &Application::amount, 0, true);
+    form->number(say("Syringe before, g"), &Application::syringeBefore, 0, true)
+        ->setToolTip(say("The two weighings go before a stated amount"));
+    form->number(say("Syringe after, g"), &Application::syringeAfter, 0, true);
+    form->number(say("Cut from the sheet, mm²"), &Application::area, 0, true)
+        ->setToolTip(say("Leave empty for a piece that the cut helper has taken off already"));
+    form->choice(say("Pattern"), &Application::pattern);
+    form->number(say("Spreads, 1 to 5"), &Application::spreads, 1);
+    form->number(say("Stays put, 1 to 5"), &Application::staysPut, 1);
+    form->number(say("Comes off, 1 to 5"), &Application::comesOff, 1);
+    form->number(say("Cleans up, 1 to 5"), &Application::cleansUp, 1);
+    form->note(say("Remarks"), &Application::note);
     form->performWith([this, form = form.get()](Edit edit) {
         keep(std::move(edit));
         form->show(application_); // a refused value goes back
@@ -60,7 +60,7 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     form->show(application);
     layout->addWidget(told_);
     layout->addStretch(1);
-    auto* close = button("Close", {}, true);
+    auto* close = button(say("Close"), {}, true);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     layout->addWidget(close, 0, Qt::AlignRight);
     connect(&session_, &Session::documentChanged, this, [this, form] {
@@ -88,7 +88,7 @@ void ApplicationSheet::keep(Edit edit) {
 void ApplicationSheet::fillLots() {
     const Application* application = session_.document().find(application_);
     lot_->clear();
-    lot_->addItem("not known", qlonglong{0});
+    lot_->addItem(say("not known"), qlonglong{0});
     for (const auto& [id, lot] : session_.document().all<Lot>())
         lot_->addItem(qtext(lot.name), static_cast<qlonglong>(id.value));
     lot_->setCurrentIndex(application && application->lot
@@ -115,15 +115,14 @@ void ApplicationSheet::tell() {
     const Material* material = lot ? document.find(lot->material) : nullptr;
     QStringList words;
     if (application && application->syringeBefore && application->syringeAfter)
-        words << QString("Weighed: %1 g were applied.").arg(*massAppliedG(*application), 0, 'f', 3);
+        words << say("Weighed: %1 g were applied.").arg(*massAppliedG(*application), 0, 'f', 3);
     if (material) {
         const LotState state = lotState(document, *lot, session_.now());
         const auto taken = takenBy(*application, *lot, *material);
-        if (taken) words << QString("Takes %1 off the lot.").arg(contentText(*taken, lot->contentUnit));
-        if (state.left) words << QString("%1 is left in it.").arg(contentText(*state.left, lot->contentUnit));
+        if (taken) words << say("Takes %1 off the lot.").arg(contentText(*taken, lot->contentUnit));
+        if (state.left) words << say("%1 is left in it.").arg(contentText(*state.left, lot->contentUnit));
         if (state.overdrawn > 0)
-            words << QString(
-                         "More was taken than was there: %1 too much. Weigh the lot, or correct an amount.")
+            words << say("More was taken than was there: %1 too much. Weigh the lot, or correct an amount.")
                          .arg(contentText(state.overdrawn, lot->contentUnit));
     }
     told_->setText(words.join(" "));

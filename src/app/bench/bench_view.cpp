@@ -10,8 +10,8 @@
 #include "app/forms/caution_panel.h"
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
+#include "app/say.h"
 #include "app/session/amount_text.h"
-#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -29,12 +29,12 @@
 namespace ibuki {
 namespace {
 
-const QString keepingName = "Keeping the other channels";
+constexpr const char* keepingName = words::mark("Keeping the other channels");
 
 QString steadyText(const Steady& steady) {
-    if (!steady.reached) return "cannot tell whether it was steady";
-    if (!*steady.reached) return "not steady yet";
-    return "steady";
+    if (!steady.reached) return say("cannot tell whether it was steady");
+    if (!*steady.reached) return say("not steady yet");
+    return say("steady");
 }
 
 } // namespace
@@ -74,10 +74,10 @@ BenchView::BenchView(Session& session, QWidget* parent)
     layout->addWidget(plannedCard_, 1);
     connect(&session.jobs(), &JobService::cancelled, this, [this](const QString& name) {
         if (name == keepingName)
-            session_.post("The other channels were not all kept. The figures do not need them.");
+            session_.post(say("The other channels were not all kept. The figures do not need them."));
     });
     connect(job_, &JobRunner::cancelled, this,
-            [this] { session_.post("Bringing in logs was called off. Nothing was changed."); });
+            [this] { session_.post(say("Bringing in logs was called off. Nothing was changed.")); });
     refresh();
 }
 
@@ -86,7 +86,7 @@ QWidget* BenchView::makeHead() {
     layout->setContentsMargins(22, 8, 18, 8);
     big_ = new QLabel;
     setTextFont(big_, 5.2, QFont::DemiBold);
-    big_->setAccessibleName("Steady difference");
+    big_->setAccessibleName(say("Steady difference"));
     big_->setObjectName("Steady difference");
     unit_ = new QLabel;
     setTextFont(unit_, 1.2);
@@ -111,19 +111,19 @@ QWidget* BenchView::makeHead() {
     words->addStretch(1);
     layout->addLayout(words, 1);
     auto* buttons = new QVBoxLayout;
-    auto* bring = button("Bring in logs…", "Ctrl+I. Or drop the files on the window.", true);
+    auto* bring = button(say("Bring in logs…"), say("Ctrl+I. Or drop the files on the window."), true);
     connect(bring, &QPushButton::clicked, this, &BenchView::chooseLogs);
-    auto* sheet = button("Bench sheet…", "Cooler, fan, limit, sensors");
+    auto* sheet = button(say("Bench sheet…"), say("Cooler, fan, limit, sensors"));
     connect(sheet, &QPushButton::clicked, this, &BenchView::benchSheetWanted);
-    reject_ = button("Reject mount…");
+    reject_ = button(say("Reject mount…"));
     connect(reject_, &QPushButton::clicked, this, [this] { ibuki::rejectMount(session_, this); });
-    room_ = button("Enter room…", "Room temperature read by hand, for a log without one");
+    room_ = button(say("Enter room…"), say("Room temperature read by hand, for a log without one"));
     connect(room_, &QPushButton::clicked, this, [this] { ibuki::enterRoom(session_, this); });
-    time_ = button("Set time…", "When this mount was made");
+    time_ = button(say("Set time…"), say("When this mount was made"));
     connect(time_, &QPushButton::clicked, this, [this] { ibuki::setMountTime(session_, this); });
-    application_ = button("Application…", "Which lot, how much, in which pattern, how it handled");
+    application_ = button(say("Application…"), say("Which lot, how much, in which pattern, how it handled"));
     connect(application_, &QPushButton::clicked, this, [this] { ibuki::openApplication(session_, this); });
-    cautions_ = button("Cautions…", "What to heed with this mount, and who has read it");
+    cautions_ = button(say("Cautions…"), say("What to heed with this mount, and who has read it"));
     connect(cautions_, &QPushButton::clicked, this, [this] { ibuki::openCautions(session_, this); });
     auto* first = new QHBoxLayout;
     auto* second = new QHBoxLayout;
@@ -154,10 +154,10 @@ const Run* BenchView::shownRun() const {
 QWidget* BenchView::makeFigures() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(14, 10, 14, 10);
-    layout->addWidget(cardTitle("Over the steady window"));
+    layout->addWidget(cardTitle(say("Over the steady window")));
     metrics_ = new QTableWidget(0, 4);
-    metrics_->setAccessibleName("Reduced figures");
-    metrics_->setHorizontalHeaderLabels({"", "°C", "K over room", "± K"});
+    metrics_->setAccessibleName(say("Reduced figures"));
+    metrics_->setHorizontalHeaderLabels({"", "°C", say("K over room"), "± K"});
     metrics_->setEditTriggers(QTableWidget::NoEditTriggers);
     metrics_->setTabKeyNavigation(false);
     metrics_->setShowGrid(false);
@@ -198,12 +198,12 @@ void BenchView::showEmpty() {
     flags_->clear();
     const Slot* planned = session_.document().find(session_.selection().slot);
     const Level* level = planned ? session_.document().find(planned->level) : nullptr;
-    title_->setText(planned
-                        ? "Planned: " + sayText(briefOf(session_.document(), *planned, session_.now()).title)
+    title_->setText(planned ? say("Planned: ")
+                                  + sayText(briefOf(session_.document(), *planned, session_.now()).title)
                     : session_.mount() ? qtext(session_.mount()->name)
-                                       : QString("No mount chosen"));
-    line_->setText(planned ? "Mount it, record its load, and bring the log in here."
-                           : "Choose a tile on the tape.");
+                                       : say("No mount chosen"));
+    line_->setText(planned ? say("Mount it, record its load, and bring the log in here.")
+                           : say("Choose a tile on the tape."));
     const Question* question = session_.question();
     QStringList words;
     for (const Shortage& shortage : question&& level
@@ -213,9 +213,10 @@ void BenchView::showEmpty() {
             words << shortageText(session_.document(), shortage);
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
-    empty_->setText(!session_.study() ? "A study comes first: see Question."
-                                      : "Drop sensor logs here, many at once. Each becomes a mount with its "
-                                        "steady difference over the room.");
+    empty_->setText(!session_.study()
+                        ? say("A study comes first: see Question.")
+                        : say("Drop sensor logs here, many at once. Each becomes a mount with its "
+                              "steady difference over the room."));
 }
 
 void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& reduction) {
@@ -229,30 +230,31 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     QPalette hot = big_->palette();
     hot.setColor(QPalette::WindowText, mount.rejected ? colours().quiet : colours().hot);
     big_->setPalette(hot);
-    unit_->setText(kelvin ? (asked.reference == ReferenceTemperature::room ? "K over room" : "K over coolant")
-                          : "K/W");
-    title_->setText(qtext(mount.name) + (mount.rejected ? "  (rejected)" : ""));
+    unit_->setText(
+        kelvin ? (asked.reference == ReferenceTemperature::room ? say("K over room") : say("K over coolant"))
+               : "K/W");
+    title_->setText(qtext(mount.name) + (mount.rejected ? say("  (rejected)") : ""));
     QStringList parts;
-    if (mount.at) parts << qtext(dateTimeText(*mount.at)) + (mount.atAssumed ? " (assumed)" : "");
+    if (mount.at) parts << qtext(dateTimeText(*mount.at)) + (mount.atAssumed ? say(" (assumed)") : "");
     if (load) {
-        if (load->ambient.meanC) parts << QString("room %1 °C").arg(*load->ambient.meanC, 0, 'f', 1);
+        if (load->ambient.meanC) parts << say("room %1 °C").arg(*load->ambient.meanC, 0, 'f', 1);
         if (load->powerW) parts << QString("%1 W").arg(*load->powerW, 0, 'f', 1);
         if (const auto rth = countedRthKPerW(*load, asked.metric))
-            parts << QString("%1 K⁠/⁠W").arg(*rth, 0, 'f', 3);
+            parts << say("%1 K⁠/⁠W").arg(*rth, 0, 'f', 3);
         parts << steadyText(load->steady);
         if (load->steady.asymptoteK && load->steady.asymptoteIntervalK && load->steady.reached
             && !*load->steady.reached)
-            parts << QString("tail leads to %1 K (%2 to %3)")
+            parts << say("tail leads to %1 K (%2 to %3)")
                          .arg(*load->steady.asymptoteK, 0, 'f', 1)
                          .arg(load->steady.asymptoteIntervalK->lo, 0, 'f', 1)
                          .arg(load->steady.asymptoteIntervalK->hi, 0, 'f', 1);
         if (load->ambient.probeShiftS)
-            parts << QString("probe's clock %1 s").arg(*load->ambient.probeShiftS, 0, 'f', 0);
+            parts << say("probe's clock %1 s").arg(*load->ambient.probeShiftS, 0, 'f', 0);
     }
     if (mount.torque) parts << QString("%1 N·m").arg(mount.torque->value);
     line_->setText(parts.join("  ·  "));
     QStringList words;
-    if (mount.rejected) words << "Rejected: " + qtext(mount.reason);
+    if (mount.rejected) words << say("Rejected: ") + qtext(mount.reason);
     std::vector<Flag> flags = *judgedBy(reduction, asked.metric).flags;
     for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::addFlag(flags, flag);
     for (const Flag& flag : flags)
@@ -263,7 +265,7 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
     bar_->show(run, load);
-    reject_->setText(mount.rejected ? "Take back" : "Reject mount…");
+    reject_->setText(mount.rejected ? say("Take back") : say("Reject mount…"));
     if (load)
         fillMetrics(*load);
     else
@@ -303,14 +305,14 @@ void BenchView::fillMetrics(const LoadReduction& load) {
 
 void BenchView::chooseLogs() {
     const QStringList files = QFileDialog::getOpenFileNames(
-        this, "Bring in logs", {},
-        "Logs (*.csv *.txt *.tsv *.log *.dat *.json *.jsonl *.ndjson);;All files (*)");
+        this, say("Bring in logs"), {},
+        say("Logs (*.csv *.txt *.tsv *.log *.dat *.json *.jsonl *.ndjson);;All files (*)"));
     if (!files.isEmpty()) bringIn(files);
 }
 
 void BenchView::bringIn(const QStringList& files) {
     if (!session_.study()) {
-        session_.refuse("Logs need a study to belong to. Make one on Question first.");
+        session_.refuse(say("Logs need a study to belong to. Make one on Question first."));
         return;
     }
     std::vector<std::string> paths;
@@ -323,7 +325,7 @@ void BenchView::bringIn(const QStringList& files) {
         },
         [this, rules](LogBatch batch) { logsRead(std::move(batch), rules); },
         [this](const InputError& error) { session_.post(error); });
-    showProgress(*job_, "Reading logs", this);
+    showProgress(*job_, say("Reading logs"), this);
 }
 
 /// Channels without a role go into the project while the user goes on, whatever the window shows by then; the
@@ -348,12 +350,12 @@ void BenchView::keepChannels(std::vector<KeepTask> tasks) {
         [session = QPointer<Session>(&session_)](const InputError& error) {
             if (session) session->post(error);
         });
-    showProgress(*session_.jobs().runner(keepingName), keepingName, window(), true);
+    showProgress(*session_.jobs().runner(keepingName), say(keepingName), window(), true);
 }
 
 void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {
     if (batch.logs.empty()) {
-        session_.post(batch.refused.empty() ? QString("There was no log among the files.")
+        session_.post(batch.refused.empty() ? say("There was no log among the files.")
                                             : qtext(batch.refused.front()));
         return;
     }

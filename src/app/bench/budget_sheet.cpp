@@ -3,7 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
@@ -21,8 +21,15 @@
 namespace ibuki {
 namespace {
 
-const QStringList headers{
-    "Source", "Stated", "u", "Factor", "K", "Share", "Cancels between mounts of this bench"};
+QStringList headers() {
+    return {say("Source"),
+            say("Stated"),
+            "u",
+            say("Factor"),
+            "K",
+            say("Share"),
+            say("Cancels between mounts of this bench")};
+}
 
 QString shortNumber(double value) { return QString::number(value, 'g', 3); }
 
@@ -39,7 +46,7 @@ QStringList cellsOf(const BudgetLine& line) {
 } // namespace
 
 BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialog(parent), session_(session) {
-    setWindowTitle("Uncertainty");
+    setWindowTitle(say("Uncertainty"));
     resize(940, 460);
     auto* layout = new QVBoxLayout(this);
     const Run* run = session.document().find(id);
@@ -49,33 +56,31 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
     const LoadReduction* load = reduction && question ? loadOf(*reduction, *run, question->metric) : nullptr;
     if (load) deltaK_ = countedDeltaK(*load, question->metric).value_or(0);
     const Budget& budget = run_.budget;
-    auto* head = cardTitle(
-        budget.lines.empty()
-            ? QString("Nothing is known of the uncertainty yet")
-            : QString("%1 K ± %2 K (95 %)").arg(deltaK_, 0, 'f', 2).arg(budget.expandedK, 0, 'f', 2));
+    auto* head =
+        cardTitle(budget.lines.empty()
+                      ? say("Nothing is known of the uncertainty yet")
+                      : say("%1 K ± %2 K (95 %)").arg(deltaK_, 0, 'f', 2).arg(budget.expandedK, 0, 'f', 2));
     head->setObjectName("Budget head");
     layout->addWidget(head);
     if (!budget.lines.empty())
         layout->addWidget(quietLabel(
-            QString("Combined %1 K, %2 of freedom, factor %3. Between two mounts of this bench %4 K "
-                    "of it stay, "
-                    "each.")
+            say("Combined %1 K, %2 of freedom, factor %3. Between two mounts of this bench %4 K "
+                "of it stay, "
+                "each.")
                 .arg(budget.combinedK, 0, 'f', 3)
-                .arg(!budget.df ? QString("any number of degrees")
-                     : std::floor(*budget.df) == 1
-                         ? QString("1 degree")
-                         : QString("%1 degrees").arg(std::floor(*budget.df), 0, 'f', 0))
+                .arg(!budget.df ? say("any number of degrees")
+                                : sayMany("%n degree", "%n degrees", static_cast<qint64>(*budget.df)))
                 .arg(budget.coverage, 0, 'f', 2)
                 .arg(budget.staysK, 0, 'f', 3)));
     addTable(layout);
     QStringList missing;
     for (const Message& figure : run_.missing) missing << sayText(figure);
     if (!missing.isEmpty())
-        layout->addWidget(quietLabel("Not stated, so not counted: " + missing.join("; ")
-                                     + ". The bench sheet holds sensors and room."));
+        layout->addWidget(quietLabel(say("Not stated, so not counted: ") + missing.join("; ")
+                                     + say(". The bench sheet holds sensors and room.")));
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
-    auto* copy = button("Copy");
-    auto* keep = button("Save as CSV…");
+    auto* copy = button(say("Copy"));
+    auto* keep = button(say("Save as CSV…"));
     buttons->addButton(copy, QDialogButtonBox::ActionRole);
     buttons->addButton(keep, QDialogButtonBox::ActionRole);
     connect(copy, &QPushButton::clicked, this, [this] { QApplication::clipboard()->setText(asText('\t')); });
@@ -86,9 +91,9 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
 
 void BudgetSheet::addTable(QVBoxLayout* layout) {
     auto* table =
-        new QTableWidget(static_cast<int>(run_.budget.lines.size()), static_cast<int>(headers.size()));
-    table->setHorizontalHeaderLabels(headers);
-    table->setAccessibleName("Uncertainty budget");
+        new QTableWidget(static_cast<int>(run_.budget.lines.size()), static_cast<int>(headers().size()));
+    table->setHorizontalHeaderLabels(headers());
+    table->setAccessibleName(say("Uncertainty budget"));
     table->setObjectName("Uncertainty budget");
     table->setEditTriggers(QTableWidget::NoEditTriggers);
     table->setTabKeyNavigation(false);
@@ -105,7 +110,7 @@ void BudgetSheet::addTable(QVBoxLayout* layout) {
         ++row;
     }
     table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table->horizontalHeader()->setSectionResizeMode(static_cast<int>(headers.size()) - 1,
+    table->horizontalHeader()->setSectionResizeMode(static_cast<int>(headers().size()) - 1,
                                                     QHeaderView::Stretch);
     table->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     layout->addWidget(table, 1);
@@ -117,20 +122,21 @@ QString BudgetSheet::asText(QChar separator) const {
             for (QString& cell : cells) cell = "\"" + cell.replace("\"", "\"\"") + "\"";
         return cells.join(separator) + "\n";
     };
-    QString text = line(headers);
+    QString text = line(headers());
     for (const BudgetLine& one : run_.budget.lines) text += line(cellsOf(one));
-    text += line({"combined", "", "", "", QString::number(run_.budget.combinedK, 'f', 3), "100 %", ""});
+    text += line({say("combined"), "", "", "", QString::number(run_.budget.combinedK, 'f', 3), "100 %", ""});
     return text
-           + line({"expanded, 95 %", "", "", "", QString::number(run_.budget.expandedK, 'f', 3), "", ""});
+           + line(
+               {say("expanded, 95 %"), "", "", "", QString::number(run_.budget.expandedK, 'f', 3), "", ""});
 }
 
 void BudgetSheet::save() {
-    const QString path =
-        QFileDialog::getSaveFileName(this, "Save the budget", "uncertainty.csv", "CSV (*.csv)");
+    const QString path = QFileDialog::getSaveFileName(this, say("Save the budget"), say("uncertainty.csv"),
+                                                      say("CSV (*.csv)"));
     if (path.isEmpty()) return;
     try {
         writeFileAtomically(path.toStdString(), asText(',').toStdString());
-        session_.post("Written to " + path);
+        session_.post(say("Written to ") + path);
     } catch (const InputError& error) {
         session_.post(error);
     }

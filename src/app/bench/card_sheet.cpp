@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "store/atomic_file.h"
 #include "store/paper/mount_card.h"
 
@@ -34,18 +35,18 @@ std::unique_ptr<QTextDocument> paperOf(const QString& html) {
 
 CardSheet::CardSheet(Session& session, Id<Slot> slot, QWidget* parent)
     : QDialog(parent), session_(session), text_(new QTextBrowser) {
-    setWindowTitle("Card of the next mount");
+    setWindowTitle(say("Card of the next mount"));
     resize(720, 640);
     if (const Slot* planned = session.document().find(slot))
         html_ = qtext(mountCardHtml(briefOf(session.document(), *planned, session.now())));
     auto* layout = new QVBoxLayout(this);
-    text_->setAccessibleName("Card");
+    text_->setAccessibleName(say("Card"));
     text_->setObjectName("Card");
     text_->setHtml(html_);
     layout->addWidget(text_, 1);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
-    auto* printer = button("Print…", {}, true);
-    auto* saver = button("Save as PDF…");
+    auto* printer = button(say("Print…"), {}, true);
+    auto* saver = button(say("Save as PDF…"));
     buttons->addButton(printer, QDialogButtonBox::ActionRole);
     buttons->addButton(saver, QDialogButtonBox::ActionRole);
     layout->addWidget(buttons);
@@ -65,8 +66,9 @@ void CardSheet::print() {
 }
 
 void CardSheet::save() {
-    const QString path = QFileDialog::getSaveFileName(this, "Save the card", "card.pdf", "PDF (*.pdf)");
-    if (!path.isEmpty() && saveTo(path)) session_.post("Written to " + path);
+    const QString path =
+        QFileDialog::getSaveFileName(this, say("Save the card"), say("card.pdf"), say("PDF (*.pdf)"));
+    if (!path.isEmpty() && saveTo(path)) session_.post(say("Written to ") + path);
 }
 
 bool CardSheet::saveTo(const QString& path) {
@@ -77,7 +79,7 @@ bool CardSheet::saveTo(const QString& path) {
         QPdfWriter writer(&buffer);
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(QMarginsF());
-        writer.setTitle("Ibuki card");
+        writer.setTitle(say("Ibuki card"));
         paperOf(html_)->print(&writer);
     }
     try {

@@ -5,7 +5,7 @@
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -34,9 +34,9 @@ constexpr qlonglong firstProbeChoice = -100; ///< minus the index of the log who
 
 QString figureText(const Reduction& reduction, const Question& question) {
     const LoadReduction* load = judgedBy(reduction, question.metric).load(-1);
-    if (!load) return "no load";
+    if (!load) return say("no load");
     const auto value = responseOf(*load, question);
-    if (!value) return "no room";
+    if (!value) return say("no room");
     return (load->limit.bound ? "≥ " : "")
            + QString("%1 %2")
                  .arg(*value, 0, 'f', responseUnit(question) == "K" ? 1 : 4)
@@ -53,7 +53,7 @@ QString roomText(const Trace& trace) {
                 sum += v;
                 ++count;
             }
-    return count > 0 ? QString("room %1 °C").arg(sum / count, 0, 'f', 1) : QString("no room");
+    return count > 0 ? say("room %1 °C").arg(sum / count, 0, 'f', 1) : say("no room");
 }
 
 QTableWidgetItem* fixedItem(const QString& text) {
@@ -73,26 +73,26 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
       reading_(new LogReadingPanel),
       table_(new QTableWidget),
       problems_(quietLabel()) {
-    setWindowTitle("Bring in logs");
+    setWindowTitle(say("Bring in logs"));
     resize(1180, 740);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(cardTitle(QString("%1 logs: where do they belong?").arg(batch_.logs.size())));
+    layout->addWidget(cardTitle(say("%1 logs: where do they belong?").arg(batch_.logs.size())));
     layout->addWidget(
-        quietLabel("Each new mount is one application of its material. A second log of a mount that "
-                   "was not touched is a repeated run: choose that mount."));
+        quietLabel(say("Each new mount is one application of its material. A second log of a mount that "
+                       "was not touched is a repeated run: choose that mount.")));
     layout->addWidget(table_, 2);
     layout->addWidget(problems_);
     layout->addWidget(reading_, 3);
     connect(reading_, &LogReadingPanel::readingWanted, this, &ImportDialog::readAgain);
     auto* buttons = new QDialogButtonBox;
-    auto* bring = buttons->addButton("Bring in", QDialogButtonBox::AcceptRole);
+    auto* bring = buttons->addButton(say("Bring in"), QDialogButtonBox::AcceptRole);
     bring->setProperty("main", true);
     bring->setObjectName("accept");
-    buttons->addButton("Leave", QDialogButtonBox::RejectRole);
+    buttons->addButton(say("Leave"), QDialogButtonBox::RejectRole);
     connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     layout->addWidget(buttons);
-    table_->setAccessibleName("Logs to bring in");
+    table_->setAccessibleName(say("Logs to bring in"));
     table_->setSelectionBehavior(QTableWidget::SelectRows);
     table_->setSelectionMode(QTableWidget::SingleSelection);
     reducedBeside_.resize(batch_.logs.size());
@@ -147,11 +147,11 @@ void ImportDialog::readAgain(const LogOptions& options) {
         },
         [this, row](ReadLog read) { takeReading(row, std::move(read)); },
         [this](const InputError& error) {
-            problems_->setText("Not read that way: " + qtext(words::sentence(error)));
+            problems_->setText(say("Not read that way: ") + qtext(words::sentence(error)));
             problems_->show();
             showReading(); // the fields say again what holds
         });
-    showProgress(*job_, "Reading the log again", this);
+    showProgress(*job_, say("Reading the log again"), this);
 }
 
 void ImportDialog::takeReading(int row, ReadLog read) {
@@ -180,8 +180,9 @@ void ImportDialog::fill() {
     const Question* question = session_.question();
     table_->setColumnCount(8);
     const QString other =
-        question && question->secondFactor ? qtext(word(*question->secondFactor)) : QString("second");
-    table_->setHorizontalHeaderLabels({"", "File", "Steady", "Level", other, "Mount", "Time", "Look at"});
+        question && question->secondFactor ? sayTerm(word(*question->secondFactor)) : say("second");
+    table_->setHorizontalHeaderLabels(
+        {"", say("File"), say("Steady"), say("Level"), other, say("Mount"), say("Time"), say("Look at")});
     table_->setColumnHidden(second, !question || !question->secondFactor);
     table_->verticalHeader()->hide();
     table_->setRowCount(static_cast<int>(rows_.size()));
@@ -207,7 +208,7 @@ void ImportDialog::addRow(int row) {
     const ImportedLog& log = batch_.logs[static_cast<std::size_t>(row)];
     auto* check = new QTableWidgetItem;
     check->setCheckState(proposal.take ? Qt::Checked : Qt::Unchecked);
-    check->setToolTip("Bring this log in");
+    check->setToolTip(say("Bring this log in"));
     table_->setItem(row, take, check);
     table_->setItem(row, file, fixedItem(qtext(log.fileName)));
     const QString steady = proposal.probeOf      ? roomText(log.trace)
@@ -218,11 +219,12 @@ void ImportDialog::addRow(int row) {
     table_->setCellWidget(row, second, secondChoice(row));
     table_->setCellWidget(row, mount, mountChoice(row));
     auto* at = new QTableWidgetItem(proposal.at ? qtext(dateTimeText(*proposal.at)) : QString());
-    if (proposal.atAssumed) at->setToolTip("Assumed from the file's own date; change it if you know better");
+    if (proposal.atAssumed)
+        at->setToolTip(say("Assumed from the file's own date; change it if you know better"));
     table_->setItem(row, time, at);
     QStringList looks;
     if (proposal.doubt) looks << sayText(*proposal.doubt);
-    if (proposal.atAssumed) looks << "time assumed";
+    if (proposal.atAssumed) looks << say("time assumed");
     for (const Flag& flag : proposal.probeOf ? std::vector<Flag>{} : log.reduction.flags)
         if (flag.severity != Severity::info && flag.code != "no-load-found")
             looks << qtext(flag.code).replace('-', ' ');
@@ -232,17 +234,17 @@ void ImportDialog::addRow(int row) {
 QWidget* ImportDialog::levelChoice(int row) {
     const ImportRow& proposal = rows_[static_cast<std::size_t>(row)];
     auto* box = new QComboBox;
-    box->setAccessibleName("Level of " + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
-    box->addItem("not known", notKnown);
+    box->setAccessibleName(say("Level of ") + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
+    box->addItem(say("not known"), notKnown);
     if (const Question* question = session_.question())
         for (const Level* entry : levelsOf(session_.document(), question->id))
             box->addItem(qtext(entry->name), static_cast<qlonglong>(entry->id.value));
     const Plan* plan = session_.study() ? planOf(session_.document(), session_.study()->id) : nullptr;
-    if (plan && plan->checkWith) box->addItem("check mount", checkMountChoice);
-    if (plan && plan->baseline) box->addItem("baseline", baselineChoice);
+    if (plan && plan->checkWith) box->addItem(say("check mount"), checkMountChoice);
+    if (plan && plan->baseline) box->addItem(say("baseline"), baselineChoice);
     for (std::size_t i = 0; i < batch_.logs.size(); ++i)
         if (static_cast<int>(i) != row)
-            box->addItem("room probe of " + qtext(batch_.logs[i].fileName),
+            box->addItem(say("room probe of ") + qtext(batch_.logs[i].fileName),
                          firstProbeChoice - static_cast<qlonglong>(i));
     const qlonglong chosen = proposal.probeOf ? firstProbeChoice - static_cast<qlonglong>(*proposal.probeOf)
                              : proposal.kind == SlotKind::checkMount ? checkMountChoice
@@ -256,8 +258,9 @@ QWidget* ImportDialog::levelChoice(int row) {
 QWidget* ImportDialog::secondChoice(int row) {
     const auto proposed = rows_[static_cast<std::size_t>(row)].second;
     auto* box = new QComboBox;
-    box->setAccessibleName("Second level of " + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
-    box->addItem("not known", notKnown);
+    box->setAccessibleName(say("Second level of ")
+                           + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
+    box->addItem(say("not known"), notKnown);
     if (const Question* question = session_.question())
         for (const Level* entry : secondLevelsOf(session_.document(), question->id))
             box->addItem(qtext(entry->name), static_cast<qlonglong>(entry->id.value));
@@ -287,7 +290,7 @@ void ImportDialog::readLevels(int row) {
 QWidget* ImportDialog::mountChoice(int row) {
     auto* box = new QComboBox;
     box->setEditable(true);
-    box->setAccessibleName("Mount of " + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
+    box->setAccessibleName(say("Mount of ") + qtext(batch_.logs[static_cast<std::size_t>(row)].fileName));
     box->addItem(qtext(rows_[static_cast<std::size_t>(row)].mountName), qlonglong{0});
     if (session_.bench())
         for (const Mount* known : mountsOf(session_.document(), session_.bench()->id))
@@ -311,7 +314,7 @@ bool ImportDialog::readTable() {
         const std::string typed = table_->item(row, time)->text().trimmed().toStdString();
         const auto at = parseInstant(typed);
         if (!typed.empty() && !at) {
-            problems_->setText(QString("Row %1: \"%2\" is no time. Write it as 2031-03-04 18:30.")
+            problems_->setText(say("Row %1: \"%2\" is no time. Write it as 2031-03-04 18:30.")
                                    .arg(row + 1)
                                    .arg(qtext(typed)));
             problems_->show();

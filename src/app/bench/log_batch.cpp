@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/log_batch.h"
 
+#include "app/say.h"
 #include "core/reduce/probe.h"
 #include "core/reduce/reduce.h"
 #include "store/digest.h"

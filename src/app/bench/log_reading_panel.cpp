@@ -4,6 +4,7 @@
 #include "app/bench/trace_plot.h"
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "core/domain/run_reduction.h"
 #include "words/words.h"
 
@@ -23,8 +24,9 @@ namespace {
 constexpr int mostColumnsShown = 400; ///< each has a widget of its own
 constexpr double timeUnits[] = {1, 1e-3, 1e-6, 1e-9};
 const std::pair<const char*, char> separatorNames[] = {
-    {"semicolon", ';'}, {"tab", '\t'},      {"comma", ','},
-    {"bar", '|'},       {"spaces", blanks}, {"two or more spaces", wideBlanks}};
+    {words::mark("semicolon"), ';'}, {words::mark("tab"), '\t'},
+    {words::mark("comma"), ','},     {words::mark("bar"), '|'},
+    {words::mark("spaces"), blanks}, {words::mark("two or more spaces"), wideBlanks}};
 
 QTableWidgetItem* fixedItem(const QString& text) {
     auto* item = new QTableWidgetItem(text);
@@ -35,14 +37,14 @@ QTableWidgetItem* fixedItem(const QString& text) {
 /// As people write it.
 QString unitText(Unit unit) {
     return unit == Unit::celsius      ? QString("°C")
-           : unit == Unit::fahrenheit ? QString("°F")
+           : unit == Unit::fahrenheit ? say("°F")
                                       : qtext(unitName(unit));
 }
 
 /// The first choice is "as found"; it tells what was found.
 void setFound(QComboBox* box, const QString& found, int stated) {
     const QSignalBlocker quiet(box);
-    box->setItemText(0, "found: " + found);
+    box->setItemText(0, say("found: ") + found);
     box->setCurrentIndex(stated + 1);
 }
 
@@ -62,15 +64,15 @@ LogReadingPanel::LogReadingPanel(QWidget* parent)
     auto* right = new QVBoxLayout;
     right->setContentsMargins(12, 10, 12, 10);
     for (QWidget* page : std::initializer_list<QWidget*>{plot_, rows_, problems_}) pages_->addWidget(page);
-    right->addWidget(pageSwitch(pages_, {"Trace", "Rows", "Mended"}));
+    right->addWidget(pageSwitch(pages_, {say("Trace"), say("Rows"), say("Mended")}));
     right->addWidget(pages_, 1);
     right->addWidget(summary_);
     columns->addWidget(card(right), 3);
-    rows_->setAccessibleName("First rows as they were read");
+    rows_->setAccessibleName(say("First rows as they were read"));
     rows_->setObjectName("Rows read");
     rows_->setEditTriggers(QTableWidget::NoEditTriggers);
     rows_->setTabKeyNavigation(false);
-    problems_->setAccessibleName("What was mended or left out, by line");
+    problems_->setAccessibleName(say("What was mended or left out, by line"));
     problems_->setObjectName("Mended lines");
     problems_->setWordWrap(true);
 }
@@ -87,23 +89,24 @@ QComboBox* LogReadingPanel::addChoice(QFormLayout* form, const QString& label, c
 QWidget* LogReadingPanel::makeSettings() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(14, 10, 14, 10);
-    layout->addWidget(cardTitle("How it was read"));
+    layout->addWidget(cardTitle(say("How it was read")));
     auto* form = new QFormLayout;
     QStringList names;
-    for (const auto& [name, character] : separatorNames) names << name;
-    separator_ = addChoice(form, "Fields apart by", names);
-    decimal_ = addChoice(form, "Decimal sign", {"point", "comma"});
+    for (const auto& [name, character] : separatorNames) names << say(name);
+    separator_ = addChoice(form, say("Fields apart by"), names);
+    decimal_ = addChoice(form, say("Decimal sign"), {say("point"), say("comma")});
     headerLine_ = new QLineEdit;
-    addFormRow(form, "Header in line", headerLine_);
+    addFormRow(form, say("Header in line"), headerLine_);
     connect(headerLine_, &QLineEdit::editingFinished, this, &LogReadingPanel::stateSettings);
     QStringList styles;
     for (std::string_view style : timeStyleWords) styles << qtext(style);
-    time_ = addChoice(form, "Time", styles);
-    timeUnit_ = addChoice(form, "Unit of the time", {"s", "ms", "µs", "ns"});
-    order_ = addChoice(form, "Order of dates", {"year-month-day", "day.month.year", "month/day/year"});
+    time_ = addChoice(form, say("Time"), styles);
+    timeUnit_ = addChoice(form, say("Unit of the time"), {"s", say("ms"), "µs", say("ns")});
+    order_ = addChoice(form, say("Order of dates"),
+                       {"year-month-day", say("day.month.year"), say("month/day/year")});
     layout->addLayout(form);
-    columns_->setHorizontalHeaderLabels({"Column", "Unit", "Is", "Sure"});
-    columns_->setAccessibleName("Columns and what they are");
+    columns_->setHorizontalHeaderLabels({say("Column"), say("Unit"), say("Is"), say("Sure")});
+    columns_->setAccessibleName(say("Columns and what they are"));
     columns_->setObjectName("Columns");
     columns_->verticalHeader()->hide();
     columns_->setShowGrid(false);
@@ -124,12 +127,12 @@ void LogReadingPanel::show(const ImportedLog& log, const LogSource& source, cons
     fillProblems();
     plot_->show(withRoom ? *withRoom : log.trace, log.reduction, metric);
     QStringList words{
-        QString("%1 samples, every %2 s").arg(log.reduction.samples).arg(log.reduction.intervalS, 0, 'g', 3)};
+        say("%1 samples, every %2 s").arg(log.reduction.samples).arg(log.reduction.intervalS, 0, 'g', 3)};
     const JudgedBy judged = judgedBy(log.reduction, metric);
     if (const LoadReduction* load = judged.load(-1)) {
-        if (judged.loads->size() > 1) words << QString("%1 loads").arg(judged.loads->size());
+        if (judged.loads->size() > 1) words << say("%1 loads").arg(judged.loads->size());
         if (load->ambient.probeShiftS)
-            words << QString("room probe's clock moved by %1 s, ± %2 s")
+            words << say("room probe's clock moved by %1 s, ± %2 s")
                          .arg(*load->ambient.probeShiftS, 0, 'f', 0)
                          .arg(load->ambient.probeShiftUncertaintyS.value_or(0), 0, 'f', 0);
     }
@@ -145,10 +148,11 @@ void LogReadingPanel::fillSettings() {
     QString foundSeparator;
     for (int i = 0; i < static_cast<int>(std::size(separatorNames)); ++i) {
         if (stated.dialect.separator == separatorNames[i].second) separator = i;
-        if (found.dialect.separator == separatorNames[i].second) foundSeparator = separatorNames[i].first;
+        if (found.dialect.separator == separatorNames[i].second)
+            foundSeparator = say(separatorNames[i].first);
     }
-    setFound(separator_, found.jsonLines ? "one object a line" : foundSeparator, separator);
-    setFound(decimal_, found.dialect.decimal == ',' ? "comma" : "point",
+    setFound(separator_, found.jsonLines ? say("one object a line") : foundSeparator, separator);
+    setFound(decimal_, found.dialect.decimal == ',' ? say("comma") : say("point"),
              stated.dialect.decimal ? (*stated.dialect.decimal == ',' ? 1 : 0) : -1);
     {
         const QSignalBlocker quiet(headerLine_);
@@ -193,11 +197,11 @@ void LogReadingPanel::fillColumns() {
         columns_->setItem(row, 1, fixedItem(i < channels.size() ? unitText(channels[i].unit) : QString()));
         auto* box = roleBox(row);
         box->setCurrentIndex(static_cast<int>(source_->report.roles[i].role));
-        box->setAccessibleName("What " + qtext(source_->report.dialect.columns[i]) + " is");
+        box->setAccessibleName(say("What ") + qtext(source_->report.dialect.columns[i]) + say(" is"));
         const RoleGuess& guess = source_->report.roles[i];
         columns_->setItem(row, 3,
                           fixedItem(guess.confidence >= 1
-                                        ? "stated"
+                                        ? say("stated")
                                         : QString("%1 %").arg(100 * guess.confidence, 0, 'f', 0)));
     }
     columns_->resizeRowsToContents();
@@ -226,12 +230,12 @@ void LogReadingPanel::fillRows() {
 void LogReadingPanel::fillProblems() {
     problems_->clear();
     for (const LogProblem& problem : source_->report.problems)
-        problems_->addItem(
-            problem.line ? QString("Line %1: %2").arg(*problem.line).arg(qtext(words::text(problem.what)))
-                         : qtext(words::text(problem.what)));
+        problems_->addItem(problem.line
+                               ? say("Line %1: %2").arg(*problem.line).arg(qtext(words::text(problem.what)))
+                               : qtext(words::text(problem.what)));
     if (source_->report.furtherProblems > 0)
-        problems_->addItem(QString("and %1 more").arg(source_->report.furtherProblems));
-    if (problems_->count() == 0) problems_->addItem("Every line was read as it stands.");
+        problems_->addItem(say("and %1 more").arg(source_->report.furtherProblems));
+    if (problems_->count() == 0) problems_->addItem(say("Every line was read as it stands."));
 }
 
 /// What the fields state now; "found" states nothing.

@@ -5,8 +5,8 @@
 #include "app/forms/caution_panel.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/session/amount_text.h"
-#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/import/import.h"
 
@@ -49,13 +49,15 @@ void rejectMount(Session& session, QWidget* parent) {
     changed.rejected = !mount->rejected;
     if (changed.rejected) {
         bool ok = false;
-        const QString reason = QInputDialog::getText(parent, "Reject this mount",
-                                                     "Why? The reason stays in the record and in the report.",
-                                                     QLineEdit::Normal, {}, &ok)
-                                   .trimmed();
+        const QString reason =
+            QInputDialog::getText(parent, say("Reject this mount"),
+                                  say("Why? The reason stays in the record and in the report."),
+                                  QLineEdit::Normal, {}, &ok)
+                .trimmed();
         if (!ok) return;
         if (reason.isEmpty()) {
-            session.refuse("A mount is rejected with a reason only: say what was physically wrong with it.");
+            session.refuse(
+                say("A mount is rejected with a reason only: say what was physically wrong with it."));
             return;
         }
         changed.reason = reason.toStdString();
@@ -75,12 +77,13 @@ void enterRoom(Session& session, QWidget* parent) {
     if (runs.empty()) return;
     bool ok = false;
     const QString typed = QInputDialog::getText(
-        parent, "Room temperature", "°C at the cooler's intake (empty: as logged)", QLineEdit::Normal,
+        parent, say("Room temperature"), say("°C at the cooler's intake (empty: as logged)"),
+        QLineEdit::Normal,
         runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString(), &ok);
     if (!ok) return;
     const auto value = numberFrom(typed);
     if (!typed.trimmed().isEmpty() && !value) {
-        session.refuse(QString("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
+        session.refuse(say("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
         return;
     }
     Edit edit(session.document(), titled("Enter the room of {mount}", {{"mount", mount->name}}));
@@ -100,13 +103,13 @@ void setMountTime(Session& session, QWidget* parent) {
     const Mount* mount = session.mount();
     if (!mount) return;
     bool ok = false;
-    const QString typed = QInputDialog::getText(parent, "When was it mounted",
-                                                "Date and time, such as 2031-03-04 18:30", QLineEdit::Normal,
-                                                mount->at ? qtext(dateTimeText(*mount->at)) : QString(), &ok);
+    const QString typed = QInputDialog::getText(
+        parent, say("When was it mounted"), say("Date and time, such as 2031-03-04 18:30"), QLineEdit::Normal,
+        mount->at ? qtext(dateTimeText(*mount->at)) : QString(), &ok);
     if (!ok) return;
     const auto at = parseInstant(typed.trimmed().toStdString());
     if (!at) {
-        session.refuse(QString("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
+        session.refuse(say("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
         return;
     }
     Edit edit(session.document(), titled("Set the time of {mount}", {{"mount", mount->name}}));

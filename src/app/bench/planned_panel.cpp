@@ -4,8 +4,8 @@
 #include "app/bench/card_sheet.h"
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/session/laid_change.h"
-#include "app/session/say.h"
 #include "core/setup/plan_setup.h"
 #include "store/calendar/calendar.h"
 #include "store/paper/mount_card.h"
@@ -26,10 +26,10 @@ PlannedPanel::PlannedPanel(Session& session, QWidget* parent)
       when_(quietLabel()),
       steps_(new QLabel),
       cautions_(new QLabel),
-      card_(button("Card…", "The steps of this mount as a big card to print", true)),
-      next_(button("Do it next", "Out of order: it becomes what to do next")),
-      skip_(button("Skip…", "With a reason; it can be taken up again on Question, under Order")),
-      done_(button("It is done", "The later run was recorded")) {
+      card_(button(say("Card…"), say("The steps of this mount as a big card to print"), true)),
+      next_(button(say("Do it next"), say("Out of order: it becomes what to do next"))),
+      skip_(button(say("Skip…"), say("With a reason; it can be taken up again on Question, under Order"))),
+      done_(button(say("It is done"), say("The later run was recorded"))) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(22, 16, 22, 14);
     setTextFont(title_, 2.2, QFont::DemiBold);
@@ -80,43 +80,43 @@ void PlannedPanel::showSlot(const Slot& slot) {
     const MountBrief brief = briefOf(session_.document(), slot, session_.now());
     title_->setText(sayText(brief.title));
     const QString hands = qtext(handsLine(brief));
-    hands_->setText(hands.isEmpty() ? QString("Dose and tube are not known: state the site's size and a lot.")
+    hands_->setText(hands.isEmpty() ? say("Dose and tube are not known: state the site's size and a lot.")
                                     : hands);
     QStringList when;
     if (brief.plannedFor)
         when << qtext(weekdayText(*brief.plannedFor) + " " + dateTimeText(*brief.plannedFor));
-    if (brief.block > 0) when << QString("block %1").arg(brief.block);
+    if (brief.block > 0) when << say("block %1").arg(brief.block);
     for (const std::string& load : brief.loads) when << qtext(load);
-    if (!slot.skippedBecause.empty()) when << "skipped: " + qtext(slot.skippedBecause);
+    if (!slot.skippedBecause.empty()) when << say("skipped: ") + qtext(slot.skippedBecause);
     when_->setText(when.join("  ·  "));
     QStringList steps;
     for (const TimedStep& step : brief.steps)
         steps << QString("%1.  %2").arg(steps.size() + 1).arg(qtext(stepLine(step)));
     steps_->setText(steps.join("\n"));
     QStringList cautions;
-    for (const Hold& hold : brief.holds) cautions << "Held. " + qtext(cautionText(hold.caution));
+    for (const Hold& hold : brief.holds) cautions << say("Held. ") + qtext(cautionText(hold.caution));
     for (const Caution& caution : brief.cautions)
         if (caution.rule->severity >= CautionSeverity::warning && cautions.size() < 6)
             cautions << qtext(cautionText(caution));
     cautions << sayText({"caution-preamble", {}});
     cautions_->setText(cautions.join("\n"));
     next_->setEnabled(slot.skippedBecause.empty());
-    skip_->setText(slot.skippedBecause.empty() ? "Skip…" : "Take up again");
+    skip_->setText(slot.skippedBecause.empty() ? say("Skip…") : say("Take up again"));
 }
 
 void PlannedPanel::showFollowUp(const FollowUp& followUp) {
     const Slot* slot = session_.document().find(followUp.slot);
     const Mount* mount = slot ? session_.document().find(slot->mount) : nullptr;
-    title_->setText(
-        QString("Come back to %1").arg(mount ? qtext(mount->name) : QString("the mount planned here")));
-    hands_->setText("After " + qtext(followUp.after.text()) + ": run the same load on the untouched mount.");
+    title_->setText(say("Come back to %1").arg(mount ? qtext(mount->name) : say("the mount planned here")));
+    hands_->setText(say("After ") + qtext(followUp.after.text())
+                    + say(": run the same load on the untouched mount."));
     const auto due = dueAt(session_.document(), followUp,
                            slot ? wallClockOf(planFor(session_.document(), slot->study).zone) : WallClock{});
-    when_->setText(due ? "Due " + qtext(weekdayText(*due) + " " + dateTimeText(*due))
-                       : QString("Not dated: put the plan on the tape."));
-    steps_->setText("Record the load as before and bring the log in as a further run of this mount.");
+    when_->setText(due ? say("Due ") + qtext(weekdayText(*due) + " " + dateTimeText(*due))
+                       : say("Not dated: put the plan on the tape."));
+    steps_->setText(say("Record the load as before and bring the log in as a further run of this mount."));
     cautions_->setText(sayText({"caution-preamble", {}}));
-    skip_->setText("Skip…");
+    skip_->setText(say("Skip…"));
 }
 
 void PlannedPanel::perform(const Message& title, const std::function<void(Edit&)>& change, bool datesAnew) {
@@ -154,8 +154,8 @@ void PlannedPanel::skip() {
     }
     bool ok = false;
     const std::string reason =
-        QInputDialog::getText(this, "Skip this", "Why? The reason stays in the record.", QLineEdit::Normal,
-                              {}, &ok)
+        QInputDialog::getText(this, say("Skip this"), say("Why? The reason stays in the record."),
+                              QLineEdit::Normal, {}, &ok)
             .trimmed()
             .toStdString();
     if (!ok) return;

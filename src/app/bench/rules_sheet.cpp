@@ -4,7 +4,7 @@
 #include "app/drawn/theme.h"
 #include "app/forms/entity_form.h"
 #include "app/jobs/job_progress.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -52,30 +52,31 @@ RulesSheet::RulesSheet(Session& session, QWidget* parent)
       job_(new JobRunner(this)),
       list_(new QTableWidget(0, 5)),
       words_(quietLabel()),
-      take_(button("Take over", "Rules and figures, in one action", true)) {
-    setWindowTitle("Rules of reduction");
+      take_(button(say("Take over"), say("Rules and figures, in one action"), true)) {
+    setWindowTitle(say("Rules of reduction"));
     resize(980, 560);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(cardTitle("By which rules this study reduces its logs"));
+    layout->addWidget(cardTitle(say("By which rules this study reduces its logs")));
     auto* columns = new QHBoxLayout;
     auto* form = new QFormLayout;
-    addField(form, "Window at least, s", &ReductionRules::windowMinS, 10);
-    addField(form, "Window at most, s", &ReductionRules::windowMaxS, 10);
-    addField(form, "Window ends before the load, s", &ReductionRules::guardS, 0);
-    addField(form, "Steady below, K an hour", &ReductionRules::slopeLimitKPerH, 0);
-    addField(form, "Rise that may remain, K", &ReductionRules::remainingLimitK, 0);
-    addField(form, "Power step of a load, W", &ReductionRules::minPowerStepW, 0);
-    addField(form, "Load or pause at least, s", &ReductionRules::holdS, 0);
-    addField(form, "Share at the limit that binds", &ReductionRules::limitShare, 0);
+    addField(form, say("Window at least, s"), &ReductionRules::windowMinS, 10);
+    addField(form, say("Window at most, s"), &ReductionRules::windowMaxS, 10);
+    addField(form, say("Window ends before the load, s"), &ReductionRules::guardS, 0);
+    addField(form, say("Steady below, K an hour"), &ReductionRules::slopeLimitKPerH, 0);
+    addField(form, say("Rise that may remain, K"), &ReductionRules::remainingLimitK, 0);
+    addField(form, say("Power step of a load, W"), &ReductionRules::minPowerStepW, 0);
+    addField(form, say("Load or pause at least, s"), &ReductionRules::holdS, 0);
+    addField(form, say("Share at the limit that binds"), &ReductionRules::limitShare, 0);
     auto* left = new QVBoxLayout;
     left->addLayout(form);
-    auto* usual = button("Usual rules");
+    auto* usual = button(say("Usual rules"));
     connect(usual, &QPushButton::clicked, this, [this] { showRules({}); });
     left->addWidget(usual, 0, Qt::AlignLeft);
     left->addStretch(1);
     columns->addLayout(left, 2);
-    list_->setHorizontalHeaderLabels({"Run", "Before", "After", "Change", "Flags after"});
-    list_->setAccessibleName("Figures before and after");
+    list_->setHorizontalHeaderLabels(
+        {say("Run"), say("Before"), say("After"), say("Change"), say("Flags after")});
+    list_->setAccessibleName(say("Figures before and after"));
     list_->setObjectName("Before and after");
     list_->setEditTriggers(QTableWidget::NoEditTriggers);
     list_->setTabKeyNavigation(false);
@@ -87,7 +88,7 @@ RulesSheet::RulesSheet(Session& session, QWidget* parent)
     words_->setObjectName("Rules words");
     layout->addWidget(words_);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
-    auto* attempt = button("Try on all runs", "Nothing is changed yet");
+    auto* attempt = button(say("Try on all runs"), say("Nothing is changed yet"));
     buttons->addButton(attempt, QDialogButtonBox::ActionRole);
     buttons->addButton(take_, QDialogButtonBox::ActionRole);
     take_->setEnabled(false);
@@ -100,8 +101,8 @@ RulesSheet::RulesSheet(Session& session, QWidget* parent)
         for (const ReductionRules* rules : session.document().where(&ReductionRules::study, study->id))
             stored_ = *rules;
     }
-    words_->setText(
-        "Change a rule and try it: the list tells what becomes of every figure before anything is changed.");
+    words_->setText(say(
+        "Change a rule and try it: the list tells what becomes of every figure before anything is changed."));
     showRules(stored_);
 }
 
@@ -124,14 +125,14 @@ std::optional<ReductionRules> RulesSheet::typed() {
         const auto value = numberFrom(field.line->text());
         markWrong(field.line, !value || *value < field.least);
         if (!value || *value < field.least) {
-            words_->setText(QString("%1: \"%2\" is no number of at least %3.")
+            words_->setText(say("%1: \"%2\" is no number of at least %3.")
                                 .arg(field.label, field.line->text(), numberText(field.least)));
             return std::nullopt;
         }
         rules.*field.member = *value;
     }
     if (rules.windowMaxS < rules.windowMinS) {
-        words_->setText("The longest window is shorter than the shortest.");
+        words_->setText(say("The longest window is shorter than the shortest."));
         return std::nullopt;
     }
     return rules;
@@ -149,7 +150,7 @@ void RulesSheet::tryThem() {
         edit.add(tried_);
     auto tasks = reductionTasks(edit.document(), *question);
     if (tasks.empty()) {
-        words_->setText("There is no run yet: the rules will hold for the first ones.");
+        words_->setText(say("There is no run yet: the rules will hold for the first ones."));
         fresh_.clear();
         triedAt_ = session_.revision();
         take_->setEnabled(tried_ != stored_);
@@ -167,7 +168,7 @@ void RulesSheet::tryThem() {
             show(fresh);
         },
         [this](const InputError& error) { words_->setText(qtext(words::sentence(error))); });
-    showProgress(*job_, "Reducing the study again", this);
+    showProgress(*job_, say("Reducing the study again"), this);
 }
 
 void RulesSheet::show(const std::vector<RunReduction>& fresh) {
@@ -188,7 +189,7 @@ void RulesSheet::show(const std::vector<RunReduction>& fresh) {
         const bool moved = old.known != now.known || std::abs(now.value - old.value) > 1e-9;
         changed += moved ? 1 : 0;
         if (old.known && now.known) most = std::max(most, std::abs(now.value - old.value));
-        const QString change = !moved                   ? QString("same")
+        const QString change = !moved                   ? say("same")
                                : old.known && now.known ? QString::asprintf("%+.3f", now.value - old.value)
                                                         : QString("–");
         const QString name =
@@ -202,7 +203,7 @@ void RulesSheet::show(const std::vector<RunReduction>& fresh) {
         ++row;
     }
     list_->setRowCount(row);
-    words_->setText(QString("%1 of %2 figures change, by %3 at most. Nothing is taken over yet.")
+    words_->setText(say("%1 of %2 figures change, by %3 at most. Nothing is taken over yet.")
                         .arg(changed)
                         .arg(row)
                         .arg(most, 0, 'f', 3));
@@ -211,7 +212,7 @@ void RulesSheet::show(const std::vector<RunReduction>& fresh) {
 
 void RulesSheet::takeOver() {
     if (triedAt_ != session_.revision()) {
-        words_->setText("The project changed meanwhile. Try the rules once more.");
+        words_->setText(say("The project changed meanwhile. Try the rules once more."));
         take_->setEnabled(false);
         return;
     }
@@ -224,7 +225,7 @@ void RulesSheet::takeOver() {
     if (!session_.perform(edit.finish())) return;
     stored_ = tried_;
     take_->setEnabled(false);
-    words_->setText("Taken over. Undo brings rules and figures back.");
+    words_->setText(say("Taken over. Undo brings rules and figures back."));
 }
 
 } // namespace ibuki

@@ -6,7 +6,7 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/flow_layout.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 
@@ -19,25 +19,26 @@ namespace ibuki {
 RunBar::RunBar(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* row = new FlowLayout(4, this, 8);
     runs_ = new QComboBox;
-    runs_->setAccessibleName("Run of this mount");
+    runs_->setAccessibleName(say("Run of this mount"));
     runs_->setObjectName("Run of this mount");
     connect(runs_, &QComboBox::activated, this,
             [this](int index) { emit runChosen(runs_->itemData(index).toLongLong()); });
-    asFound_ = button("As found", "Puts the borders of load and window back");
+    asFound_ = button(say("As found"), say("Puts the borders of load and window back"));
     connect(asFound_, &QPushButton::clicked, this, [this] { moveBorders({}); });
-    asymptote_ = new QCheckBox("Count where its tail leads");
+    asymptote_ = new QCheckBox(say("Count where its tail leads"));
     asymptote_->setObjectName("Count where its tail leads");
     asymptote_->setToolTip(
-        "For a run that was stopped early: the asymptote with its wider interval, flagged");
+        say("For a run that was stopped early: the asymptote with its wider interval, flagged"));
     connect(asymptote_, &QCheckBox::clicked, this, &RunBar::useAsymptote);
-    probe_ = button("Probe's clock…", "Shift between the clocks of log and room probe");
+    probe_ = button(say("Probe's clock…"), say("Shift between the clocks of log and room probe"));
     connect(probe_, &QPushButton::clicked, this, &RunBar::setProbeShift);
-    auto* uncertainty = button("Uncertainty…", "Which parts there are, and which cancel between mounts");
+    auto* uncertainty =
+        button(say("Uncertainty…"), say("Which parts there are, and which cancel between mounts"));
     connect(uncertainty, &QPushButton::clicked, this, [this] {
         if (run()) openDialog(new BudgetSheet(session_, run()->id, this));
     });
-    auto* rules =
-        button("Rules…", "By which rules the study's logs are reduced; tried before they are taken over");
+    auto* rules = button(
+        say("Rules…"), say("By which rules the study's logs are reduced; tried before they are taken over"));
     connect(rules, &QPushButton::clicked, this, [this] {
         if (session_.study()) openDialog(new RulesSheet(session_, this));
     });
@@ -84,12 +85,13 @@ void RunBar::setProbeShift() {
     if (!recording || !recording->probe) return;
     bool ok = false;
     const QString typed = QInputDialog::getText(
-        this, "Probe's clock", "Seconds to add to the room probe's clock (empty: as found from the data)",
-        QLineEdit::Normal, recording->probeShiftS ? numberText(*recording->probeShiftS) : QString(), &ok);
+        this, say("Probe's clock"),
+        say("Seconds to add to the room probe's clock (empty: as found from the data)"), QLineEdit::Normal,
+        recording->probeShiftS ? numberText(*recording->probeShiftS) : QString(), &ok);
     if (!ok) return;
     const auto value = numberFrom(typed);
     if (!typed.trimmed().isEmpty() && !value) {
-        session_.refuse(QString("\"%1\" is no number of seconds. Write digits, such as 37.").arg(typed));
+        session_.refuse(say("\"%1\" is no number of seconds. Write digits, such as 37.").arg(typed));
         return;
     }
     putProbeShift(value);
@@ -114,7 +116,7 @@ void RunBar::show(const Run& run, const LoadReduction* load) {
     runs_->clear();
     for (const Run* one : runs) {
         const Load* under = session_.document().find(one->load);
-        runs_->addItem(QString("%1, run %2").arg(under ? qtext(under->name) : "a load").arg(one->repeat),
+        runs_->addItem(say("%1, run %2").arg(under ? qtext(under->name) : say("a load")).arg(one->repeat),
                        static_cast<qlonglong>(one->id.value));
     }
     runs_->setCurrentIndex(runs_->findData(static_cast<qlonglong>(run.id.value)));

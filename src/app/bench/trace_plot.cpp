@@ -3,7 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/reduce/metric.h"
 #include "core/reduce/reduction.h"
 
@@ -38,8 +38,9 @@ void styleAxis(QCPAxis* axis, const Colours& c) {
 
 constexpr double grabPx = 7;
 constexpr int restMs = 500; ///< between the last key and the figures that follow from it
-const std::array<const char*, 4> borderNames{"start of the load", "end of the load", "start of the window",
-                                             "end of the window"};
+const std::array<const char*, 4> borderNames{words::mark("start of the load"), words::mark("end of the load"),
+                                             words::mark("start of the window"),
+                                             words::mark("end of the window")};
 
 } // namespace
 
@@ -47,7 +48,7 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) 
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(plot_);
-    setAccessibleName("Trace of the run");
+    setAccessibleName(say("Trace of the run"));
     plot_->setFocusPolicy(Qt::NoFocus);
     plot_->setMouseTracking(true);
     plot_->installEventFilter(this);
@@ -61,7 +62,7 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) 
             tell();
     });
     plot_->setMinimumHeight(150);
-    plot_->xAxis->setLabel("minutes");
+    plot_->xAxis->setLabel(say("minutes"));
     plot_->yAxis->setLabel("°C");
     plot_->yAxis2->setLabel("W");
     plot_->yAxis2->setVisible(true);
@@ -104,7 +105,7 @@ void TracePlot::shade(double from, double to, const QColor& colour, bool framed)
     auto* band = new QCPItemRect(plot_);
     band->setPen(framed ? QPen(colours().quiet, 1, Qt::DashLine) : QPen(Qt::NoPen));
     band->setBrush(framed ? QBrush(Qt::NoBrush) : QBrush(colour));
-    band->setLayer("background");
+    band->setLayer(say("background"));
     for (QCPItemPosition* position : {band->topLeft, band->bottomRight}) {
         position->setTypeX(QCPItemPosition::ptPlotCoords);
         position->setTypeY(QCPItemPosition::ptAxisRectRatio);
@@ -175,12 +176,12 @@ void TracePlot::addCurves(const Trace& trace, Metric metric) {
     };
     const Channel* power =
         firstChannel(trace, isGraphicsMetric(metric) ? Role::gpuPower : Role::packagePower);
-    if (power) add(power->values, "power", QPen(c.quiet, 1, Qt::DotLine), plot_->yAxis2);
+    if (power) add(power->values, say("power"), QPen(c.quiet, 1, Qt::DotLine), plot_->yAxis2);
     plot_->yAxis2->setVisible(power != nullptr);
     add(metricSeries(trace, chipChannels(trace, {}), metric), sayTerm(metricTitle(metric)), QPen(c.hot, 1.6),
         plot_->yAxis);
     if (const Channel* room = firstChannel(trace, Role::ambient)) {
-        add(room->values, trace.probe ? "room, probe" : "room", QPen(c.cold, 1.6), plot_->yAxis);
+        add(room->values, trace.probe ? say("room, probe") : say("room"), QPen(c.cold, 1.6), plot_->yAxis);
         if (trace.probe && !room->values.empty()) room_ = plot_->graph(plot_->graphCount() - 1);
     }
 }
@@ -226,11 +227,10 @@ void TracePlot::drawBorders() {
         }
         const Mark& mark = marks_[chosen_];
         setAccessibleDescription(
-            QString("%1 at %2 s%3")
-                .arg(borderNames[chosen_])
+            say("%1 at %2 s%3")
+                .arg(say(borderNames[chosen_]))
                 .arg(mark.nowS, 0, 'f', 0)
-                .arg(mark.byHand ? QString(", by hand; found at %1 s").arg(mark.foundS, 0, 'f', 0)
-                                 : QString()));
+                .arg(mark.byHand ? say(", by hand; found at %1 s").arg(mark.foundS, 0, 'f', 0) : QString()));
     }
     plot_->replot();
 }
@@ -293,7 +293,7 @@ void TracePlot::moveProbe(double byS) {
     for (const QCPGraphData& point : *room_->data()) moved << QCPGraphData(point.key + byS / 60, point.value);
     room_->data()->set(moved, true);
     setAccessibleDescription(
-        QString("room probe's clock moved by %1 s").arg(*probeShiftS_ + probeMovedS_, 0, 'f', 0));
+        say("room probe's clock moved by %1 s").arg(*probeShiftS_ + probeMovedS_, 0, 'f', 0));
     plot_->replot();
 }
 

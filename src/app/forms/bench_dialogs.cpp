@@ -5,7 +5,7 @@
 #include "app/forms/dialog_buttons.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 
 #include <QHBoxLayout>
@@ -17,33 +17,33 @@ namespace ibuki {
 namespace {
 
 void addRigFields(EntityForm<Configuration>& form) {
-    form.text("Cooler", &Configuration::cooler);
-    form.choice("Fan", &Configuration::fan);
-    form.text("Fan setting", &Configuration::fanNote);
-    form.choice("Lid", &Configuration::lid);
-    form.choice("Chip on pins", &Configuration::pinsOnChip);
-    form.number("Force of all screws, N", &Configuration::mountForce, 0, true);
-    form.number("Backplate thickness, mm", &Configuration::plateThickness, 0, true);
-    form.number("Backplate radius, mm", &Configuration::plateRadius, 0, true);
-    form.number("Temperature limit, °C", &Configuration::temperatureLimit);
-    form.number("Power limit, W", &Configuration::powerLimit, 0, true);
-    form.number("Slowest part, time constant in min", &Configuration::slowestMinutes, 0, true);
-    form.number("Room differs around it, ± K", &Configuration::roomGradient, 0);
+    form.text(say("Cooler"), &Configuration::cooler);
+    form.choice(say("Fan"), &Configuration::fan);
+    form.text(say("Fan setting"), &Configuration::fanNote);
+    form.choice(say("Lid"), &Configuration::lid);
+    form.choice(say("Chip on pins"), &Configuration::pinsOnChip);
+    form.number(say("Force of all screws, N"), &Configuration::mountForce, 0, true);
+    form.number(say("Backplate thickness, mm"), &Configuration::plateThickness, 0, true);
+    form.number(say("Backplate radius, mm"), &Configuration::plateRadius, 0, true);
+    form.number(say("Temperature limit, °C"), &Configuration::temperatureLimit);
+    form.number(say("Power limit, W"), &Configuration::powerLimit, 0, true);
+    form.number(say("Slowest part, time constant in min"), &Configuration::slowestMinutes, 0, true);
+    form.number(say("Room differs around it, ± K"), &Configuration::roomGradient, 0);
 }
 
 void addSiteFields(EntityForm<Site>& form) {
-    form.choice("Site", &Site::kind);
-    form.choice("Face towards the chip", &Site::lowerFace);
-    form.choice("Face towards the cooler", &Site::upperFace);
-    form.text("Finish", &Site::finish);
-    form.number("Width, mm", &Site::width, 0, true);
-    form.number("Length, mm", &Site::length, 0, true);
-    form.number("Gap, mm", &Site::gap, 0);
+    form.choice(say("Site"), &Site::kind);
+    form.choice(say("Face towards the chip"), &Site::lowerFace);
+    form.choice(say("Face towards the cooler"), &Site::upperFace);
+    form.text(say("Finish"), &Site::finish);
+    form.number(say("Width, mm"), &Site::width, 0, true);
+    form.number(say("Length, mm"), &Site::length, 0, true);
+    form.number(say("Gap, mm"), &Site::gap, 0);
     form.requiredNumber(
-        "How many alike", [](const Site& site) { return site.alike; },
+        say("How many alike"), [](const Site& site) { return site.alike; },
         [](Site& site, double n) { site.alike = static_cast<int>(n); }, 1, false);
-    form.choice("Open contacts beside it", &Site::contactsNear);
-    form.choice("Aluminium within reach", &Site::aluminiumNear);
+    form.choice(say("Open contacts beside it"), &Site::contactsNear);
+    form.choice(say("Aluminium within reach"), &Site::aluminiumNear);
 }
 
 /// Shows one entity in a sheet's form for as long as both are there: a sheet closes when what it shows is
@@ -62,11 +62,11 @@ void follow(QDialog& sheet, Session& session, Id<E> id, const std::shared_ptr<En
 /// The fields of a sheet on one entity; `follow` comes when they have been named.
 template <class E>
 std::shared_ptr<EntityForm<E>> sheetForm(QDialog& sheet, Session& session, QVBoxLayout* layout,
-                                         const QString& title) {
+                                         const QString& title, const char* what) {
     sheet.setWindowTitle(title);
     auto* rows = new QFormLayout;
     layout->addLayout(rows);
-    return std::make_shared<EntityForm<E>>(session, rows, title.toLower().toStdString());
+    return std::make_shared<EntityForm<E>>(session, rows, what);
 }
 
 void prepareList(QListWidget& list, const QString& name, std::function<void(qlonglong)> open) {
@@ -104,30 +104,30 @@ std::function<void(Edit)> reducingAgain(Session& session, Id<Configuration> chan
 
 NewBenchDialog::NewBenchDialog(Session& session, QWidget* parent)
     : QDialog(parent), session_(session), name_(new QLineEdit), templates_(new QListWidget) {
-    setWindowTitle("Describe a bench");
+    setWindowTitle(say("Describe a bench"));
     resize(560, 420);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(cardTitle("Which layers does the heat cross?"));
-    layout->addWidget(quietLabel("Start from the nearest; layers can be added, changed and removed "
-                                 "afterwards by opening them on the strip."));
+    layout->addWidget(cardTitle(say("Which layers does the heat cross?")));
+    layout->addWidget(quietLabel(say("Start from the nearest; layers can be added, changed and removed "
+                                     "afterwards by opening them on the strip.")));
     auto* form = new QFormLayout;
-    name_->setPlaceholderText("for example node-2");
-    addFormRow(form, "Name of the bench", name_);
+    name_->setPlaceholderText(say("for example node-2"));
+    addFormRow(form, say("Name of the bench"), name_);
     layout->addLayout(form);
-    templates_->setAccessibleName("Template");
+    templates_->setAccessibleName(say("Template"));
     templates_->setObjectName("Template");
     for (const BenchTemplateInfo& info : benchTemplates)
         templates_->addItem(sayTerm(info.name) + ": " + sayText(layersOf(info)));
     templates_->setCurrentRow(0);
     layout->addWidget(templates_, 1);
-    layout->addWidget(dialogButtons(this, "Describe it"));
+    layout->addWidget(dialogButtons(this, say("Describe it")));
 }
 
 void NewBenchDialog::accept() {
     const QString name = name_->text().trimmed();
     if (name.isEmpty()) {
         markWrong(name_, true);
-        session_.refuse("A bench needs a name. Type one.");
+        session_.refuse(say("A bench needs a name. Type one."));
         name_->setFocus();
         return;
     }
@@ -144,42 +144,42 @@ void NewBenchDialog::accept() {
 
 BenchSheet::BenchSheet(Session& session, QWidget* parent)
     : QDialog(parent), session_(session), sites_(new QListWidget(this)), sensors_(new QListWidget(this)) {
-    setWindowTitle("Bench");
+    setWindowTitle(say("Bench"));
     resize(560, 780);
     auto* layout = new QVBoxLayout(this);
     const Bench* bench = session.bench();
     const Configuration* configuration = session.configuration();
     if (!bench || !configuration) return;
-    layout->addWidget(cardTitle("What stays the same on this bench"));
+    layout->addWidget(cardTitle(say("What stays the same on this bench")));
     auto* form = new QFormLayout;
     layout->addLayout(form);
     // Kept alive by the dialog: the fields' connections refer to the forms.
-    auto benchForm = std::make_shared<EntityForm<Bench>>(session, form, "bench");
-    benchForm->text("Name", &Bench::name);
-    auto rig = std::make_shared<EntityForm<Configuration>>(session, form, "bench");
+    auto benchForm = std::make_shared<EntityForm<Bench>>(session, form, words::mark("bench"));
+    benchForm->text(say("Name"), &Bench::name);
+    auto rig = std::make_shared<EntityForm<Configuration>>(session, form, words::mark("bench"));
     addRigFields(*rig);
     rig->performWith(reducingAgain(session, configuration->id));
-    benchForm->note("Remarks", &Bench::note);
+    benchForm->note(say("Remarks"), &Bench::note);
     benchForm->show(bench->id);
     rig->show(configuration->id);
     QObject::connect(this, &QObject::destroyed, [benchForm, rig] {});
-    layout->addWidget(
-        quietLabel("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
-                   "it reduces this bench's runs again."));
-    layout->addWidget(quietLabel("Sites that can take a material (Enter opens one)"));
+    layout->addWidget(quietLabel(
+        say("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
+            "it reduces this bench's runs again.")));
+    layout->addWidget(quietLabel(say("Sites that can take a material (Enter opens one)")));
     layout->addWidget(sites_, 1);
-    layout->addWidget(quietLabel("Sensors (Enter opens one)"));
+    layout->addWidget(quietLabel(say("Sensors (Enter opens one)")));
     layout->addWidget(sensors_, 2);
     auto* row = new QHBoxLayout;
-    auto* add = button("Add sensor");
+    auto* add = button(say("Add sensor"));
     connect(add, &QPushButton::clicked, this, &BenchSheet::addSensor);
     row->addWidget(add);
     row->addStretch(1);
     row->addWidget(closeButton(this));
     layout->addLayout(row);
-    prepareList(*sites_, "Sites",
+    prepareList(*sites_, say("Sites"),
                 [this](qlonglong id) { openDialog(new SiteSheet(session_, Id<Site>{id}, this)); });
-    prepareList(*sensors_, "Sensors",
+    prepareList(*sensors_, say("Sensors"),
                 [this](qlonglong id) { openDialog(new SensorSheet(session_, Id<Sensor>{id}, this)); });
     connect(&session_, &Session::documentChanged, this, &BenchSheet::listSites);
     connect(&session_, &Session::documentChanged, this, &BenchSheet::listSensors);
@@ -192,7 +192,7 @@ void BenchSheet::listSites() {
     if (const Configuration* configuration = session_.configuration())
         for (const Site* site : session_.document().where(&Site::configuration, configuration->id))
             lines.emplace_back(qtext(site->name)
-                                   + (site->alike > 1 ? QString(", %1 alike").arg(site->alike) : QString()),
+                                   + (site->alike > 1 ? say(", %1 alike").arg(site->alike) : QString()),
                                site->id.value);
     fillList(*sites_, lines);
 }
@@ -201,8 +201,8 @@ void BenchSheet::listSensors() {
     std::vector<std::pair<QString, qlonglong>> lines;
     if (const Configuration* configuration = session_.configuration())
         for (const Sensor* sensor : session_.document().where(&Sensor::configuration, configuration->id)) {
-            QString line = qtext(word(sensor->role));
-            if (!sensor->reads.empty()) line += " reads " + qtext(sensor->reads);
+            QString line = sayTerm(word(sensor->role));
+            if (!sensor->reads.empty()) line += say(" reads ") + qtext(sensor->reads);
             if (sensor->accuracy) line += QString(", ± %1 K").arg(sensor->accuracy->value);
             lines.emplace_back(line, sensor->id.value);
         }
@@ -224,9 +224,9 @@ RigSheet::RigSheet(Session& session, Id<Configuration> rig, QWidget* parent) : Q
     resize(480, 460);
     auto* layout = new QVBoxLayout(this);
     layout->addWidget(
-        quietLabel("What this level's rig has of its own. Layers, sites and sensors are the bench's."));
-    const auto fields = sheetForm<Configuration>(*this, session, layout, "Rig");
-    fields->text("Name of the rig", &Configuration::name);
+        quietLabel(say("What this level's rig has of its own. Layers, sites and sensors are the bench's.")));
+    const auto fields = sheetForm<Configuration>(*this, session, layout, say("Rig"), words::mark("rig"));
+    fields->text(say("Name of the rig"), &Configuration::name);
     addRigFields(*fields);
     fields->performWith(reducingAgain(session, rig));
     follow(*this, session, rig, fields);
@@ -236,18 +236,18 @@ RigSheet::RigSheet(Session& session, Id<Configuration> rig, QWidget* parent) : Q
 SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) : QDialog(parent) {
     resize(460, 340);
     auto* layout = new QVBoxLayout(this);
-    const auto fields = sheetForm<Sensor>(*this, session, layout, "Sensor");
-    fields->choice("Measures", &Sensor::role);
-    fields->text("Reads", &Sensor::reads);
-    fields->text("Column of the log", &Sensor::column);
-    fields->number("Accuracy, ± K", &Sensor::accuracy, 0);
-    fields->number("Resolution, K", &Sensor::resolution, 0);
-    fields->number("Known offset, K", &Sensor::offset);
-    fields->number("Accuracy, share of the reading", &Sensor::accuracyShare, 0);
-    fields->number("Lag of a room probe, s", &Sensor::lagS, 0);
+    const auto fields = sheetForm<Sensor>(*this, session, layout, say("Sensor"), words::mark("sensor"));
+    fields->choice(say("Measures"), &Sensor::role);
+    fields->text(say("Reads"), &Sensor::reads);
+    fields->text(say("Column of the log"), &Sensor::column);
+    fields->number(say("Accuracy, ± K"), &Sensor::accuracy, 0);
+    fields->number(say("Resolution, K"), &Sensor::resolution, 0);
+    fields->number(say("Known offset, K"), &Sensor::offset);
+    fields->number(say("Accuracy, share of the reading"), &Sensor::accuracyShare, 0);
+    fields->number(say("Lag of a room probe, s"), &Sensor::lagS, 0);
     follow(*this, session, sensor, fields);
     auto* row = new QHBoxLayout;
-    auto* remove = button("Remove");
+    auto* remove = button(say("Remove"));
     connect(remove, &QPushButton::clicked, this, [&session, sensor] {
         Edit edit(session.document(), titled("Remove a sensor"));
         edit.remove(sensor);
@@ -262,8 +262,8 @@ SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) :
 SiteSheet::SiteSheet(Session& session, Id<Site> site, QWidget* parent) : QDialog(parent) {
     resize(440, 400);
     auto* layout = new QVBoxLayout(this);
-    const auto fields = sheetForm<Site>(*this, session, layout, "Site");
-    fields->text("Name", &Site::name);
+    const auto fields = sheetForm<Site>(*this, session, layout, say("Site"), words::mark("site"));
+    fields->text(say("Name"), &Site::name);
     addSiteFields(*fields);
     follow(*this, session, site, fields);
     layout->addWidget(closeButton(this), 0, Qt::AlignRight);
@@ -271,42 +271,42 @@ SiteSheet::SiteSheet(Session& session, Id<Site> site, QWidget* parent) : QDialog
 
 LayerSheet::LayerSheet(Session& session, Id<Layer> layer, QWidget* parent)
     : QDialog(parent), session_(session), layer_(layer) {
-    setWindowTitle("Layer");
+    setWindowTitle(say("Layer"));
     resize(480, 560);
     auto* layout = new QVBoxLayout(this);
     const Layer* shown = session.document().find(layer);
     if (!shown) return;
-    layout->addWidget(cardTitle("Layer: " + QString::fromStdString(shown->name)));
+    layout->addWidget(cardTitle(say("Layer: ") + QString::fromStdString(shown->name)));
     auto* form = new QFormLayout;
     layout->addLayout(form);
-    auto layerForm = std::make_shared<EntityForm<Layer>>(session, form, "layer");
-    layerForm->text("Name", &Layer::name);
+    auto layerForm = std::make_shared<EntityForm<Layer>>(session, form, words::mark("layer"));
+    layerForm->text(say("Name"), &Layer::name);
     if (shown->site) {
-        const auto siteForm = std::make_shared<EntityForm<Site>>(session, form, "site");
+        const auto siteForm = std::make_shared<EntityForm<Site>>(session, form, words::mark("site"));
         addSiteFields(*siteForm);
         follow(*this, session, *shown->site, siteForm);
     } else if (shown->kind != LayerKind::room) {
-        layerForm->choice("Metal", &Layer::metal);
-        layerForm->number("Width, mm", &Layer::width, 0, true);
-        layerForm->number("Length, mm", &Layer::length, 0, true);
-        layerForm->number("Thickness, mm", &Layer::thickness, 0, true);
-        layerForm->number("Conductivity, W/(m·K)", &Layer::conductivity, 0, true);
+        layerForm->choice(say("Metal"), &Layer::metal);
+        layerForm->number(say("Width, mm"), &Layer::width, 0, true);
+        layerForm->number(say("Length, mm"), &Layer::length, 0, true);
+        layerForm->number(say("Thickness, mm"), &Layer::thickness, 0, true);
+        layerForm->number(say("Conductivity, W/(m·K)"), &Layer::conductivity, 0, true);
     }
     follow(*this, session, layer, layerForm);
     if (shown->kind == LayerKind::room)
-        layout->addWidget(quietLabel("The room is the air at the cooler's intake."));
+        layout->addWidget(quietLabel(say("The room is the air at the cooler's intake.")));
     layout->addStretch(1);
     auto* row = new QHBoxLayout;
     if (shown->kind != LayerKind::room) {
-        auto* addInterface = new QPushButton("Add interface behind");
-        auto* addPlate = new QPushButton("Add layer behind");
+        auto* addInterface = new QPushButton(say("Add interface behind"));
+        auto* addPlate = new QPushButton(say("Add layer behind"));
         connect(addInterface, &QPushButton::clicked, this, [this] { addBehind(LayerKind::interface); });
         connect(addPlate, &QPushButton::clicked, this, [this] { addBehind(LayerKind::plate); });
         row->addWidget(addInterface);
         row->addWidget(addPlate);
     }
     if (shown->kind != LayerKind::room && shown->kind != LayerKind::chip) {
-        auto* remove = new QPushButton("Remove");
+        auto* remove = new QPushButton(say("Remove"));
         connect(remove, &QPushButton::clicked, this, &LayerSheet::removeThis);
         row->addWidget(remove);
     }

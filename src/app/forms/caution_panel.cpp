@@ -4,7 +4,7 @@
 #include "app/drawn/theme.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/mount.h"
 #include "store/paper/sentences.h"
@@ -25,7 +25,7 @@ template <class E> std::optional<Id<E>> idOf(const E* entity) {
 QString headOf(const Caution& caution) {
     QString name = sayTerm(severityName(caution.rule->severity));
     name[0] = name[0].toUpper();
-    return caution.state == CautionState::asks ? "Not known yet (" + name.toLower() + ")" : name;
+    return caution.state == CautionState::asks ? say("Not known yet (") + name.toLower() + ")" : name;
 }
 
 } // namespace
@@ -87,32 +87,32 @@ QWidget* CautionPanel::line(const Caution& caution) {
     const std::string rule(caution.rule->id);
     const Acknowledgement* read = acknowledgementOf(session_.document(), rule, subject());
     if (caution.state == CautionState::asks && subject_.site) {
-        auto* answer = button("Answer…", "State what is not known on the site");
+        auto* answer = button(say("Answer…"), say("State what is not known on the site"));
         connect(answer, &QPushButton::clicked, this,
                 [this] { openDialog(new SiteSheet(session_, *subject_.site, this)); });
         row->addWidget(answer);
     } else if (read) {
-        row->addWidget(quietLabel(QString("Read by %1 on %2%3")
+        row->addWidget(quietLabel(say("Read by %1 on %2%3")
                                       .arg(qtext(read->role), qtext(dateText(read->at)),
                                            read->reason.empty() ? QString() : ": " + qtext(read->reason))),
                        1);
-        auto* back = button("Take back");
+        auto* back = button(say("Take back"));
         back->setObjectName("Take back " + qtext(rule));
         connect(back, &QPushButton::clicked, this, [this, id = read->id] { withdraw(id); });
         row->addWidget(back);
     } else if (caution.rule->mayOverride) {
         const bool stop = caution.rule->severity == CautionSeverity::stop;
-        auto* accept = button(stop ? "Go on all the same…" : "Read");
+        auto* accept = button(stop ? say("Go on all the same…") : say("Read"));
         accept->setObjectName("Read " + qtext(rule));
-        accept->setAccessibleName("Acknowledge: " + headOf(caution));
+        accept->setAccessibleName(say("Acknowledge: ") + headOf(caution));
         connect(accept, &QPushButton::clicked, this, [this, rule] { acknowledge(rule); });
         row->addWidget(accept);
     } else {
-        auto* read_ = button("Seen", "This stop stays: nothing lifts it");
+        auto* read_ = button(say("Seen"), say("This stop stays: nothing lifts it"));
         read_->setObjectName("Read " + qtext(rule));
         connect(read_, &QPushButton::clicked, this, [this, rule] { acknowledge(rule); });
         row->addWidget(read_);
-        row->addWidget(quietLabel("This stop stays; seeing it is recorded."), 1);
+        row->addWidget(quietLabel(say("This stop stays; seeing it is recorded.")), 1);
     }
     row->addStretch(1);
     box->addLayout(row);
@@ -124,24 +124,24 @@ void CautionPanel::acknowledge(const std::string& rule) {
     bool ok = false;
     QSettings settings;
     const QString role =
-        QInputDialog::getText(this, "Who has read it?", "Role, such as first technician", QLineEdit::Normal,
-                              settings.value("role", "first technician").toString(), &ok)
+        QInputDialog::getText(this, say("Who has read it?"), say("Role, such as first technician"),
+                              QLineEdit::Normal, settings.value("role", "first technician").toString(), &ok)
             .trimmed();
     if (!ok || !known) return;
     if (role.isEmpty()) {
-        session_.refuse("A caution is acknowledged by someone: write a role, such as first technician.");
+        session_.refuse(say("A caution is acknowledged by someone: write a role, such as first technician."));
         return;
     }
     settings.setValue("role", role);
     Acknowledgement given;
     if (known->severity == CautionSeverity::stop && known->mayOverride) {
-        given.reason = QInputDialog::getText(this, "Why go on?", "Reason, kept with the record",
+        given.reason = QInputDialog::getText(this, say("Why go on?"), say("Reason, kept with the record"),
                                              QLineEdit::Normal, {}, &ok)
                            .trimmed()
                            .toStdString();
         if (!ok) return;
         if (given.reason.empty()) {
-            session_.refuse("A stop is lifted with a reason only.");
+            session_.refuse(say("A stop is lifted with a reason only."));
             return;
         }
     }
@@ -165,14 +165,14 @@ void CautionPanel::withdraw(Id<Acknowledgement> id) {
 
 CautionSheet::CautionSheet(Session& session, const CautionSubject& subject, QWidget* parent)
     : QDialog(parent) {
-    setWindowTitle("Cautions");
+    setWindowTitle(say("Cautions"));
     resize(560, 620);
     auto* layout = new QVBoxLayout(this);
     if (subject.mount) layout->addWidget(cardTitle(qtext(subject.mount->name)));
     auto* panel = new CautionPanel(session);
     panel->show(subject);
     layout->addWidget(scrolledWidget(panel), 1);
-    auto* close = button("Close", {}, true);
+    auto* close = button(say("Close"), {}, true);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     layout->addWidget(close, 0, Qt::AlignRight);
     connect(&session, &Session::documentChanged, this, [this, &session, panel, mount = subject.mount->id] {

@@ -5,7 +5,7 @@
 // change of that member. Bad input keeps the field marked and the project unchanged, and says what is wrong.
 
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/session/session.h"
 #include "core/domain/words.h"
 #include "words/words.h"
@@ -107,7 +107,7 @@ public:
     QLineEdit* number(const QString& label, std::optional<Q> E::*member, double least = -1e300,
                       bool above = false) {
         auto* field = addLine(label);
-        field->setPlaceholderText("not stated");
+        field->setPlaceholderText(say("not stated"));
         QObject::connect(field, &QLineEdit::editingFinished, field, [=, this] {
             const QString typed = field->text().trimmed();
             const auto value = numberFrom(typed);
@@ -151,7 +151,7 @@ public:
             if (!typed.empty() && !value) {
                 markWrong(field, true);
                 session_.refuse(
-                    QString("%1: \"%2\" is no date. Write it as 2031-03-04.").arg(label, field->text()));
+                    say("%1: \"%2\" is no date. Write it as 2031-03-04.").arg(label, field->text()));
                 return;
             }
             markWrong(field, false);
@@ -249,10 +249,11 @@ private:
         if (fits) return true;
         markWrong(field, true);
         session_.refuse(
-            !value ? QString("%1: \"%2\" is no number. Write digits, such as 1.5.").arg(label, field->text())
-                   : QString("%1: %2 is out of range. It must be %3 %4%5.")
-                         .arg(label, numberText(*value), above ? "above" : "at least", numberText(least),
-                              most < 1e299 ? QString(" and below %1").arg(numberText(most)) : QString()));
+            !value ? say("%1: \"%2\" is no number. Write digits, such as 1.5.").arg(label, field->text())
+                   : say("%1: %2 is out of range. It must be %3 %4%5.")
+                         .arg(label, numberText(*value), above ? say("above") : say("at least"),
+                              numberText(least),
+                              most < 1e299 ? say(" and below %1").arg(numberText(most)) : QString()));
         return false;
     }
 

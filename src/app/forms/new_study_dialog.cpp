@@ -3,7 +3,7 @@
 
 #include "app/forms/dialog_buttons.h"
 #include "app/forms/entity_form.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/setup/study_setup.h"
 #include "words/words.h"
 
@@ -23,22 +23,22 @@ NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
       name_(new QLineEdit),
       newMaterial_(new QLineEdit),
       materials_(new QListWidget) {
-    setWindowTitle("New study");
+    setWindowTitle(say("New study"));
     resize(560, 520);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(cardTitle("What is compared?"));
+    layout->addWidget(cardTitle(say("What is compared?")));
     auto* form = new QFormLayout;
     for (const StudyTemplateInfo& info : studyTemplates())
-        kind_->addItem(qtext(word(info.which)), static_cast<int>(info.which));
-    addFormRow(form, "Kind of study", kind_);
+        kind_->addItem(sayTerm(word(info.which)), static_cast<int>(info.which));
+    addFormRow(form, say("Kind of study"), kind_);
     form->addRow(QString(), what_);
-    addFormRow(form, "Name of the study", name_);
+    addFormRow(form, say("Name of the study"), name_);
     connect(kind_, &QComboBox::currentIndexChanged, this, &NewStudyDialog::explainKind);
     explainKind();
     layout->addLayout(form);
-    layout->addWidget(quietLabel(
-        "Tick the materials. One that is not on the shelf yet can be added here; describe it on Shelf."));
-    materials_->setAccessibleName("Materials");
+    layout->addWidget(quietLabel(say(
+        "Tick the materials. One that is not on the shelf yet can be added here; describe it on Shelf.")));
+    materials_->setAccessibleName(say("Materials"));
     materials_->setObjectName("Materials");
     for (const auto& [id, material] : session.document().all<Material>()) {
         auto* item = new QListWidgetItem(QString::fromStdString(material.name), materials_);
@@ -47,17 +47,17 @@ NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
     }
     layout->addWidget(materials_, 1);
     auto* row = new QHBoxLayout;
-    newMaterial_->setAccessibleName("Name of a new material");
+    newMaterial_->setAccessibleName(say("Name of a new material"));
     newMaterial_->setObjectName("Name of a new material");
-    newMaterial_->setPlaceholderText("name of a new material");
-    auto* add = new QPushButton("Add material");
+    newMaterial_->setPlaceholderText(say("name of a new material"));
+    auto* add = new QPushButton(say("Add material"));
     add->setObjectName("Add material");
     add->setAutoDefault(false);
     connect(add, &QPushButton::clicked, this, &NewStudyDialog::addMaterial);
     row->addWidget(newMaterial_, 1);
     row->addWidget(add);
     layout->addLayout(row);
-    layout->addWidget(dialogButtons(this, "Ask"));
+    layout->addWidget(dialogButtons(this, say("Ask")));
 }
 
 StudyTemplate NewStudyDialog::chosenKind() const {
@@ -68,11 +68,9 @@ void NewStudyDialog::explainKind() {
     const StudyTemplateInfo& info = templateInfo(chosenKind());
     QString text = sayText(purposeOf(info.which)) + ". ";
     if (info.mostMaterials == info.leastMaterials)
-        text += QString("Tick %1.")
-                    .arg(info.leastMaterials == 1 ? QString("one material")
-                                                  : QString("%1 materials").arg(info.leastMaterials));
+        text += sayMany("Tick one material.", "Tick %n materials.", info.leastMaterials);
     else if (info.leastMaterials > 0)
-        text += QString("Tick at least %1.").arg(info.leastMaterials);
+        text += say("Tick at least %1.").arg(info.leastMaterials);
     what_->setText(text);
 }
 
@@ -101,7 +99,8 @@ void NewStudyDialog::accept() {
     const QString name = name_->text().trimmed();
     if (name.isEmpty() || !session_.selection().bench) {
         markWrong(name_, name.isEmpty());
-        session_.refuse(name.isEmpty() ? "A study needs a name. Type one." : "Describe a bench first.");
+        session_.refuse(name.isEmpty() ? say("A study needs a name. Type one.")
+                                       : say("Describe a bench first."));
         name_->setFocus();
         return;
     }

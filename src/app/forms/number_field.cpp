@@ -2,6 +2,7 @@
 #include "app/forms/number_field.h"
 
 #include "app/forms/entity_form.h"
+#include "app/say.h"
 
 namespace ibuki {
 
@@ -29,9 +30,9 @@ void NumberField::show(double value) {
 }
 
 QString NumberField::complaint() const {
-    const QString most = range_.most < 1e299 ? QString(" and at most %1").arg(range_.most) : QString();
-    return QString("%1 must be %2 %3%4.")
-        .arg(label_, range_.above ? "above" : "at least", numberText(range_.least), most);
+    const QString most = range_.most < 1e299 ? say(" and at most %1").arg(range_.most) : QString();
+    return say("%1 must be %2 %3%4.")
+        .arg(label_, range_.above ? say("above") : say("at least"), numberText(range_.least), most);
 }
 
 } // namespace ibuki

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/command_palette.h"
 
+#include "app/say.h"
+
 #include <QAction>
 #include <QKeyEvent>
 #include <QLineEdit>
@@ -11,12 +13,12 @@ namespace ibuki {
 
 CommandPalette::CommandPalette(const QList<QAction*>& actions, QWidget* parent)
     : QDialog(parent), actions_(actions), words_(new QLineEdit), list_(new QListWidget) {
-    setWindowTitle("Find or do");
+    setWindowTitle(say("Find or do"));
     resize(520, 380);
     auto* layout = new QVBoxLayout(this);
-    words_->setPlaceholderText("what do you want to do");
-    words_->setAccessibleName("What do you want to do");
-    list_->setAccessibleName("Actions");
+    words_->setPlaceholderText(say("what do you want to do"));
+    words_->setAccessibleName(say("What do you want to do"));
+    list_->setAccessibleName(say("Actions"));
     layout->addWidget(words_);
     layout->addWidget(list_, 1);
     words_->installEventFilter(this);

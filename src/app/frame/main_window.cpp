@@ -11,7 +11,7 @@
 #include "app/frame/top_line.h"
 #include "app/paper/paper_view.h"
 #include "app/question/question_view.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/shelf/shelf_view.h"
 #include "app/verdict/verdict_view.h"
 #include "core/setup/study_setup.h"
@@ -33,7 +33,7 @@ namespace ibuki {
 
 MainWindow::MainWindow(const QString& samplePath, QWidget* parent)
     : QMainWindow(parent), samplePath_(samplePath) {
-    setWindowTitle("Ibuki");
+    setWindowTitle(say("Ibuki"));
     setAcceptDrops(true);
     resize(1280, 800);
     setMinimumSize(900, 600);
@@ -68,7 +68,8 @@ void MainWindow::refreshSoon() {
 void MainWindow::refreshNow() {
     refresh_.stop();
     pages_->setCurrentIndex(session_.isOpen() ? 1 : 0);
-    setWindowTitle(session_.isOpen() ? QFileInfo(session_.path()).completeBaseName() + " – Ibuki" : "Ibuki");
+    setWindowTitle(session_.isOpen() ? QFileInfo(session_.path()).completeBaseName() + say(" – Ibuki")
+                                     : say("Ibuki"));
     if (!session_.isOpen()) return;
     top_->refresh();
     switch (stage()) {
@@ -96,8 +97,8 @@ void MainWindow::showNotice(const QString& notice) {
 }
 
 void MainWindow::newProject() {
-    QString path =
-        QFileDialog::getSaveFileName(this, "New project", "bench.ibuki", "Ibuki projects (*.ibuki)");
+    QString path = QFileDialog::getSaveFileName(this, say("New project"), say("bench.ibuki"),
+                                                say("Ibuki projects (*.ibuki)"));
     if (path.isEmpty()) return;
     if (!path.endsWith(".ibuki")) path += ".ibuki";
     if (!session_.createProject(path)) return;
@@ -107,8 +108,8 @@ void MainWindow::newProject() {
 }
 
 void MainWindow::openProject() {
-    const QString path =
-        QFileDialog::getOpenFileName(this, "Open project", {}, "Ibuki projects (*.ibuki);;All files (*)");
+    const QString path = QFileDialog::getOpenFileName(this, say("Open project"), {},
+                                                      say("Ibuki projects (*.ibuki);;All files (*)"));
     if (!path.isEmpty() && session_.openProject(path)) {
         remember();
         showStage(Stage::verdict);
@@ -123,8 +124,8 @@ bool MainWindow::openDemo(const QString& copyTo) {
         path = folder + "/kittiwake.ibuki";
     }
     if (!QFileInfo::exists(path) && !QFile::copy(samplePath_, path)) {
-        session_.post("The demo project is not where it should be (" + samplePath_
-                      + "). Build or install Ibuki again.");
+        session_.post(say("The demo project is not where it should be (") + samplePath_
+                      + say("). Build or install Ibuki again."));
         return false;
     }
     QFile::setPermissions(path, QFile::permissions(path) | QFileDevice::WriteOwner);
@@ -144,9 +145,9 @@ void MainWindow::openLast() {
 void MainWindow::saveCopy() {
     if (!session_.isOpen()) return;
     const QString path = QFileDialog::getSaveFileName(
-        this, "Save a copy", QFileInfo(session_.path()).completeBaseName() + " copy.ibuki",
-        "Ibuki projects (*.ibuki)");
-    if (!path.isEmpty() && session_.saveCopy(path)) session_.post("Copied to " + path);
+        this, say("Save a copy"), QFileInfo(session_.path()).completeBaseName() + say(" copy.ibuki"),
+        say("Ibuki projects (*.ibuki)"));
+    if (!path.isEmpty() && session_.saveCopy(path)) session_.post(say("Copied to ") + path);
 }
 
 void MainWindow::newBench() {
@@ -249,7 +250,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
         return;
     }
     if (!session_.isOpen()) {
-        session_.refuse("Logs need a project to belong to. Make or open one first.");
+        session_.refuse(say("Logs need a project to belong to. Make or open one first."));
         return;
     }
     showStage(Stage::bench);

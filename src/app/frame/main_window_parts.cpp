@@ -16,6 +16,7 @@
 #include "app/question/evenings_page.h"
 #include "app/question/order_page.h"
 #include "app/question/question_view.h"
+#include "app/say.h"
 #include "app/shelf/shelf_view.h"
 #include "app/verdict/verdict_view.h"
 
@@ -36,58 +37,59 @@ QAction* MainWindow::addCommand(const QString& text, const QKeySequence& key, st
 }
 
 void MainWindow::makeActions() {
-    new_ = addCommand("New project…", QKeySequence::New, [this] { newProject(); });
-    open_ = addCommand("Open project…", QKeySequence::Open, [this] { openProject(); });
-    demo_ = addCommand("Demo", {}, [this] { openDemo(); });
-    QAction* saveAside = addCommand("Save a copy…", QKeySequence::SaveAs, [this] { saveCopy(); });
-    QAction* closeIt = addCommand("Close project", QKeySequence::Close, [this] { session_.closeProject(); });
+    new_ = addCommand(say("New project…"), QKeySequence::New, [this] { newProject(); });
+    open_ = addCommand(say("Open project…"), QKeySequence::Open, [this] { openProject(); });
+    demo_ = addCommand(say("Demo"), {}, [this] { openDemo(); });
+    QAction* saveAside = addCommand(say("Save a copy…"), QKeySequence::SaveAs, [this] { saveCopy(); });
+    QAction* closeIt =
+        addCommand(say("Close project"), QKeySequence::Close, [this] { session_.closeProject(); });
     projectActions_ = {new_, open_, demo_, saveAside, closeIt};
-    benchActions_ = {addCommand("Describe a bench…", {}, [this] { newBench(); }),
-                     addCommand("Bench sheet…", QKeySequence("Ctrl+B"), [this] { benchSheet(); })};
-    studyActions_ = {addCommand("New study…", {}, [this] { newStudy(); }),
-                     addCommand("Duplicate study", {}, [this] { duplicateThisStudy(); }),
-                     addCommand("Close or reopen study", {}, [this] { closeThisStudy(); })};
-    const std::pair<const char*, Stage> stages[] = {{"Go to Question", Stage::question},
-                                                    {"Go to Shelf", Stage::shelf},
-                                                    {"Go to Bench", Stage::bench},
-                                                    {"Go to Verdict", Stage::verdict},
-                                                    {"Go to Paper", Stage::paper}};
+    benchActions_ = {addCommand(say("Describe a bench…"), {}, [this] { newBench(); }),
+                     addCommand(say("Bench sheet…"), QKeySequence("Ctrl+B"), [this] { benchSheet(); })};
+    studyActions_ = {addCommand(say("New study…"), {}, [this] { newStudy(); }),
+                     addCommand(say("Duplicate study"), {}, [this] { duplicateThisStudy(); }),
+                     addCommand(say("Close or reopen study"), {}, [this] { closeThisStudy(); })};
+    const std::pair<QString, Stage> stages[] = {{say("Go to Question"), Stage::question},
+                                                {say("Go to Shelf"), Stage::shelf},
+                                                {say("Go to Bench"), Stage::bench},
+                                                {say("Go to Verdict"), Stage::verdict},
+                                                {say("Go to Paper"), Stage::paper}};
     int number = 0;
     for (const auto& [text, stage] : stages)
-        addCommand(text, QKeySequence(QString("Ctrl+%1").arg(++number)),
+        addCommand(text, QKeySequence(QStringLiteral("Ctrl+%1").arg(++number)),
                    [this, stage = stage] { showStage(stage); });
-    addCommand("Open what to do next", QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
-    addCommand("Put the plan on the tape", {}, [this] {
+    addCommand(say("Open what to do next"), QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
+    addCommand(say("Put the plan on the tape"), {}, [this] {
         showStage(Stage::question);
         questionView().showPage(QuestionView::Page::order);
         questionView().order().layOnTape();
     });
-    addCommand("Calendar file…", {}, [this] {
+    addCommand(say("Calendar file…"), {}, [this] {
         showStage(Stage::question);
         questionView().showPage(QuestionView::Page::evenings);
         questionView().evenings().chooseCalendar();
     });
-    addCommand("Bring in logs…", QKeySequence("Ctrl+I"), [this] {
+    addCommand(say("Bring in logs…"), QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);
         benchView().chooseLogs();
     });
     for (const auto& [action, key] :
-         {std::pair{session_.undoStack().createUndoAction(this, "Undo"), QKeySequence::Undo},
-          std::pair{session_.undoStack().createRedoAction(this, "Redo"), QKeySequence::Redo}}) {
+         {std::pair{session_.undoStack().createUndoAction(this, say("Undo")), QKeySequence::Undo},
+          std::pair{session_.undoStack().createRedoAction(this, say("Redo")), QKeySequence::Redo}}) {
         action->setShortcuts(key);
         addAction(action);
         commands_ << action;
     }
-    addCommand("Light or dark room", QKeySequence("Ctrl+L"),
+    addCommand(say("Light or dark room"), QKeySequence("Ctrl+L"),
                [this] { setLook(shade() == Shade::light ? Shade::dark : Shade::light, textScale_); });
-    addCommand("Larger text", QKeySequence::ZoomIn,
+    addCommand(say("Larger text"), QKeySequence::ZoomIn,
                [this] { setLook(shade(), std::min(2.0, textScale_ + 0.1)); });
-    addCommand("Smaller text", QKeySequence::ZoomOut,
+    addCommand(say("Smaller text"), QKeySequence::ZoomOut,
                [this] { setLook(shade(), std::max(0.8, textScale_ - 0.1)); });
-    addCommand("Usual text", QKeySequence("Ctrl+0"), [this] { setLook(shade(), 1.0); });
-    addCommand("Find or do…", QKeySequence("Ctrl+K"),
+    addCommand(say("Usual text"), QKeySequence("Ctrl+0"), [this] { setLook(shade(), 1.0); });
+    addCommand(say("Find or do…"), QKeySequence("Ctrl+K"),
                [this] { openDialog(new CommandPalette(commands_, this)); });
-    addCommand("Leave Ibuki", QKeySequence::Quit, [this] { close(); });
+    addCommand(say("Leave Ibuki"), QKeySequence::Quit, [this] { close(); });
 }
 
 void MainWindow::makeViews() {
@@ -100,11 +102,11 @@ void MainWindow::makeViews() {
     top_ = new TopLine(session_, projectActions_, benchActions_, studyActions_);
     strip_ = new Strip(session_);
     tape_ = new Tape(session_);
-    stages_ = new StageBar({{"Question", "What is compared, and what matters"},
-                            {"Shelf", "Materials and lots"},
-                            {"Bench", "Logs, traces and reduced figures"},
-                            {"Verdict", "Who can be told apart from whom"},
-                            {"Paper", "The report and exports"}});
+    stages_ = new StageBar({{say("Question"), say("What is compared, and what matters")},
+                            {say("Shelf"), say("Materials and lots")},
+                            {say("Bench"), say("Logs, traces and reduced figures")},
+                            {say("Verdict"), say("Who can be told apart from whom")},
+                            {say("Paper"), say("The report and exports")}});
     views_ = new QStackedWidget;
     question_ = nullptr;
     shelf_ = nullptr;
@@ -120,9 +122,9 @@ void MainWindow::makeViews() {
     notice_ = new QLabel;
     notice_->setWordWrap(true);
     notice_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    notice_->setAccessibleName("Notice");
+    notice_->setAccessibleName(say("Notice"));
     notice_->setObjectName("Notice");
-    auto* dismiss = button("Dismiss", "Esc");
+    auto* dismiss = button(say("Dismiss"), say("Esc"));
     dismiss->setProperty("quiet", true);
     dismiss->setShortcut(Qt::Key_Escape);
     connect(dismiss, &QPushButton::clicked, noticeBar_, &QWidget::hide);

@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/drawn/walk.h"
+#include "app/say.h"
 
 #include <QHelpEvent>
 #include <QKeyEvent>
@@ -14,7 +15,7 @@ namespace ibuki {
 
 StageBar::StageBar(const std::vector<Stage>& stages, QWidget* parent) : QWidget(parent), stages_(stages) {
     setFocusPolicy(Qt::StrongFocus);
-    setAccessibleName("Stages");
+    setAccessibleName(say("Stages"));
     setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Expanding);
 }
 
@@ -98,7 +99,7 @@ bool StageBar::event(QEvent* event) {
         const int stage = stageAt(help->pos());
         QToolTip::showText(help->globalPos(), stage < 0 ? QString()
                                                         : stages_[static_cast<std::size_t>(stage)].what
-                                                              + QString(" (Ctrl+%1)").arg(stage + 1));
+                                                              + say(" (Ctrl+%1)").arg(stage + 1));
         return true;
     }
     return QWidget::event(event);

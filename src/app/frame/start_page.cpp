@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 
 #include <QAction>
 #include <QHBoxLayout>
@@ -13,20 +14,20 @@ namespace ibuki {
 StartPage::StartPage(QAction* create, QAction* open, QAction* demo, QWidget* parent) : QWidget(parent) {
     auto* layout = new QVBoxLayout(this);
     layout->addStretch(2);
-    auto* name = new QLabel("Ibuki");
+    auto* name = new QLabel(say("Ibuki"));
     setTextFont(name, 3.2, QFont::DemiBold);
     name->setAlignment(Qt::AlignCenter);
     layout->addWidget(name);
-    auto* what = quietLabel("Which interface material keeps the chip cooler, and how sure can you be?");
+    auto* what = quietLabel(say("Which interface material keeps the chip cooler, and how sure can you be?"));
     setTextFont(what, 1.2);
     what->setAlignment(Qt::AlignCenter);
     layout->addWidget(what);
     layout->addSpacing(24);
     auto* row = new QHBoxLayout;
     row->addStretch(1);
-    const std::pair<QAction*, const char*> ways[] = {{create, "a project for your own benches"},
-                                                     {open, "a project file, *.ibuki"},
-                                                     {demo, "a ship's compute room, made up"}};
+    const std::pair<QAction*, QString> ways[] = {{create, say("a project for your own benches")},
+                                                 {open, say("a project file, *.ibuki")},
+                                                 {demo, say("a ship's compute room, made up")}};
     for (const auto& [action, words] : ways) {
         auto* column = new QVBoxLayout;
         column->setContentsMargins(20, 18, 20, 18);

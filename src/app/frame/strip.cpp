@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/drawn/walk.h"
+#include "app/say.h"
 #include "app/session/session.h"
 #include "core/domain/bench.h"
 
@@ -11,7 +12,7 @@
 namespace ibuki {
 
 Strip::Strip(Session& session, QWidget* parent) : DrawnItems(parent), session_(session) {
-    setAccessibleName("Heat path");
+    setAccessibleName(say("Heat path"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     connect(&session_, &Session::documentChanged, this, &Strip::refresh);
     connect(&session_, &Session::selectionChanged, this, &Strip::refresh);
@@ -103,7 +104,8 @@ void Strip::paintEvent(QPaintEvent*) {
         const bool left = boundary.x < width() / 2.0;
         painter.drawText(QRectF(left ? 2 : width() / 2.0, top, width() / 2.0 - 2, height),
                          left ? Qt::AlignLeft : Qt::AlignRight,
-                         (left ? model_.source + ", measured " : QString("room, measured ")) + boundary.text);
+                         (left ? model_.source + say(", measured ") : say("room, measured "))
+                             + boundary.text);
     }
     painter.setPen(colours().quiet);
     painter.drawText(QRectF(0, top, width(), height), Qt::AlignCenter, model_.caption);
@@ -144,13 +146,13 @@ std::optional<int> Strip::stepped(const QKeyEvent& event) const {
 
 QString Strip::tip(int item) const {
     if (item >= blockCount())
-        return "The heat also comes from "
+        return say("The heat also comes from ")
                + model_.others.at(static_cast<std::size_t>(item - blockCount())).name
-               + ". Click or Enter to see that path.";
+               + say(". Click or Enter to see that path.");
     const StripBlock& block = model_.blocks.at(static_cast<std::size_t>(item));
     if (!block.layer && !block.site) return block.name;
-    const QString detail = block.detail.isEmpty() ? QString("no size or metal stated") : block.detail;
-    return block.name.section('\n', 0, 0) + ": " + detail + ". Click or Enter to edit.";
+    const QString detail = block.detail.isEmpty() ? say("no size or metal stated") : block.detail;
+    return block.name.section('\n', 0, 0) + ": " + detail + say(". Click or Enter to edit.");
 }
 
 } // namespace ibuki

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/strip_layout.h"
 
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -19,9 +20,9 @@ QString sizeText(const Layer& layer) {
     QStringList parts;
     if (layer.width && layer.length)
         parts << QString("%1 × %2 mm").arg(layer.width->value).arg(layer.length->value);
-    if (layer.thickness) parts << QString("%1 mm thick").arg(layer.thickness->value);
+    if (layer.thickness) parts << say("%1 mm thick").arg(layer.thickness->value);
     if (layer.metal != Metal::unknown) parts << text(word(layer.metal));
-    if (layer.conductivity) parts << QString("%1 W/(m·K)").arg(layer.conductivity->value);
+    if (layer.conductivity) parts << say("%1 W/(m·K)").arg(layer.conductivity->value);
     return parts.join(", ");
 }
 
@@ -79,7 +80,7 @@ StripBlock blockOf(const Document& document, const Layer& layer, const Question*
 
 QString withCount(const Site& site) {
     const QString name = QString::fromStdString(site.name);
-    return site.alike > 1 ? QString("%1, %2 alike").arg(name).arg(site.alike) : name;
+    return site.alike > 1 ? say("%1, %2 alike").arg(name).arg(site.alike) : name;
 }
 
 /// The source and the interface of a path that begins beside the chip.
@@ -90,7 +91,7 @@ std::vector<StripBlock> sideBlocks(const Document& document, const Site& site, c
     source.name = withCount(site);
     StripBlock interface = source;
     interface.kind = LayerKind::interface;
-    interface.name = "interface";
+    interface.name = say("interface");
     interface.underStudy = question && question->site == site.id;
     const QString material = interfaceText(document, site.id, mount);
     interface.detail = material;
@@ -138,7 +139,7 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
     if (!of || !configuration) {
         StripBlock wish;
         wish.kind = LayerKind::room;
-        wish.name = "Describe a bench";
+        wish.name = say("Describe a bench");
         model.blocks.push_back(wish);
         return model;
     }

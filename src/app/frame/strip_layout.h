@@ -5,6 +5,7 @@
 // width is its share of the temperature difference; where shares are not known all blocks are equal and
 // hatched and only measured boundaries carry a temperature.
 
+#include "app/say.h"
 #include "core/domain/document.h"
 #include "core/domain/study.h"
 
@@ -39,8 +40,8 @@ struct StripPath {
 struct StripModel {
     std::vector<StripBlock> blocks; ///< of the path shown
     std::vector<StripPath> others;
-    QString source = "chip";     ///< where the path shown begins
-    std::optional<double> chipC; ///< measured there, of the selected mount
+    QString source = say("chip"); ///< where the path shown begins
+    std::optional<double> chipC;  ///< measured there, of the selected mount
     std::optional<double> roomC;
     QString caption; ///< what the strip is about
     bool sharesKnown() const;

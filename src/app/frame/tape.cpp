@@ -4,6 +4,7 @@
 #include "app/drawn/class_mark_painter.h"
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/session/session.h"
 #include "store/paper/mount_card.h"
 #include "store/paper/sentences.h"
@@ -17,7 +18,7 @@ namespace ibuki {
 
 Tape::Tape(Session& session, QWidget* parent)
     : DrawnItems(parent), session_(session), scroll_(new QScrollBar(Qt::Horizontal, this)) {
-    setAccessibleName("Tape: the bench's record");
+    setAccessibleName(say("Tape: the bench's record"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     scroll_->setFocusPolicy(Qt::NoFocus);
     connect(scroll_, &QScrollBar::valueChanged, this, qOverload<>(&QWidget::update));
@@ -33,7 +34,7 @@ QSize Tape::sizeHint() const {
 }
 
 TapeLayout Tape::layout() const {
-    const double tileWidth = fontMetrics().horizontalAdvance("Driftwood 52 10");
+    const double tileWidth = fontMetrics().horizontalAdvance(say("Driftwood 52 10"));
     TapeLayout at = layoutTape(tiles_, tileWidth, height() - 14.0, dayHeight());
     for (QRectF& rect : at.rects) rect.translate(-scroll_->value(), 0);
     for (TapeNotch& notch : at.notches) notch.x -= scroll_->value();
@@ -110,14 +111,14 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     painter.setFont(textFont(0.9));
     painter.setPen(planned || tile.state == TileState::rejected ? c.quiet : c.ink);
     painter.drawText(words, Qt::AlignLeft | Qt::AlignBottom,
-                     tile.state == TileState::rejected ? "rejected" : tile.value);
+                     tile.state == TileState::rejected ? say("rejected") : tile.value);
     const double markY = rect.center().y();
     if (tile.kind) paintClassMark(painter, *tile.kind, {words.left() + 5, markY}, 4.5, c.quiet);
     if (tile.isCheck) {
         painter.setPen(c.quiet);
         painter.drawText(QRectF(words.left() + 12 + 1.6 * painter.fontMetrics().averageCharWidth(),
                                 markY - 10, words.width(), 20),
-                         Qt::AlignLeft | Qt::AlignVCenter, "check");
+                         Qt::AlignLeft | Qt::AlignVCenter, say("check"));
     }
     if (tile.limitBound) { // a flat top: the temperature could not rise
         painter.setPen(QPen(c.hot, 2));
@@ -125,7 +126,7 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     }
     if (tile.isHeld) {
         painter.setPen(c.hot);
-        painter.drawText(words, Qt::AlignRight | Qt::AlignBottom, "held");
+        painter.drawText(words, Qt::AlignRight | Qt::AlignBottom, say("held"));
     }
     if (struck) {
         painter.setPen(QPen(c.quiet, 1.2));
@@ -142,7 +143,7 @@ void Tape::paintEvent(QPaintEvent*) {
         painter.setFont(textFont());
         painter.setPen(colours().quiet);
         painter.drawText(rect(), Qt::AlignCenter,
-                         "The tape: mounts appear here in the order in which they were made.");
+                         say("The tape: mounts appear here in the order in which they were made."));
         return;
     }
     const TapeLayout at = layout();
@@ -167,7 +168,7 @@ QString Tape::tip(int item) const {
     const MountBrief brief = briefOf(session_.document(), *slot, session_.now());
     QStringList lines{tile.detail};
     if (const std::string hands = handsLine(brief); !hands.empty()) lines << qtext(hands);
-    for (const std::string& load : brief.loads) lines << "under " + qtext(load);
+    for (const std::string& load : brief.loads) lines << say("under ") + qtext(load);
     for (const Caution& caution : brief.cautions)
         if (!caution.rule->handling) lines << qtext(cautionText(caution));
     return lines.join("\n");
@@ -200,7 +201,7 @@ void Tape::openNext() {
             openItem(focused());
             return;
         }
-    session_.refuse("Nothing is planned. Put an order on the tape: Question, Order.");
+    session_.refuse(say("Nothing is planned. Put an order on the tape: Question, Order."));
 }
 
 void Tape::keyPressEvent(QKeyEvent* event) {

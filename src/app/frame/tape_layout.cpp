@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/tape_layout.h"
 
+#include "app/say.h"
 #include "core/base/input_error.h"
 #include "core/caution/hold.h"
 #include "core/domain/lookup.h"
@@ -16,7 +17,7 @@ namespace ibuki {
 namespace {
 
 QString dayText(const std::optional<Instant>& at) {
-    if (!at) return "no date";
+    if (!at) return say("no date");
     return QString::fromStdString(weekdayText(*at) + " " + dateText(*at));
 }
 
@@ -31,13 +32,13 @@ void addFigure(TapeTile& tile, const Document& document, const Mount& mount, con
     const Question asked = question ? *question : Question{};
     const LoadReduction* load = figuresOf(document, mount, asked.metric);
     if (!load) {
-        tile.value = "no run";
+        tile.value = say("no run");
         return;
     }
     tile.limitBound = load->limit.bound;
     const auto response = responseOf(*load, asked);
     if (!response) {
-        tile.value = "no figure";
+        tile.value = say("no figure");
         return;
     }
     const bool kelvin = responseUnit(asked) == "K";
@@ -78,9 +79,9 @@ void describeMount(TapeTile& tile, const Document& document, const Mount& mount,
     tile.detail = tile.title;
     if (mount.at)
         tile.detail += QString(", %1%2").arg(QString::fromStdString(dateTimeText(*mount.at)),
-                                             mount.atAssumed ? " (assumed)" : "");
-    if (mount.rejected) tile.detail += ", rejected: " + QString::fromStdString(mount.reason);
-    if (tile.limitBound) tile.detail += ", at the temperature limit";
+                                             mount.atAssumed ? say(" (assumed)") : "");
+    if (mount.rejected) tile.detail += say(", rejected: ") + QString::fromStdString(mount.reason);
+    if (tile.limitBound) tile.detail += say(", at the temperature limit");
 }
 
 /// Of the plan's zone; as it stands where the zone is not known here.
@@ -99,20 +100,22 @@ TapeTile plannedTile(const Document& document, const Slot& slot, TileState state
     const Level* level = document.find(slot.level);
     const Level* second = document.find(slot.second);
     tile.isCheck = slot.kind == SlotKind::checkMount;
-    tile.title = level ? QString::fromStdString(level->name) : QString("mount");
+    tile.title = level ? QString::fromStdString(level->name) : say("mount");
     if (second) tile.title += ", " + QString::fromStdString(second->name);
-    if (tile.isCheck) tile.title = "Check";
-    if (slot.kind == SlotKind::baseline) tile.title = "Baseline";
+    if (tile.isCheck) tile.title = say("Check");
+    if (slot.kind == SlotKind::baseline) tile.title = say("Baseline");
     if (const Material* material = level ? document.find(level->material) : nullptr)
         tile.kind = material->kind;
     tile.state = state;
-    tile.value = state == TileState::next ? "next" : state == TileState::skipped ? "skipped" : "planned";
-    tile.day = slot.plannedFor ? dayText(slot.plannedFor) : QString("planned");
+    tile.value = state == TileState::next      ? say("next")
+                 : state == TileState::skipped ? say("skipped")
+                                               : say("planned");
+    tile.day = slot.plannedFor ? dayText(slot.plannedFor) : say("planned");
     tile.detail = tile.title;
-    if (state == TileState::next) tile.detail += ": what to do next";
-    if (state == TileState::planned) tile.detail += ": planned";
+    if (state == TileState::next) tile.detail += say(": what to do next");
+    if (state == TileState::planned) tile.detail += say(": planned");
     if (state == TileState::skipped)
-        tile.detail += ", skipped: " + QString::fromStdString(slot.skippedBecause);
+        tile.detail += say(", skipped: ") + QString::fromStdString(slot.skippedBecause);
     return tile;
 }
 
@@ -131,9 +134,9 @@ std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
                 tile.mount = mount->id;
                 tile.title = QString::fromStdString(mount->name);
             }
-            tile.value = "after " + QString::fromStdString(later->after.text());
+            tile.value = say("after ") + QString::fromStdString(later->after.text());
             tile.day = dayText(due);
-            tile.detail = QString("Come back to %1 after %2, on %3")
+            tile.detail = say("Come back to %1 after %2, on %3")
                               .arg(tile.title, QString::fromStdString(later->after.text()),
                                    QString::fromStdString(dateTimeText(*due)));
             dated.emplace_back(due->ms, tile);

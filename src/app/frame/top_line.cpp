@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/session/session.h"
 #include "core/domain/study.h"
 #include "store/paper/sentences.h"
@@ -20,9 +21,9 @@ TopLine::TopLine(Session& session, const QList<QAction*>& project, const QList<Q
       session_(session),
       benchActions_(bench),
       studyActions_(study),
-      project_(crumb("Project", "Alt+P")),
-      bench_(crumb("Bench", "Alt+B")),
-      study_(crumb("Study", "Alt+S")),
+      project_(crumb(say("Project"), say("Alt+P"))),
+      bench_(crumb(say("Bench"), say("Alt+B"))),
+      study_(crumb(say("Study"), say("Alt+S"))),
       sentence_(new QLabel) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -36,10 +37,10 @@ TopLine::TopLine(Session& session, const QList<QAction*>& project, const QList<Q
     }
     layout->addSpacing(14);
     sentence_->setProperty("quiet", true);
-    sentence_->setAccessibleName("The study in one sentence");
+    sentence_->setAccessibleName(say("The study in one sentence"));
     sentence_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     layout->addWidget(sentence_, 1);
-    auto* find = quietLabel("Ctrl+K  find or do");
+    auto* find = quietLabel(say("Ctrl+K  find or do"));
     find->setWordWrap(false);
     layout->addSpacing(10);
     layout->addWidget(find);
@@ -79,7 +80,7 @@ void TopLine::fillStudies(QMenu* menu) {
     menu->clear();
     for (const auto& [id, study] : session_.document().all<Study>()) {
         QAction* action =
-            menu->addAction(qtext(study.name) + (study.state == StudyState::closed ? " (closed)" : ""));
+            menu->addAction(qtext(study.name) + (study.state == StudyState::closed ? say(" (closed)") : ""));
         action->setCheckable(true);
         action->setChecked(session_.selection().study == id);
         connect(action, &QAction::triggered, this, [this, id = id] {
@@ -98,10 +99,10 @@ void TopLine::refresh() {
         return fontMetrics().elidedText(text, Qt::ElideRight, 26 * fontMetrics().averageCharWidth());
     };
     const QString file = QFileInfo(session_.path()).completeBaseName();
-    const QString shortcut = "Alt+P";
-    project_->setText(session_.isOpen() ? shortened(file) : "no project");
-    bench_->setText(session_.bench() ? shortened(qtext(session_.bench()->name)) : "no bench");
-    study_->setText(session_.study() ? shortened(qtext(session_.study()->name)) : "no study");
+    const QString shortcut = say("Alt+P");
+    project_->setText(session_.isOpen() ? shortened(file) : say("no project"));
+    bench_->setText(session_.bench() ? shortened(qtext(session_.bench()->name)) : say("no bench"));
+    study_->setText(session_.study() ? shortened(qtext(session_.study()->name)) : say("no study"));
     // Setting the text clears a button's shortcut.
     project_->setShortcut(QKeySequence(shortcut));
     bench_->setShortcut(QKeySequence("Alt+B"));

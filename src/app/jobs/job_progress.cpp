@@ -2,13 +2,14 @@
 #include "app/jobs/job_progress.h"
 
 #include "app/jobs/job.h"
+#include "app/say.h"
 
 #include <QProgressDialog>
 
 namespace ibuki {
 
 void showProgress(JobRunner& job, const QString& title, QWidget* parent, bool beside) {
-    auto* dialog = new QProgressDialog(title, "Call off", 0, 100, parent);
+    auto* dialog = new QProgressDialog(title, say("Call off"), 0, 100, parent);
     dialog->setWindowTitle(title);
     dialog->setWindowModality(beside ? Qt::NonModal : Qt::WindowModal);
     dialog->setAutoClose(false);

@@ -3,6 +3,7 @@
 
 #include "app/forms/widgets.h"
 #include "app/paper/printer.h"
+#include "app/say.h"
 #include "core/base/input_error.h"
 #include "core/domain/study.h"
 #include "store/atomic_file.h"
@@ -27,7 +28,7 @@ PaperView::PaperView(Session& session, QWidget* parent)
     layout->setContentsMargins(0, 0, 0, 0);
     // Paper is white in a dark room too.
     preview_->setStyleSheet("QTextBrowser { background: #fffefa; color: #1f1b16; padding: 18px; }");
-    preview_->setAccessibleName("Report as it will print");
+    preview_->setAccessibleName(say("Report as it will print"));
     layout->addWidget(preview_, 5);
     layout->addWidget(makeSwitches(), 2);
     refresh();
@@ -38,11 +39,11 @@ PaperView::~PaperView() { preview_->setDocument(nullptr); }
 QWidget* PaperView::makeSwitches() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(16, 12, 16, 12);
-    layout->addWidget(cardTitle("What goes in"));
-    const std::pair<const char*, bool ReportParts::*> switches[] = {
-        {"Ladder", &ReportParts::ladder},         {"Sentences", &ReportParts::sentences},
-        {"Pairs", &ReportParts::pairs},           {"Runs", &ReportParts::runs},
-        {"Conditions", &ReportParts::conditions}, {"Cautions", &ReportParts::cautions}};
+    layout->addWidget(cardTitle(say("What goes in")));
+    const std::pair<QString, bool ReportParts::*> switches[] = {
+        {say("Ladder"), &ReportParts::ladder},         {say("Sentences"), &ReportParts::sentences},
+        {say("Pairs"), &ReportParts::pairs},           {say("Runs"), &ReportParts::runs},
+        {say("Conditions"), &ReportParts::conditions}, {say("Cautions"), &ReportParts::cautions}};
     for (const auto& [name, member] : switches) {
         auto* box = new QCheckBox(name);
         box->setChecked((*parts_).*member);
@@ -53,21 +54,21 @@ QWidget* PaperView::makeSwitches() {
         layout->addWidget(box);
     }
     layout->addSpacing(14);
-    layout->addWidget(cardTitle("Take it along"));
-    const std::pair<const char*, const char*> kinds[] = {{"Print to PDF…", "pdf"},
-                                                         {"Page for a browser…", "html"},
-                                                         {"Table of runs…", "csv"},
-                                                         {"All figures…", "json"}};
+    layout->addWidget(cardTitle(say("Take it along")));
+    const std::pair<QString, const char*> kinds[] = {{say("Print to PDF…"), "pdf"},
+                                                     {say("Page for a browser…"), "html"},
+                                                     {say("Table of runs…"), "csv"},
+                                                     {say("All figures…"), "json"}};
     for (const auto& [name, ending] : kinds) {
-        auto* made = button(name, QString("A .%1 file").arg(ending));
+        auto* made = button(name, say("A .%1 file").arg(ending));
         connect(made, &QPushButton::clicked, this,
-                [this, title = QString(name), ending = QString(ending)] { chooseExport(title, ending); });
+                [this, title = name, ending = QString(ending)] { chooseExport(title, ending); });
         exports_.push_back(made);
         layout->addWidget(made);
     }
     layout->addStretch(1);
-    layout->addWidget(quietLabel("Files are written whole or not at all. The table has one row a run, "
-                                 "rejected ones with their reason."));
+    layout->addWidget(quietLabel(say("Files are written whole or not at all. The table has one row a run, "
+                                     "rejected ones with their reason.")));
     return card(layout);
 }
 
@@ -76,15 +77,15 @@ void PaperView::refresh() {
     for (QPushButton* made : exports_) made->setEnabled(question != nullptr);
     auto text = question ? reportDocument(session_.document(), *question, *parts_, LadderImage{})
                          : std::make_unique<QTextDocument>();
-    if (!question) text->setHtml("<p>The report of a study appears here. Ask a question first.</p>");
+    if (!question) text->setHtml(say("<p>The report of a study appears here. Ask a question first.</p>"));
     preview_->setDocument(text.get());
     text_ = std::move(text);
 }
 
 void PaperView::chooseExport(const QString& title, const QString& ending) {
-    const QString name = session_.study() ? qtext(session_.study()->name) : QString("study");
+    const QString name = session_.study() ? qtext(session_.study()->name) : say("study");
     const QString path = QFileDialog::getSaveFileName(this, title, name + "." + ending, "*." + ending);
-    if (!path.isEmpty() && exportTo(path)) session_.post("Written: " + path);
+    if (!path.isEmpty() && exportTo(path)) session_.post(say("Written: ") + path);
 }
 
 bool PaperView::exportTo(const QString& path) {

@@ -2,6 +2,7 @@
 #include "app/paper/printer.h"
 
 #include "app/drawn/theme.h"
+#include "app/say.h"
 #include "core/domain/study.h"
 #include "store/atomic_file.h"
 
@@ -33,13 +34,13 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
                                               const ReportParts& parts, const LadderImage& image) {
     QString html = QString::fromStdString(htmlReport(document, question, parts));
     auto text = std::make_unique<QTextDocument>();
-    const auto begin = html.indexOf("<svg");
+    const auto begin = html.indexOf(say("<svg"));
     const auto end = html.indexOf("</svg>");
     if (begin >= 0 && end > begin) {
         QString svg = html.mid(begin, end + 6 - begin);
         svg.replace("Inter, sans-serif", textFont().family());
         QSize size;
-        text->addResource(QTextDocument::ImageResource, QUrl("ladder"),
+        text->addResource(QTextDocument::ImageResource, QUrl(say("ladder")),
                           rendered(svg.toUtf8(), image.width, image.pixelsPerUnit, size));
         html.replace(begin, end + 6 - begin,
                      QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>")
@@ -71,7 +72,7 @@ void printReport(const Document& document, const Question& question, const Repor
         QPdfWriter writer(&buffer);
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(QMarginsF()); // the text document keeps its own margin of 2 cm
-        writer.setTitle("Ibuki report");
+        writer.setTitle(say("Ibuki report"));
         const auto text = reportDocument(document, question, parts, {600, 4});
         text->print(&writer);
     }

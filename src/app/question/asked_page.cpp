@@ -4,7 +4,7 @@
 #include "app/forms/widgets.h"
 #include "app/question/level_sheet.h"
 #include "app/question/levels_card.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
@@ -27,14 +27,14 @@ QWidget* AskedPage::makeSettings() {
     auto* form = new QFormLayout;
     form->setContentsMargins(18, 14, 18, 14);
     form->setVerticalSpacing(7);
-    studyForm_ = std::make_unique<EntityForm<Study>>(session_, form, "study");
-    questionForm_ = std::make_unique<EntityForm<Question>>(session_, form, "question");
-    planForm_ = std::make_unique<EntityForm<Plan>>(session_, form, "plan");
+    studyForm_ = std::make_unique<EntityForm<Study>>(session_, form, words::mark("study"));
+    questionForm_ = std::make_unique<EntityForm<Question>>(session_, form, words::mark("question"));
+    planForm_ = std::make_unique<EntityForm<Plan>>(session_, form, words::mark("plan"));
     frozen_ = quietLabel();
     form->addRow(frozen_);
-    studyForm_->text("Study", &Study::name);
+    studyForm_->text(say("Study"), &Study::name);
     addQuestionFields(form);
-    studyForm_->note("Held constant", &Study::heldConstant);
+    studyForm_->note(say("Held constant"), &Study::heldConstant);
     addPlanFields(form);
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(0, 0, 0, 0);
@@ -43,21 +43,21 @@ QWidget* AskedPage::makeSettings() {
 }
 
 void AskedPage::addQuestionFields(QFormLayout* form) {
-    questionForm_->choice("What varies", &Question::factor);
+    questionForm_->choice(say("What varies"), &Question::factor);
     secondFactor_ = new QComboBox;
-    secondFactor_->addItem("nothing else", -1);
+    secondFactor_->addItem(say("nothing else"), -1);
     for (std::size_t i = 0; i < Words<Factor>::all.size(); ++i)
         secondFactor_->addItem(qtext(Words<Factor>::all[i]), static_cast<int>(i));
-    addFormRow(form, "And", secondFactor_);
+    addFormRow(form, say("And"), secondFactor_);
     connect(secondFactor_, &QComboBox::activated, this, [this](int index) {
         const int chosen = secondFactor_->itemData(index).toInt();
         changeQuestion(titled("Change the second factor"), [&](Question& question) {
             question.secondFactor = chosen < 0 ? std::nullopt : std::optional(static_cast<Factor>(chosen));
         });
     });
-    questionForm_->choice("To show", &Question::goal);
+    questionForm_->choice(say("To show"), &Question::goal);
     site_ = new QComboBox;
-    addFormRow(form, "Site under study", site_);
+    addFormRow(form, say("Site under study"), site_);
     connect(site_, &QComboBox::activated, this, [this](int index) {
         const Id<Site> site{site_->itemData(index).toLongLong()};
         changeQuestion(titled("Change the site under study"),
@@ -65,34 +65,34 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     });
     metric_ = new QComboBox;
     for (Metric metric : allMetrics) metric_->addItem(sayTerm(metricTitle(metric)), static_cast<int>(metric));
-    addFormRow(form, "Judged by", metric_);
+    addFormRow(form, say("Judged by"), metric_);
     connect(metric_, &QComboBox::activated, this, [this](int index) {
         const auto metric = static_cast<Metric>(metric_->itemData(index).toInt());
         changeQuestion(titled("Judge by {metric}", {{"metric", Term{metricTitle(metric)}}}),
                        [&](Question& question) { question.metric = metric; });
     });
-    reference_ = questionForm_->choice("Measured over", &Question::reference);
-    taken_ = questionForm_->choice("Taken", &Question::normalisation);
-    questionForm_->number("Nominal power, W", &Question::nominalPower, 0, true);
+    reference_ = questionForm_->choice(say("Measured over"), &Question::reference);
+    taken_ = questionForm_->choice(say("Taken"), &Question::normalisation);
+    questionForm_->number(say("Nominal power, W"), &Question::nominalPower, 0, true);
     margin_ = questionForm_->requiredNumber(
-        "Difference that matters, K", [](const Question& q) { return q.margin.value; },
+        say("Difference that matters, K"), [](const Question& q) { return q.margin.value; },
         [](Question& q, double v) { q.margin = Kelvin{v}; }, 0, true);
     confidence_ = questionForm_->requiredNumber(
-        "Sure, in %", [](const Question& q) { return 100 * q.confidence; },
+        say("Sure, in %"), [](const Question& q) { return 100 * q.confidence; },
         [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
     heldAgainst_ = new QComboBox;
-    addFormRow(form, "Held against", heldAgainst_);
+    addFormRow(form, say("Held against"), heldAgainst_);
     connect(heldAgainst_, &QComboBox::activated, this, [this](int index) {
         const qlonglong level = heldAgainst_->itemData(index).toLongLong();
         changeQuestion(titled("Change what the others are held against"), [&](Question& question) {
             question.referenceLevel = level == 0 ? std::nullopt : std::optional(Id<Level>{level});
         });
     });
-    loads_ = button("Loads…", "Target power and duration of each");
-    addFormRow(form, "Under", loads_);
+    loads_ = button(say("Loads…"), say("Target power and duration of each"));
+    addFormRow(form, say("Under"), loads_);
     connect(loads_, &QPushButton::clicked, this, [this] { editPart(AskedPart::loads); });
     comparedLoad_ = new QComboBox;
-    addFormRow(form, "Compared under", comparedLoad_);
+    addFormRow(form, say("Compared under"), comparedLoad_);
     connect(comparedLoad_, &QComboBox::activated, this, [this](int index) {
         const Id<Load> load{comparedLoad_->itemData(index).toLongLong()};
         changeQuestion(titled("Change the load that is compared"), [&](Question& question) {
@@ -102,10 +102,10 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
 }
 
 void AskedPage::addPlanFields(QFormLayout*) {
-    planForm_->choice("Pattern", &Plan::pattern);
-    planForm_->number("Amount, g", &Plan::amount, 0, true);
-    planForm_->number("Torque, N·m", &Plan::torque, 0, true);
-    planForm_->flag("Measure the machine as it stands first", &Plan::baseline);
+    planForm_->choice(say("Pattern"), &Plan::pattern);
+    planForm_->number(say("Amount, g"), &Plan::amount, 0, true);
+    planForm_->number(say("Torque, N·m"), &Plan::torque, 0, true);
+    planForm_->flag(say("Measure the machine as it stands first"), &Plan::baseline);
 }
 
 void AskedPage::editPart(AskedPart part) {
@@ -148,9 +148,9 @@ void AskedPage::refresh() {
     if (!question) return;
     frozen_->setText(
         question->frozen
-            ? "Fixed since the first mount was measured. A change stays in the history."
-            : "Fix the response before the first mount: choosing it afterwards would be choosing the "
-              "winner.");
+            ? say("Fixed since the first mount was measured. A change stays in the history.")
+            : say("Fix the response before the first mount: choosing it afterwards would be choosing the "
+                  "winner."));
     fillSites();
     fillFactors();
     fillHeldAgainst();
@@ -162,7 +162,7 @@ void AskedPage::refresh() {
     planForm_->show(plan ? std::optional(plan->id) : std::nullopt);
     QStringList names;
     for (const Load* load : loadsOf(session_.document(), question->study)) names << qtext(load->name);
-    loads_->setText((names.isEmpty() ? QString("Loads") : names.join(", ")) + "…");
+    loads_->setText((names.isEmpty() ? say("Loads") : names.join(", ")) + "…");
     levels_->refresh();
 }
 
@@ -182,7 +182,7 @@ void AskedPage::fillFactors() {
 
 void AskedPage::fillHeldAgainst() {
     heldAgainst_->clear();
-    heldAgainst_->addItem("each other, all pairs", qlonglong{0});
+    heldAgainst_->addItem(say("each other, all pairs"), qlonglong{0});
     for (const Level* level : levelsOf(session_.document(), session_.question()->id))
         heldAgainst_->addItem(qtext(level->name), static_cast<qlonglong>(level->id.value));
     const auto now = session_.question()->referenceLevel;
@@ -193,7 +193,7 @@ void AskedPage::fillHeldAgainst() {
 void AskedPage::fillComparedLoad() {
     const Question& question = *session_.question();
     comparedLoad_->clear();
-    comparedLoad_->addItem("the load of the most mounts", qlonglong{0});
+    comparedLoad_->addItem(say("the load of the most mounts"), qlonglong{0});
     for (Id<Load> id : loadChoices(session_.document(), question.study)) {
         const Load& load = *session_.document().find(id);
         comparedLoad_->addItem(qtext(load.name), static_cast<qlonglong>(loadIdentity(load).value));

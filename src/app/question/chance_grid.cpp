@@ -3,13 +3,14 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 
 #include <QPainter>
 
 namespace ibuki {
 
 ChanceGrid::ChanceGrid(QWidget* parent) : DrawnItems(parent) {
-    setAccessibleName("Chance to settle each pair");
+    setAccessibleName(say("Chance to settle each pair"));
     setObjectName("Chances");
     setMinimumHeight(180);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
@@ -47,7 +48,7 @@ int ChanceGrid::itemAt(const QPointF& point) const {
 QString ChanceGrid::tip(int item) const {
     if (item < 0 || item >= itemCount()) return {};
     const PairChance& pair = outlook_.pairs[static_cast<std::size_t>(item)];
-    return QString("%1 and %2: %3 % to see the margin if it is there, %4 % to show them the same if they are")
+    return say("%1 and %2: %3 % to see the margin if it is there, %4 % to show them the same if they are")
         .arg(qtext(outlook_.levels[pair.a]), qtext(outlook_.levels[pair.b]))
         .arg(100 * pair.seen, 0, 'f', 0)
         .arg(100 * pair.same, 0, 'f', 0);

@@ -3,8 +3,8 @@
 
 #include "app/drawn/theme.h"
 #include "app/question/chance_grid.h"
+#include "app/say.h"
 #include "app/session/amount_text.h"
-#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "store/paper/sentences.h"
@@ -19,17 +19,19 @@ QString scatterText(const Scatter& scatter, std::string_view unit) {
     const QString sd = qtext(amountText(scatter.sd, unit));
     switch (scatter.source) {
     case ScatterSource::stated:
-        return sd + ", as stated";
+        return sd + say(", as stated");
     case ScatterSource::finishedStudies:
-        return QString("%1 from %2 finished %3 on this bench (%4 degrees of freedom, 95 % interval %5 to %6)")
+        return sayMany(
+                   "%1 from %n finished study on this bench (%2 degrees of freedom, 95 % interval %3 to %4)",
+                   "%1 from %n finished studies on this bench (%2 degrees of freedom, 95 % interval %3 to "
+                   "%4)",
+                   scatter.studies)
             .arg(sd)
-            .arg(scatter.studies)
-            .arg(scatter.studies == 1 ? "study" : "studies")
             .arg(*scatter.df)
             .arg(scatter.ci->lo, 0, 'f', unit == "K" ? 2 : 5)
             .arg(scatter.ci->hi, 0, 'f', unit == "K" ? 2 : 5);
     case ScatterSource::usual:
-        return sd + ", usual for these classes; no finished study on this bench tells yet";
+        return sd + say(", usual for these classes; no finished study on this bench tells yet");
     }
     return sd;
 }
@@ -60,14 +62,14 @@ ChancesPage::ChancesPage(Session& session, QWidget* parent)
     auto* right = new QVBoxLayout;
     figures_->setTextFormat(Qt::RichText);
     figures_->setWordWrap(true);
-    figures_->setAccessibleName("What the plan costs");
+    figures_->setAccessibleName(say("What the plan costs"));
     helps_->setWordWrap(true);
-    helps_->setAccessibleName("What would help");
+    helps_->setAccessibleName(say("What would help"));
     auto* form = new QFormLayout;
-    form_ = std::make_unique<EntityForm<Plan>>(session, form, "plan");
-    form_->number("Scatter between mounts, K", &Plan::statedScatter, 0, true);
+    form_ = std::make_unique<EntityForm<Plan>>(session, form, words::mark("plan"));
+    form_->number(say("Scatter between mounts, K"), &Plan::statedScatter, 0, true);
     form_->requiredNumber(
-        "Chance wanted, %", [](const Plan& p) { return 100 * p.chance; },
+        say("Chance wanted, %"), [](const Plan& p) { return 100 * p.chance; },
         [](Plan& p, double v) { p.chance = v / 100; }, 1, false, 100);
     right->addWidget(figures_);
     right->addLayout(form);
@@ -87,7 +89,7 @@ void ChancesPage::refresh(const PlanFigures& figures) {
     const Plan* stored = planOf(session_.document(), question->study);
     form_->show(stored ? std::optional(stored->id) : std::nullopt);
     if (!figures.outlook) {
-        title_->setText("No plan yet");
+        title_->setText(say("No plan yet"));
         grid_->clear();
         pair_->setText(figures.whyNot);
         figures_->clear();
@@ -96,45 +98,45 @@ void ChancesPage::refresh(const PlanFigures& figures) {
     }
     const QString margin = qtext(amountText(question->margin.value, responseUnit(*question)));
     title_->setText(question->goal == Goal::difference
-                        ? "Chance to tell a pair apart that differs by " + margin
-                        : "Chance to show that a pair is the same within " + margin);
+                        ? say("Chance to tell a pair apart that differs by ") + margin
+                        : say("Chance to show that a pair is the same within ") + margin);
     if (figures.outlook->isChange)
-        title_->setText("One level, seen again later: the change inside each mount counts");
+        title_->setText(say("One level, seen again later: the change inside each mount counts"));
     grid_->show(*figures.outlook, question->goal);
     pair_->setText(
-        "Names with their mounts; every cell is a pair. Fewer mounts of a level, smaller chances.");
+        say("Names with their mounts; every cell is a pair. Fewer mounts of a level, smaller chances."));
     fillFigures(*figures.outlook, *question, figures.plan);
 }
 
 void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, const Plan& plan) {
     const std::string_view unit = responseUnit(question);
     QString html = "<table>";
-    html += row("Scatter between mounts", scatterText(outlook.scatter, unit));
+    html += row(say("Scatter between mounts"), scatterText(outlook.scatter, unit));
     if (outlook.anyChance && question.goal == Goal::difference)
-        html += row("To notice that any of them differs",
+        html += row(say("To notice that any of them differs"),
                     QString("%1 %").arg(100 * *outlook.anyChance, 0, 'f', 0));
     if (outlook.cautiousChance)
-        html +=
-            row("At the cautious end of it", QString("%1 %").arg(100 * *outlook.cautiousChance, 0, 'f', 0));
-    html += row(QString("For a chance of %1 %").arg(100 * plan.chance, 0, 'f', 0),
-                outlook.neededMounts ? QString("%1 mounts of each").arg(*outlook.neededMounts)
-                                     : QString("more mounts than anybody makes"));
-    html += row("Hands on", QString("%1 h of %2 h on the bench")
-                                .arg(outlook.schedule.handsMinutes / 60, 0, 'f', 1)
-                                .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 1));
+        html += row(say("At the cautious end of it"),
+                    QString("%1 %").arg(100 * *outlook.cautiousChance, 0, 'f', 0));
+    html += row(say("For a chance of %1 %").arg(100 * plan.chance, 0, 'f', 0),
+                outlook.neededMounts ? say("%1 mounts of each").arg(*outlook.neededMounts)
+                                     : say("more mounts than anybody makes"));
+    html += row(say("Hands on"), say("%1 h of %2 h on the bench")
+                                     .arg(outlook.schedule.handsMinutes / 60, 0, 'f', 1)
+                                     .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 1));
     if (!outlook.schedule.evenings.empty())
-        html += row("Last evening", qtext(dateText(outlook.schedule.evenings.back().start)));
+        html += row(say("Last evening"), qtext(dateText(outlook.schedule.evenings.back().start)));
     for (const MaterialNeed& need : outlook.needs) {
         const Material* material = session_.document().find(need.material);
         if (!material) continue;
-        const QString unitText = qtext(word(need.unit));
+        const QString unitText = sayTerm(word(need.unit));
         QString text = need.known
                            ? QString("%1 %2")
                                  .arg(need.amount, 0, 'f', need.unit == ContentUnit::squareMillimetre ? 0 : 2)
                                  .arg(unitText)
-                           : QString("dose not known: state the site's size and a lot");
+                           : say("dose not known: state the site's size and a lot");
         if (need.left)
-            text += QString(" of %1 %2 left")
+            text += say(" of %1 %2 left")
                         .arg(*need.left, 0, 'f', need.unit == ContentUnit::squareMillimetre ? 0 : 1)
                         .arg(unitText);
         if (need.cost) text += ", " + moneyText(*need.cost);
@@ -144,12 +146,12 @@ void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, 
     QStringList words;
     for (const Message& note : outlook.notes) words << "▸ " + sayText(note) + ".";
     if (!outlook.resolvable) {
-        words << QString("%1 mounts of each would not do. What would help:").arg(sensibleMounts);
+        words << say("%1 mounts of each would not do. What would help:").arg(sensibleMounts);
         for (const Help& help : outlook.helps)
             words << QString("▸ %1: %2 (%3).")
                          .arg(sayText(help.what),
-                              help.mountsPerLevel ? QString("%1 mounts of each").arg(*help.mountsPerLevel)
-                                                  : QString("still not enough alone"),
+                              help.mountsPerLevel ? say("%1 mounts of each").arg(*help.mountsPerLevel)
+                                                  : say("still not enough alone"),
                               sayText(help.assumption));
     }
     helps_->setText(words.join("\n"));

@@ -2,8 +2,8 @@
 #include "app/question/evenings_page.h"
 
 #include "app/drawn/theme.h"
+#include "app/say.h"
 #include "app/session/laid_change.h"
-#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 #include "core/setup/plan_setup.h"
@@ -28,13 +28,13 @@ constexpr std::array hands{StepKind::remove, StepKind::clean, StepKind::apply};
 QString sourceText(TimeSource source) {
     switch (source) {
     case TimeSource::usual:
-        return "usual";
+        return say("usual");
     case TimeSource::protocol:
-        return "protocol";
+        return say("protocol");
     case TimeSource::stated:
-        return "stated";
+        return say("stated");
     case TimeSource::learned:
-        return "learned";
+        return say("learned");
     }
     return {};
 }
@@ -44,7 +44,7 @@ QString clockText(Instant at) { return qtext(dateTimeText(at).substr(11)); }
 QStringList mountNames(const Design& design, const std::vector<OrderedMount>& order) {
     QStringList names;
     for (const OrderedMount& mount : order)
-        names << (mount.level ? qtext(design.cells.at(*mount.level).name) : QString("check mount"));
+        names << (mount.level ? qtext(design.cells.at(*mount.level).name) : say("check mount"));
     return names;
 }
 
@@ -54,7 +54,7 @@ EveningsPage::EveningsPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       title_(cardTitle({})),
-      anew_(button("Date the tape anew", "An evening went by otherwise: what is left moves on")),
+      anew_(button(say("Date the tape anew"), say("An evening went by otherwise: what is left moves on"))),
       evenings_(new QListWidget),
       times_(new QTableWidget(0, 3)),
       learned_(quietLabel()),
@@ -69,7 +69,7 @@ QWidget* EveningsPage::makeEvenings() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 14, 18, 14);
     layout->addWidget(title_);
-    evenings_->setAccessibleName("Evenings");
+    evenings_->setAccessibleName(say("Evenings"));
     evenings_->setObjectName("Evenings");
     evenings_->setWordWrap(true);
     evenings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff); // long evenings wrap
@@ -78,9 +78,9 @@ QWidget* EveningsPage::makeEvenings() {
     later_->setObjectName("Later");
     layout->addWidget(later_);
     auto* row = new QHBoxLayout;
-    auto* calendar = button("Calendar file…", "Evenings and follow-ups as an iCalendar file");
+    auto* calendar = button(say("Calendar file…"), say("Evenings and follow-ups as an iCalendar file"));
     connect(calendar, &QPushButton::clicked, this, &EveningsPage::chooseCalendar);
-    auto* follow = button("Plan follow-ups", "One dated tile a mount and delay");
+    auto* follow = button(say("Plan follow-ups"), say("One dated tile a mount and delay"));
     connect(follow, &QPushButton::clicked, this, [this] {
         const Question* question = session_.question();
         if (!question) return;
@@ -92,8 +92,9 @@ QWidget* EveningsPage::makeEvenings() {
             return;
         }
         if (edit.finish().empty())
-            session_.refuse("There is nothing to come back to. Write delays such as 24 h, 5 d, and put the "
-                            "plan on the tape.");
+            session_.refuse(
+                say("There is nothing to come back to. Write delays such as 24 h, 5 d, and put the "
+                    "plan on the tape."));
         else
             session_.perform(edit.finish());
     });
@@ -111,25 +112,25 @@ QWidget* EveningsPage::makeForm() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 14, 18, 14);
     auto* form = new QFormLayout;
-    form_ = std::make_unique<EntityForm<Plan>>(session_, form, "plan");
+    form_ = std::make_unique<EntityForm<Plan>>(session_, form, words::mark("plan"));
     form_->performWith([this](Edit edit) { performLaid(session_, std::move(edit)); });
-    form_->date("First day", &Plan::start);
+    form_->date(say("First day"), &Plan::start);
     form_->requiredNumber(
-        "Begin at, o'clock", [](const Plan& p) { return p.fromHour; },
+        say("Begin at, o'clock"), [](const Plan& p) { return p.fromHour; },
         [](Plan& p, double v) { p.fromHour = v; }, 0, false, 24);
     form_->requiredNumber(
-        "Hours an evening", [](const Plan& p) { return p.hours; }, [](Plan& p, double v) { p.hours = v; }, 0,
-        true, 24.01);
+        say("Hours an evening"), [](const Plan& p) { return p.hours; },
+        [](Plan& p, double v) { p.hours = v; }, 0, true, 24.01);
     form_->written(
-        "Days", [](const Plan& p) { return p.weekdays.text(); },
+        say("Days"), [](const Plan& p) { return p.weekdays.text(); },
         [](Plan& p, const std::string& text) { p.weekdays = parseWeekdays(text); });
     form_
         ->written(
-            "Come back after", [](const Plan& p) { return textOf(p.followUps); },
+            say("Come back after"), [](const Plan& p) { return textOf(p.followUps); },
             [](Plan& p, const std::string& text) { p.followUps = parseDelays(text); })
-        ->setPlaceholderText("24 h, 5 d, 6 mo");
+        ->setPlaceholderText(say("24 h, 5 d, 6 mo"));
     zone_ = new QComboBox;
-    addFormRow(form, "Time zone", zone_);
+    addFormRow(form, say("Time zone"), zone_);
     connect(zone_, &QComboBox::activated, this, [this](int index) {
         const Question* question = session_.question();
         const Plan* stored = question ? planOf(session_.document(), question->study) : nullptr;
@@ -141,9 +142,9 @@ QWidget* EveningsPage::makeForm() {
         performLaid(session_, std::move(edit));
     });
     layout->addLayout(form);
-    layout->addWidget(cardTitle("Minutes of hands"));
-    times_->setHorizontalHeaderLabels({"step", "min", "from"});
-    times_->setAccessibleName("Minutes of hands");
+    layout->addWidget(cardTitle(say("Minutes of hands")));
+    times_->setHorizontalHeaderLabels({say("step"), "min", say("from")});
+    times_->setAccessibleName(say("Minutes of hands"));
     times_->setObjectName("Minutes of hands");
     times_->verticalHeader()->hide();
     times_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
@@ -186,14 +187,14 @@ void EveningsPage::refresh(const PlanFigures& figures) {
             QStringList names = mountNames(tape.design, tape.order);
             for (std::size_t i = 0; i < tape.slotIds.size(); ++i) {
                 const Slot& slot = *document.find(tape.slotIds[i]);
-                if (slot.kind == SlotKind::baseline) names[static_cast<int>(i)] = "as it stands";
+                if (slot.kind == SlotKind::baseline) names[static_cast<int>(i)] = say("as it stands");
                 if (slot.plannedFor != tape.schedule.mounts[i].start) anew_->setEnabled(true);
             }
-            title_->setText(anew_->isEnabled() ? "Evenings of what is on the tape, if dated anew"
-                                               : "Evenings of what is on the tape");
+            title_->setText(anew_->isEnabled() ? say("Evenings of what is on the tape, if dated anew")
+                                               : say("Evenings of what is on the tape"));
             fillEvenings(tape.schedule, names);
         } else {
-            title_->setText("Evenings, if it is done in the order drawn");
+            title_->setText(say("Evenings, if it is done in the order drawn"));
             fillEvenings(figures.outlook->schedule,
                          mountNames(figures.outlook->design, figures.outlook->toCome));
         }
@@ -202,7 +203,7 @@ void EveningsPage::refresh(const PlanFigures& figures) {
             if (event.uid.starts_with("later"))
                 due << QString("%1  %2").arg(qtext(dateTimeText(event.start)), qtext(event.summary));
         if (!due.isEmpty())
-            later_->setText(QString("%1 to come back to, first: %2").arg(due.size()).arg(due.front()));
+            later_->setText(say("%1 to come back to, first: %2").arg(due.size()).arg(due.front()));
     } catch (const InputError& error) {
         evenings_->addItem(qtext(words::sentence(error)));
     }
@@ -216,15 +217,15 @@ void EveningsPage::fillEvenings(const Schedule& plan, const QStringList& names) 
             if (plan.mounts[i].evening == static_cast<int>(e) + 1)
                 mounts << QString("%1 %2").arg(clockText(plan.mounts[i].start), names[static_cast<int>(i)]);
         evenings_->addItem(
-            QString("%1 %2   %3 min of hands\n%4")
-                .arg(qtext(weekdayText(evening.start)), qtext(dateText(evening.start)))
+            say("%1 %2   %3 min of hands\n%4")
+                .arg(sayTerm(weekdayText(evening.start)), qtext(dateText(evening.start)))
                 .arg(evening.handsMinutes, 0, 'f', 0)
-                .arg(mounts.isEmpty() ? QString("goes on with the mount before") : mounts.join("   ")));
+                .arg(mounts.isEmpty() ? say("goes on with the mount before") : mounts.join("   ")));
     }
     if (!plan.overlong.empty())
-        evenings_->addItem(QString("%1 mount%2 more hands than an evening has: lengthen the evening.")
-                               .arg(plan.overlong.size())
-                               .arg(plan.overlong.size() == 1 ? " needs" : "s need"));
+        evenings_->addItem(sayMany("%n mount needs more hands than an evening has: lengthen the evening.",
+                                   "%n mounts need more hands than an evening has: lengthen the evening.",
+                                   static_cast<qint64>(plan.overlong.size())));
 }
 
 void EveningsPage::fillTimes() {
@@ -240,7 +241,7 @@ void EveningsPage::fillTimes() {
     for (MaterialClass kind : classes)
         for (StepKind step : hands) {
             const TimedStep timed = handStep(session_.document(), study->bench, step, kind);
-            auto* name = new QTableWidgetItem(qtext(word(kind)) + ", " + qtext(word(step)));
+            auto* name = new QTableWidgetItem(sayTerm(word(kind)) + ", " + sayTerm(word(step)));
             name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
             name->setData(Qt::UserRole, static_cast<int>(kind));
             name->setData(Qt::UserRole + 1, static_cast<int>(step));
@@ -255,10 +256,11 @@ void EveningsPage::fillTimes() {
             ++row;
         }
     const auto learned = learnedTurnaround(session_.document(), study->bench);
-    learned_->setText(learned ? QString("From one recording to the next it took %1 min here (median of %2).")
-                                    .arg(learned->minutes, 0, 'f', 0)
-                                    .arg(learned->count)
-                              : "Learned from the recordings once three followed each other on one evening.");
+    learned_->setText(
+        learned ? say("From one recording to the next it took %1 min here (median of %2).")
+                      .arg(learned->minutes, 0, 'f', 0)
+                      .arg(learned->count)
+                : say("Learned from the recordings once three followed each other on one evening."));
 }
 
 void EveningsPage::stateTime(int row) {
@@ -266,7 +268,7 @@ void EveningsPage::stateTime(int row) {
     const auto minutes = numberFrom(times_->item(row, 1)->text());
     if (!study) return;
     if (!minutes || *minutes < 0 || *minutes > 24 * 60) {
-        session_.refuse(QString("\"%1\" is no number of minutes. Write digits, such as 12.")
+        session_.refuse(say("\"%1\" is no number of minutes. Write digits, such as 12.")
                             .arg(times_->item(row, 1)->text()));
         fillTimes();
         return;
@@ -289,8 +291,10 @@ void EveningsPage::stateTime(int row) {
 }
 
 void EveningsPage::chooseCalendar() {
-    const QString path = QFileDialog::getSaveFileName(this, "Calendar file", "plan.ics", "iCalendar (*.ics)");
-    if (!path.isEmpty() && exportCalendar(path)) session_.post("Written to " + path + ". Calendars open it.");
+    const QString path =
+        QFileDialog::getSaveFileName(this, say("Calendar file"), say("plan.ics"), say("iCalendar (*.ics)"));
+    if (!path.isEmpty() && exportCalendar(path))
+        session_.post(say("Written to ") + path + say(". Calendars open it."));
 }
 
 bool EveningsPage::exportCalendar(const QString& path) {
@@ -299,7 +303,7 @@ bool EveningsPage::exportCalendar(const QString& path) {
     try {
         const auto events = planEvents(session_.document(), question->study);
         if (events.empty()) {
-            session_.refuse("Nothing is planned yet. Put the order on the tape first.");
+            session_.refuse(say("Nothing is planned yet. Put the order on the tape first."));
             return false;
         }
         const Instant stamp{QDateTime::currentMSecsSinceEpoch()};

@@ -3,7 +3,7 @@
 
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/dialog_buttons.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 
 #include <QHBoxLayout>
@@ -22,25 +22,25 @@ template <class E> std::vector<std::pair<QString, Id<E>>> namesOf(const Document
 } // namespace
 
 LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
-    : QDialog(parent), form_(session, new QFormLayout, "level") {
-    setWindowTitle("Level");
+    : QDialog(parent), form_(session, new QFormLayout, words::mark("level")) {
+    setWindowTitle(say("Level"));
     setMinimumWidth(420);
     auto* layout = new QVBoxLayout(this);
     layout->addLayout(form_.layout());
-    form_.text("Name of the level", &Level::name);
-    form_.reference<Material>("Material", &Level::material, "as found",
+    form_.text(say("Name of the level"), &Level::name);
+    form_.reference<Material>(say("Material"), &Level::material, say("as found"),
                               [&session] { return namesOf<Material>(session.document()); });
-    form_.reference<Lot>("Tube or sheet", &Level::lot, "any of the material", [&session, level] {
+    form_.reference<Lot>(say("Tube or sheet"), &Level::lot, say("any of the material"), [&session, level] {
         std::vector<std::pair<QString, Id<Lot>>> lots;
         const Level* shown = session.document().find(level);
         for (const auto& [id, lot] : session.document().all<Lot>())
             if (shown && shown->material == lot.material) lots.emplace_back(qtext(lot.name), id);
         return lots;
     });
-    form_.number("Amount, g", &Level::amount, 0, true);
-    form_.choice("Pattern", &Level::pattern);
-    form_.number("Torque, N·m", &Level::torque, 0, true);
-    form_.reference<Configuration>("Rig", &Level::configuration, "the bench as it is", [&session] {
+    form_.number(say("Amount, g"), &Level::amount, 0, true);
+    form_.choice(say("Pattern"), &Level::pattern);
+    form_.number(say("Torque, N·m"), &Level::torque, 0, true);
+    form_.reference<Configuration>(say("Rig"), &Level::configuration, say("the bench as it is"), [&session] {
         std::vector<std::pair<QString, Id<Configuration>>> rigs;
         for (const auto& [id, one] : session.document().all<Configuration>())
             if (session.bench() && one.bench == session.bench()->id && one.variantOf)
@@ -48,21 +48,21 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
         return rigs;
     });
     auto* rigs = new QHBoxLayout;
-    auto* make = button("Make a rig…", "The bench with another cooler, lid, fan or limit");
-    auto* open = button("Open the rig…", "What this level's rig has of its own");
+    auto* make = button(say("Make a rig…"), say("The bench with another cooler, lid, fan or limit"));
+    auto* open = button(say("Open the rig…"), say("What this level's rig has of its own"));
     connect(make, &QPushButton::clicked, this, [this, &session, level] { makeRig(session, level); });
     connect(open, &QPushButton::clicked, this, [this, &session, level] { openRig(session, level); });
     rigs->addWidget(make);
     rigs->addWidget(open);
     rigs->addStretch(1);
     form_.layout()->addRow(QString(), rigs);
-    form_.choice("Place in the order", &Level::placement);
-    form_.number("At most, mounts", &Level::mostMounts, 1);
-    form_.flag("Changed without re-mounting", &Level::together);
-    layout->addWidget(
-        quietLabel("Automatic: phase-change film ends an evening, gallium comes last of all, other "
-                   "conductors last in their block, everything else stands anywhere. Levels that are changed "
-                   "without re-mounting (a setting, more torque) follow each other on one mount."));
+    form_.choice(say("Place in the order"), &Level::placement);
+    form_.number(say("At most, mounts"), &Level::mostMounts, 1);
+    form_.flag(say("Changed without re-mounting"), &Level::together);
+    layout->addWidget(quietLabel(
+        say("Automatic: phase-change film ends an evening, gallium comes last of all, other "
+            "conductors last in their block, everything else stands anywhere. Levels that are changed "
+            "without re-mounting (a setting, more torque) follow each other on one mount.")));
     layout->addWidget(closeButton(this));
     form_.show(level);
     connect(&session, &Session::documentChanged, this, [this, level, &session] {
@@ -89,21 +89,21 @@ void LevelSheet::openRig(Session& session, Id<Level> level) {
     if (of && of->configuration)
         openDialog(new RigSheet(session, *of->configuration, this));
     else
-        session.refuse("This level is mounted in the bench as it is. Make a rig, or choose one.");
+        session.refuse(say("This level is mounted in the bench as it is. Make a rig, or choose one."));
 }
 
 LoadsSheet::LoadsSheet(Session& session, Id<Study> study, QWidget* parent)
     : QDialog(parent), session_(session), study_(study), list_(new QListWidget) {
-    setWindowTitle("Loads");
+    setWindowTitle(say("Loads"));
     setMinimumSize(440, 380);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(quietLabel("Every mount is put under each of these. More heat shows wider gaps."));
-    list_->setAccessibleName("Loads");
+    layout->addWidget(quietLabel(say("Every mount is put under each of these. More heat shows wider gaps.")));
+    list_->setAccessibleName(say("Loads"));
     list_->setObjectName("Loads");
     layout->addWidget(list_, 1);
     auto* row = new QHBoxLayout;
-    auto* adder = button("Add load");
-    auto* remover = button("Remove load");
+    auto* adder = button(say("Add load"));
+    auto* remover = button(say("Remove load"));
     connect(adder, &QPushButton::clicked, this, &LoadsSheet::add);
     connect(remover, &QPushButton::clicked, this, &LoadsSheet::remove);
     row->addWidget(adder);
@@ -111,10 +111,10 @@ LoadsSheet::LoadsSheet(Session& session, Id<Study> study, QWidget* parent)
     row->addStretch(1);
     layout->addLayout(row);
     auto* form = new QFormLayout;
-    form_ = std::make_unique<EntityForm<Load>>(session, form, "load");
-    form_->text("Load", &Load::name);
-    form_->number("Target power, W", &Load::target, 0, true);
-    form_->number("Duration, s", &Load::durationS, 0, true);
+    form_ = std::make_unique<EntityForm<Load>>(session, form, words::mark("load"));
+    form_->text(say("Load"), &Load::name);
+    form_->number(say("Target power, W"), &Load::target, 0, true);
+    form_->number(say("Duration, s"), &Load::durationS, 0, true);
     layout->addLayout(form);
     layout->addWidget(closeButton(this));
     connect(list_, &QListWidget::currentRowChanged, this, &LoadsSheet::showCurrent);
@@ -145,7 +145,7 @@ void LoadsSheet::add() {
     Load load;
     load.study = study_;
     load.position = list_->count();
-    load.name = QString("load %1").arg(list_->count() + 1).toStdString();
+    load.name = say("load %1").arg(list_->count() + 1).toStdString();
     edit.add(load);
     if (session_.perform(edit.finish())) list_->setCurrentRow(list_->count() - 1);
 }
@@ -154,7 +154,7 @@ void LoadsSheet::remove() {
     const QListWidgetItem* item = list_->currentItem();
     if (!item) return;
     if (list_->count() == 1) {
-        session_.refuse("A study has at least one load. Change this one instead.");
+        session_.refuse(say("A study has at least one load. Change this one instead."));
         return;
     }
     const Id<Load> id{item->data(Qt::UserRole).toLongLong()};

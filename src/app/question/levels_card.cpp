@@ -5,8 +5,8 @@
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
 #include "app/question/level_sheet.h"
+#include "app/say.h"
 #include "app/session/amount_text.h"
-#include "app/session/say.h"
 #include "core/caution/hold.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
@@ -26,11 +26,8 @@ namespace {
 QString ruleText(const Document& document, const Level& level) {
     QStringList words;
     const Placement placement = placementOf(document, level);
-    if (placement != Placement::anywhere) words << qtext(word(placement));
-    if (level.mostMounts)
-        words << QString("at most %1 %2")
-                     .arg(*level.mostMounts)
-                     .arg(*level.mostMounts == 1 ? "mount" : "mounts");
+    if (placement != Placement::anywhere) words << sayTerm(word(placement));
+    if (level.mostMounts) words << sayMany("at most %n mount", "at most %n mounts", *level.mostMounts);
     return words.isEmpty() ? QString() : "   " + words.join(", ");
 }
 
@@ -43,36 +40,36 @@ LevelsCard::LevelsCard(Session& session, QWidget* parent)
       levels_(new QListWidget),
       holds_(new QLabel),
       material_(new QComboBox),
-      compare_(button("Compare too")),
-      add_(button("Add level")),
-      addSecond_(button("Add level of the second factor")) {
+      compare_(button(say("Compare too"))),
+      add_(button(say("Add level"))),
+      addSecond_(button(say("Add level of the second factor"))) {
     setProperty("card", true);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(18, 14, 18, 14);
     layout->addWidget(title_);
-    levels_->setAccessibleName("Levels compared");
+    levels_->setAccessibleName(say("Levels compared"));
     levels_->setObjectName("Levels compared");
     layout->addWidget(levels_, 1);
     holds_->setWordWrap(true);
-    holds_->setAccessibleName("What holds the plan");
+    holds_->setAccessibleName(say("What holds the plan"));
     layout->addWidget(holds_);
     auto* order = new QHBoxLayout;
-    for (const auto& [text, by] : {std::pair{"Up", -1}, std::pair{"Down", 1}}) {
+    for (const auto& [text, by] : {std::pair{say("Up"), -1}, std::pair{say("Down"), 1}}) {
         auto* mover = button(text);
         connect(mover, &QPushButton::clicked, this, [this, by = by] { moveLevel(by); });
         order->addWidget(mover);
     }
-    auto* edit =
-        button("Level…", "What it stands for, where it may stand in the order. Or Enter on the level.");
+    auto* edit = button(say("Level…"),
+                        say("What it stands for, where it may stand in the order. Or Enter on the level."));
     connect(edit, &QPushButton::clicked, this, &LevelsCard::editLevel);
-    auto* remove = button("Leave out");
+    auto* remove = button(say("Leave out"));
     connect(remove, &QPushButton::clicked, this, &LevelsCard::removeLevel);
     order->addWidget(edit);
     order->addWidget(remove);
     layout->addLayout(order);
     auto* row = new QHBoxLayout;
-    material_->setAccessibleName("Material from the shelf");
-    material_->setPlaceholderText("every material is compared");
+    material_->setAccessibleName(say("Material from the shelf"));
+    material_->setPlaceholderText(say("every material is compared"));
     row->addWidget(material_, 1);
     row->addWidget(compare_);
     row->addWidget(add_);
@@ -95,12 +92,13 @@ void LevelsCard::refresh() {
     const Question* question = session_.question();
     if (!question) return;
     const bool byMaterial = question->factor == Factor::material;
-    title_->setText(byMaterial ? "Materials compared" : "Compared: " + qtext(word(question->factor)));
+    title_->setText(byMaterial ? say("Materials compared")
+                               : say("Compared: ") + sayTerm(word(question->factor)));
     material_->setVisible(byMaterial);
     compare_->setVisible(byMaterial);
     add_->setVisible(!byMaterial);
     addSecond_->setVisible(question->secondFactor.has_value());
-    if (question->secondFactor) addSecond_->setText("Add " + qtext(word(*question->secondFactor)));
+    if (question->secondFactor) addSecond_->setText(say("Add ") + sayTerm(word(*question->secondFactor)));
     fillLevels();
     fillHolds();
 }
@@ -115,8 +113,9 @@ void LevelsCard::fillLevels() {
     const auto second = secondLevelsOf(session_.document(), question.id);
     levels.insert(levels.end(), second.begin(), second.end());
     for (const Level* level : levels) {
-        const QString factor =
-            level->ofSecond && question.secondFactor ? qtext(word(*question.secondFactor)) + ": " : QString();
+        const QString factor = level->ofSecond && question.secondFactor
+                                   ? sayTerm(word(*question.secondFactor)) + ": "
+                                   : QString();
         auto* item =
             new QListWidgetItem(factor + qtext(level->name) + ruleText(session_.document(), *level), levels_);
         item->setData(Qt::UserRole, static_cast<qlonglong>(level->id.value));
@@ -137,10 +136,10 @@ void LevelsCard::fillHolds() {
     const Document& document = session_.document();
     QStringList words;
     for (const Hold& hold : holdsOf(document, *session_.question(), session_.now()))
-        words << QString("Held, %1. %2")
+        words << say("Held, %1. %2")
                      .arg(qtext(document.find(hold.material)->name),
                           QString::fromStdString(cautionText(hold.caution)));
-    if (!words.isEmpty()) words << "Answer or acknowledge it on Shelf, under Cautions.";
+    if (!words.isEmpty()) words << say("Answer or acknowledge it on Shelf, under Cautions.");
     for (const Shortage& shortage : shortagesOf(document, *session_.question(), session_.now()))
         words << shortageText(document, shortage);
     holds_->setText(words.join("\n"));
@@ -155,7 +154,7 @@ void LevelsCard::addLevelOfMaterial() {
     const Material* material = session_.document().find(Id<Material>{material_->currentData().toLongLong()});
     if (!question) return;
     if (!material) {
-        session_.refuse("Every material of the shelf is compared already. Add another on Shelf.");
+        session_.refuse(say("Every material of the shelf is compared already. Add another on Shelf."));
         return;
     }
     const Site* site = session_.document().find(question->site);
@@ -181,7 +180,7 @@ void LevelsCard::addEmptyLevel(bool second) {
     Level level;
     level.question = question->levelsFrom.value_or(question->id);
     level.ofSecond = second;
-    level.name = QString("level %1").arg(levels_->count() + 1).toStdString();
+    level.name = say("level %1").arg(levels_->count() + 1).toStdString();
     const auto levels = levelsOf(session_.document(), question->id);
     if (!second && !levels.empty() && question->factor != Factor::beforeAfter)
         level.material = levels.back()->material;
@@ -205,7 +204,7 @@ void LevelsCard::removeLevel() {
     for (const Slot* slot : session_.document().where(&Slot::second, std::optional(level->id)))
         uses.push_back(slot);
     if (stays(uses)) {
-        session_.refuse(QString("%1 has mounts in this study and stays. Reject its mounts to leave it out.")
+        session_.refuse(say("%1 has mounts in this study and stays. Reject its mounts to leave it out.")
                             .arg(qtext(level->name)));
         return;
     }

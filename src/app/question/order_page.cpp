@@ -2,8 +2,8 @@
 #include "app/question/order_page.h"
 
 #include "app/drawn/theme.h"
+#include "app/say.h"
 #include "app/session/laid_change.h"
-#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
 #include "store/paper/sentences.h"
@@ -22,7 +22,7 @@ namespace {
 constexpr double driftExampleK = 0.05; ///< a mount, for the sentence
 
 QString orderedName(const Design& design, const OrderedMount& mount) {
-    return mount.level ? qtext(design.cells.at(*mount.level).name) : QString("check mount");
+    return mount.level ? qtext(design.cells.at(*mount.level).name) : say("check mount");
 }
 
 } // namespace
@@ -32,35 +32,34 @@ QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::s
     if (names.size() < 2) return words;
     const auto name = [&](std::size_t i) { return qtext(names.at(i)); };
     if (costs.spread > 0.05)
-        words << QString("On average %1 stands %2 places later than %3: a bench that drifts by %4 K a mount "
-                         "would show "
-                         "%5 K between them that is not there.")
+        words << say("On average %1 stands %2 places later than %3: a bench that drifts by %4 K a mount "
+                     "would show "
+                     "%5 K between them that is not there.")
                      .arg(name(costs.latest))
                      .arg(costs.spread, 0, 'f', 1)
                      .arg(name(costs.earliest))
                      .arg(driftExampleK)
                      .arg(driftExampleK * costs.spread, 0, 'f', 2);
     else
-        words << "No level stands earlier than another on average: a steady drift of the bench cancels.";
+        words << say("No level stands earlier than another on average: a steady drift of the bench cancels.");
     if (std::isinf(costs.driftInflation))
-        words << "Order and level are the same thing here: no drift could ever be told from a difference.";
+        words << say(
+            "Order and level are the same thing here: no drift could ever be told from a difference.");
     else if (costs.driftInflation > 1.1)
-        words << QString("Taking a drift out afterwards would cost %1 % more mounts for the worst pair.")
+        words << say("Taking a drift out afterwards would cost %1 % more mounts for the worst pair.")
                      .arg(100 * (costs.driftInflation - 1), 0, 'f', 0);
     for (std::size_t level : costs.alwaysFirst)
-        words << QString("%1 opens every block: what the first mount of an evening has in common is counted "
-                         "as its own.")
+        words << say("%1 opens every block: what the first mount of an evening has in common is counted "
+                     "as its own.")
                      .arg(name(level));
     for (std::size_t level : costs.gathered)
         words
-            << QString(
-                   "All mounts of %1 stand in one row: its evening and its difference cannot be told apart.")
+            << say("All mounts of %1 stand in one row: its evening and its difference cannot be told apart.")
                    .arg(name(level));
     if (!costs.missing.empty())
-        words << QString("%1 a level: comparing inside blocks is weaker there.")
-                     .arg(costs.missing.size() == 1
-                              ? QString("One block lacks")
-                              : QString("%1 times a block lacks").arg(costs.missing.size()));
+        words << sayMany("One block lacks a level: comparing inside blocks is weaker there.",
+                         "%n times a block lacks a level: comparing inside blocks is weaker there.",
+                         static_cast<qint64>(costs.missing.size()));
     return words;
 }
 
@@ -76,30 +75,31 @@ QWidget* OrderPage::makeList() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 14, 18, 14);
     layout->addWidget(title_);
-    list_->setAccessibleName("Order of mounts");
+    list_->setAccessibleName(say("Order of mounts"));
     list_->setObjectName("Order of mounts");
     layout->addWidget(list_, 1);
-    const auto add = [this](QHBoxLayout* row, const char* text, const char* tip, auto&& what) {
+    const auto add = [this](QHBoxLayout* row, const QString& text, const QString& tip, auto&& what) {
         auto* made = button(text, tip);
         connect(made, &QPushButton::clicked, this, what);
         row->addWidget(made);
         return made;
     };
     auto* first = new QHBoxLayout;
-    add(first, "Earlier", "Alt+Up", [this] { moveSlotBy(-1); });
-    add(first, "Later", "Alt+Down", [this] { moveSlotBy(1); });
-    add(first, "Do it next", "Out of order: it becomes what to do next", [this] { moveSlotBy(-10'000); });
-    auto* skip = add(first, "Skip…", "With a reason; a skipped mount can be taken up again",
+    add(first, say("Earlier"), say("Alt+Up"), [this] { moveSlotBy(-1); });
+    add(first, say("Later"), say("Alt+Down"), [this] { moveSlotBy(1); });
+    add(first, say("Do it next"), say("Out of order: it becomes what to do next"),
+        [this] { moveSlotBy(-10'000); });
+    auto* skip = add(first, say("Skip…"), say("With a reason; a skipped mount can be taken up again"),
                      [this] { skipOrTakeUp(); });
     connect(list_, &QListWidget::currentItemChanged, this, [this, skip] {
         const Slot* slot = session_.document().find(currentSlot());
-        skip->setText(slot && !slot->skippedBecause.empty() ? "Take up again" : "Skip…");
+        skip->setText(slot && !slot->skippedBecause.empty() ? say("Take up again") : say("Skip…"));
     });
     layout->addLayout(first);
     auto* second = new QHBoxLayout;
-    add(second, "Add a mount", "One more of the chosen level", [this] { addOne(); });
-    add(second, "Extend…", "More mounts of every level", [this] { extend(); });
-    add(second, "Stop early…", "Skip what is left and close the study", [this] { stop(); });
+    add(second, say("Add a mount"), say("One more of the chosen level"), [this] { addOne(); });
+    add(second, say("Extend…"), say("More mounts of every level"), [this] { extend(); });
+    add(second, say("Stop early…"), say("Skip what is left and close the study"), [this] { stop(); });
     layout->addLayout(second);
     list_->installEventFilter(this);
     return card(layout);
@@ -120,36 +120,36 @@ bool OrderPage::eventFilter(QObject* watched, QEvent* event) {
 QWidget* OrderPage::makeSide() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 14, 18, 14);
-    layout->addWidget(cardTitle("What this order costs"));
+    layout->addWidget(cardTitle(say("What this order costs")));
     costs_->setWordWrap(true);
-    costs_->setAccessibleName("What this order costs");
+    costs_->setAccessibleName(say("What this order costs"));
     costs_->setObjectName("Order costs");
     layout->addWidget(costs_);
     auto* form = new QFormLayout;
-    form_ = std::make_unique<EntityForm<Plan>>(session_, form, "plan");
-    form_->reference<Material>("Check mounts of", &Plan::checkWith, "none", [this] {
+    form_ = std::make_unique<EntityForm<Plan>>(session_, form, words::mark("plan"));
+    form_->reference<Material>(say("Check mounts of"), &Plan::checkWith, say("none"), [this] {
         std::vector<std::pair<QString, Id<Material>>> names;
         for (const auto& [id, material] : session_.document().all<Material>())
             names.emplace_back(qtext(material.name), id);
         return names;
     });
     form_->requiredNumber(
-        "How many checks", [](const Plan& p) { return p.checkMounts; },
+        say("How many checks"), [](const Plan& p) { return p.checkMounts; },
         [](Plan& p, double v) { p.checkMounts = static_cast<int>(v); }, 0, false, 100);
     form_->requiredNumber(
-        "Seed of the order", [](const Plan& p) { return p.seed; },
+        say("Seed of the order"), [](const Plan& p) { return p.seed; },
         [](Plan& p, double v) { p.seed = static_cast<int>(v); }, 0, false, 1e9);
     form_->requiredNumber(
-        "Looks at the verdict planned", [](const Plan& p) { return p.plannedLooks; },
+        say("Looks at the verdict planned"), [](const Plan& p) { return p.plannedLooks; },
         [](Plan& p, double v) { p.plannedLooks = static_cast<int>(v); }, 1, false, 11);
     layout->addLayout(form);
-    layout->addWidget(
-        quietLabel("Checks stand at the start, in between and at the end: a bench that drifts shows itself. "
-                   "Planned looks share the error between them."));
+    layout->addWidget(quietLabel(
+        say("Checks stand at the start, in between and at the end: a bench that drifts shows itself. "
+            "Planned looks share the error between them.")));
     auto* row = new QHBoxLayout;
-    auto* shuffler = button("Draw another order", "Another seed");
+    auto* shuffler = button(say("Draw another order"), say("Another seed"));
     connect(shuffler, &QPushButton::clicked, this, &OrderPage::shuffle);
-    auto* lay = button("Put on the tape", "Replaces the planned mounts; what was made stays", true);
+    auto* lay = button(say("Put on the tape"), say("Replaces the planned mounts; what was made stays"), true);
     connect(lay, &QPushButton::clicked, this, &OrderPage::layOnTape);
     row->addWidget(shuffler);
     row->addWidget(lay);
@@ -190,10 +190,10 @@ void OrderPage::fillList(const PlanFigures& figures) {
     const auto mounts = std::count_if(planned.begin(), planned.end(),
                                       [](const Slot* slot) { return slot->kind != SlotKind::baseline; });
     const bool asPlanned = !figures.outlook || figures.outlook->mountsToCome == mounts;
-    title_->setText(stopped     ? "Stopped: what was left is skipped"
-                    : !onTape   ? "As drawn, not on the tape yet"
-                    : asPlanned ? "On the tape"
-                                : "On the tape, but not the plan as it is now");
+    title_->setText(stopped     ? say("Stopped: what was left is skipped")
+                    : !onTape   ? say("As drawn, not on the tape yet")
+                    : asPlanned ? say("On the tape")
+                                : say("On the tape, but not the plan as it is now"));
     int place = 0;
     const auto add = [&](const QString& text, std::optional<Id<Slot>> slot, bool quiet) {
         auto* item = new QListWidgetItem(text, list_);
@@ -203,16 +203,16 @@ void OrderPage::fillList(const PlanFigures& figures) {
     if (onTape) {
         for (const DesignUnit& unit : design.units) {
             const Slot& slot = *document.find(unit.slot);
-            const QString name =
-                unit.kind == SlotKind::baseline ? "baseline" : orderedName(design, {unit.cell, unit.block});
-            QString text =
-                QString("%1   %2%3")
-                    .arg(++place)
-                    .arg(unit.block > 0 ? QString("block %1   ").arg(unit.block) : QString(), name);
+            const QString name = unit.kind == SlotKind::baseline
+                                     ? say("baseline")
+                                     : orderedName(design, {unit.cell, unit.block});
+            QString text = QString("%1   %2%3")
+                               .arg(++place)
+                               .arg(unit.block > 0 ? say("block %1   ").arg(unit.block) : QString(), name);
             if (unit.mount)
-                text += "   made";
+                text += say("   made");
             else if (unit.skipped)
-                text += "   skipped: " + qtext(slot.skippedBecause);
+                text += say("   skipped: ") + qtext(slot.skippedBecause);
             else if (slot.plannedFor)
                 text += "   " + qtext(weekdayText(*slot.plannedFor) + " " + dateTimeText(*slot.plannedFor));
             add(text, unit.slot, unit.mount || unit.skipped);
@@ -221,8 +221,8 @@ void OrderPage::fillList(const PlanFigures& figures) {
     } else if (figures.outlook) {
         order = figures.outlook->toCome;
         for (const OrderedMount& mount : order)
-            add(QString("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)),
-                {}, false);
+            add(say("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)), {},
+                false);
     }
     chooseRow(chosen, row);
     costs_->setText(order.empty() ? figures.whyNot
@@ -273,7 +273,7 @@ void OrderPage::moveSlotBy(int by) {
     const Slot* slot = session_.document().find(id);
     if (!slot || slot->mount || !slot->skippedBecause.empty()) {
         session_.refuse(
-            "Only a planned mount can be moved. Put the order on the tape first, then choose one.");
+            say("Only a planned mount can be moved. Put the order on the tape first, then choose one."));
         return;
     }
     const auto planned = plannedSlots(session_.document(), slot->study);
@@ -288,7 +288,7 @@ void OrderPage::skipOrTakeUp() {
     const auto id = currentSlot();
     const Slot* slot = session_.document().find(id);
     if (!slot || slot->mount) {
-        session_.refuse("Choose a planned mount to skip. One that was made is rejected on Bench.");
+        session_.refuse(say("Choose a planned mount to skip. One that was made is rejected on Bench."));
         return;
     }
     if (!slot->skippedBecause.empty()) {
@@ -298,8 +298,9 @@ void OrderPage::skipOrTakeUp() {
         return;
     }
     bool ok = false;
-    const QString reason = QInputDialog::getText(
-        this, "Skip this mount", "Why? The reason stays in the record.", QLineEdit::Normal, {}, &ok);
+    const QString reason =
+        QInputDialog::getText(this, say("Skip this mount"), say("Why? The reason stays in the record."),
+                              QLineEdit::Normal, {}, &ok);
     if (ok)
         act(
             titled("Skip a mount"),
@@ -318,33 +319,34 @@ void OrderPage::addOne() {
                 Dates::anew);
             return;
         }
-    session_.refuse("Choose a mount of the level of which one more is wanted.");
+    session_.refuse(say("Choose a mount of the level of which one more is wanted."));
 }
 
 void OrderPage::extend() {
     const Question* question = session_.question();
     if (!question) return;
     const auto own = ownScatter(session_.document(), *question);
-    QString hint = "More mounts of each level";
+    QString hint = say("More mounts of each level");
     if (own && own->df) {
         const int made =
             static_cast<int>(own->df.value())
                 / std::max(1, static_cast<int>(figures_.outlook ? figures_.outlook->levels.size() : 1))
             + 1;
         const int wanted = steinMounts(own->sd, *own->df, question->margin.value, question->confidence, made);
-        hint = QString("From the scatter alone (%1 K, differences not shown) %2 mounts of each would do; "
-                       "there are %3.\n"
-                       "More mounts of each level")
+        hint = say("From the scatter alone (%1 K, differences not shown) %2 mounts of each would do; "
+                   "there are %3.\n"
+                   "More mounts of each level")
                    .arg(own->sd, 0, 'f', 2)
                    .arg(wanted)
                    .arg(made);
     }
     if (!session_.document().where(&Look::study, question->study).empty())
-        hint = "The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
-               "was planned.\n"
-               + hint;
+        hint =
+            say("The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
+                "was planned.\n")
+            + hint;
     bool ok = false;
-    const int more = QInputDialog::getInt(this, "Extend the study", hint, 1, 1, 50, 1, &ok);
+    const int more = QInputDialog::getInt(this, say("Extend the study"), hint, 1, 1, 50, 1, &ok);
     if (ok)
         act(titled("Extend by {mounts}", {{"mounts", more}}), [&](Edit& edit, const Question& asked) {
             extendStudy(edit, asked, more, session_.now(), figures_.clock);
@@ -353,9 +355,9 @@ void OrderPage::extend() {
 
 void OrderPage::stop() {
     bool ok = false;
-    const QString reason =
-        QInputDialog::getText(this, "Stop the study early", "Why? What is left is skipped for this reason.",
-                              QLineEdit::Normal, {}, &ok);
+    const QString reason = QInputDialog::getText(this, say("Stop the study early"),
+                                                 say("Why? What is left is skipped for this reason."),
+                                                 QLineEdit::Normal, {}, &ok);
     if (ok)
         act(titled("Stop early"), [&](Edit& edit, const Question& question) {
             stopEarly(edit, question.study, reason.trimmed().toStdString());

@@ -2,6 +2,7 @@
 #include "app/question/plan_figures.h"
 
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/session/amount_text.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
@@ -31,30 +32,29 @@ PlanFigures planFigures(const Session& session, std::optional<int> mounts) {
 QString sumsText(const std::vector<Money>& cost) {
     QStringList sums;
     for (const Money& money : cost) sums << moneyText(money);
-    return sums.join(" and ");
+    return sums.join(say(" and "));
 }
 
 QString outlookLine(const Outlook& outlook, const Question& question) {
     QStringList words;
     const QString margin = qtext(amountText(question.margin.value, responseUnit(question)));
     if (outlook.chance && outlook.isChange)
-        words << QString("%1 % to see a change of %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin);
+        words << say("%1 % to see a change of %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin);
     else if (outlook.chance)
         words << (question.goal == Goal::difference
-                      ? QString("%1 % to see %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin)
-                      : QString("%1 % to show them the same within %2")
+                      ? say("%1 % to see %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin)
+                      : say("%1 % to show them the same within %2")
                             .arg(100 * *outlook.chance, 0, 'f', 0)
                             .arg(margin));
     else
-        words << "one mount of each tells no scatter";
+        words << say("one mount of each tells no scatter");
     if (outlook.halfWidth) words << "± " + qtext(amountText(*outlook.halfWidth, responseUnit(question)));
     words << (outlook.mountsToCome < outlook.totalMounts
-                  ? QString("%1 mounts, %2 to come").arg(outlook.totalMounts).arg(outlook.mountsToCome)
-                  : QString("%1 mounts").arg(outlook.totalMounts));
-    words << QString("%1 h in %2 %3")
-                 .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 0)
-                 .arg(outlook.schedule.evenings.size())
-                 .arg(outlook.schedule.evenings.size() == 1 ? "evening" : "evenings");
+                  ? say("%1 mounts, %2 to come").arg(outlook.totalMounts).arg(outlook.mountsToCome)
+                  : say("%1 mounts").arg(outlook.totalMounts));
+    words << sayMany("%1 h in %n evening", "%1 h in %n evenings",
+                     static_cast<qint64>(outlook.schedule.evenings.size()))
+                 .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 0);
     double grams = 0;
     for (const MaterialNeed& need : outlook.needs)
         if (need.unit == ContentUnit::gram) grams += need.amount;

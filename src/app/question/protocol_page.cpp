@@ -2,8 +2,8 @@
 #include "app/question/protocol_page.h"
 
 #include "app/forms/entity_form.h"
+#include "app/say.h"
 #include "app/session/laid_change.h"
-#include "app/session/say.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 
@@ -50,18 +50,19 @@ QWidget* ProtocolPage::makeSteps() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 14, 18, 14);
     auto* head = new QHBoxLayout;
-    head->addWidget(cardTitle("Steps after the hands are done"), 1);
-    preset_->setAccessibleName("Begin from");
+    head->addWidget(cardTitle(say("Steps after the hands are done")), 1);
+    preset_->setAccessibleName(say("Begin from"));
     preset_->setObjectName("Begin from");
-    preset_->setPlaceholderText("begin from …");
+    preset_->setPlaceholderText(say("begin from …"));
     for (ProtocolPreset preset :
          {ProtocolPreset::air, ProtocolPreset::liquid, ProtocolPreset::laptop, ProtocolPreset::phaseChange})
         preset_->addItem(sayTerm(presetName(preset)));
     connect(preset_, &QComboBox::activated, this, &ProtocolPage::usePresetChosen);
     head->addWidget(preset_);
     layout->addLayout(head);
-    steps_->setHorizontalHeaderLabels({"step", "load", "min", "goes on when", "value", "alone"});
-    steps_->setAccessibleName("Steps");
+    steps_->setHorizontalHeaderLabels(
+        {say("step"), say("load"), "min", say("goes on when"), say("value"), say("alone")});
+    steps_->setAccessibleName(say("Steps"));
     steps_->setObjectName("Steps");
     steps_->setTabKeyNavigation(false);
     steps_->verticalHeader()->hide();
@@ -71,8 +72,8 @@ QWidget* ProtocolPage::makeSteps() {
     connect(steps_, &QTableWidget::cellChanged, this, [this](int row, int) { changeStep(row); });
     layout->addWidget(steps_, 1);
     auto* row = new QHBoxLayout;
-    auto* add = button("Add step");
-    auto* remove = button("Remove step");
+    auto* add = button(say("Add step"));
+    auto* remove = button(say("Remove step"));
     connect(add, &QPushButton::clicked, this, &ProtocolPage::addStep);
     connect(remove, &QPushButton::clicked, this, &ProtocolPage::removeStep);
     row->addWidget(add);
@@ -85,20 +86,20 @@ QWidget* ProtocolPage::makeSteps() {
 QWidget* ProtocolPage::makeDifference() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 14, 18, 14);
-    layout->addWidget(cardTitle("Against another study"));
-    other_->setAccessibleName("Other study");
+    layout->addWidget(cardTitle(say("Against another study")));
+    other_->setAccessibleName(say("Other study"));
     other_->setObjectName("Other study");
-    other_->setPlaceholderText("there is no other study");
+    other_->setPlaceholderText(say("there is no other study"));
     layout->addWidget(other_);
     difference_->setWordWrap(true);
     difference_->setTextFormat(Qt::RichText);
-    difference_->setAccessibleName("What the protocols do differently");
+    difference_->setAccessibleName(say("What the protocols do differently"));
     difference_->setObjectName("Difference");
     layout->addWidget(difference_);
     layout->addStretch(1);
-    layout->addWidget(
-        quietLabel("Soak and measure are done for every load; a step may be made for one load alone. A soak "
-                   "lasts at least as long as the bench's slowest part asks for (bench sheet)."));
+    layout->addWidget(quietLabel(
+        say("Soak and measure are done for every load; a step may be made for one load alone. A soak "
+            "lasts at least as long as the bench's slowest part asks for (bench sheet).")));
     connect(other_, &QComboBox::activated, this, &ProtocolPage::fillDifference);
     return card(layout);
 }
@@ -120,7 +121,7 @@ void ProtocolPage::fillSteps() {
         auto* box = new QComboBox;
         box->addItems(items);
         box->setCurrentIndex(current);
-        box->setAccessibleName(QString("%1 of step %2").arg(name).arg(row + 1));
+        box->setAccessibleName(say("%1 of step %2").arg(name).arg(row + 1));
         connect(box, &QComboBox::activated, this, [this, row] { changeStep(row); });
         steps_->setCellWidget(row, column, box);
     };
@@ -128,16 +129,16 @@ void ProtocolPage::fillSteps() {
     for (std::string_view kind : Words<StepKind>::all) kinds << qtext(kind);
     QStringList gates;
     for (std::string_view gate : Words<GateKind>::all) gates << qtext(gate);
-    QStringList loadNames{"every"};
+    QStringList loadNames{say("every")};
     for (const Load* load : loads) loadNames << qtext(load->name);
     for (int row = 0; row < steps_->rowCount(); ++row) {
         const ProtocolStep& step = steps[static_cast<std::size_t>(row)];
-        choice(row, kindColumn, "Kind", kinds, static_cast<int>(step.kind));
+        choice(row, kindColumn, say("Kind"), kinds, static_cast<int>(step.kind));
         int load = 0;
         for (std::size_t i = 0; i < loads.size(); ++i)
             if (step.load == loads[i]->id) load = static_cast<int>(i) + 1;
-        choice(row, loadColumn, "Load", loadNames, load);
-        choice(row, gateColumn, "Gate", gates, static_cast<int>(step.gate));
+        choice(row, loadColumn, say("Load"), loadNames, load);
+        choice(row, gateColumn, say("Gate"), gates, static_cast<int>(step.gate));
         steps_->setItem(row, minutesColumn, new QTableWidgetItem(numberText(step.minutes)));
         auto* value =
             new QTableWidgetItem(step.gate == GateKind::none ? QString() : numberText(step.gateValue));
@@ -162,16 +163,16 @@ void ProtocolPage::fillStudies() {
 void ProtocolPage::fillDifference() {
     const Id<Study> other{other_->currentData().toLongLong()};
     if (!session_.document().find(other)) {
-        difference_->setText("With a second study, what its protocol does differently stands here.");
+        difference_->setText(say("With a second study, what its protocol does differently stands here."));
         return;
     }
     const auto lines = protocolDifference(session_.document(), session_.study()->id, other);
     if (lines.empty()) {
-        difference_->setText("Both do the same.");
+        difference_->setText(say("Both do the same."));
         return;
     }
     QString html = "<table cellspacing='0' cellpadding='3'>";
-    html += QString("<tr><td></td><td><b>here</b></td><td><b>%1</b></td></tr>")
+    html += say("<tr><td></td><td><b>here</b></td><td><b>%1</b></td></tr>")
                 .arg(other_->currentText().toHtmlEscaped());
     const auto told = [](const std::optional<Message>& step) {
         return step ? sayText(*step).toHtmlEscaped() : QStringLiteral("–");
@@ -204,7 +205,7 @@ void ProtocolPage::changeStep(int row) {
     const auto value = valueText.trimmed().isEmpty() ? std::optional(0.0) : numberFrom(valueText);
     if (!minutes || *minutes < 0 || !value || *value < 0) {
         session_.refuse(
-            QString("Step %1: \"%2\" is no number that can be. Write digits, such as 20.")
+            say("Step %1: \"%2\" is no number that can be. Write digits, such as 20.")
                 .arg(row + 1)
                 .arg(!minutes || *minutes < 0 ? steps_->item(row, minutesColumn)->text() : valueText));
         fillSteps();
@@ -246,11 +247,11 @@ void ProtocolPage::removeStep() {
     Edit edit(session_.document(), titled("Remove a step of the protocol"));
     const auto steps = ownSteps(edit);
     if (row < 0 || row >= static_cast<int>(steps.size())) {
-        session_.refuse("Choose the step to remove.");
+        session_.refuse(say("Choose the step to remove."));
         return;
     }
     if (steps.size() == 1) {
-        session_.refuse("A protocol has at least one step. Change this one instead.");
+        session_.refuse(say("A protocol has at least one step. Change this one instead."));
         return;
     }
     edit.remove(steps[static_cast<std::size_t>(row)].id);

@@ -9,7 +9,7 @@
 #include "app/question/order_page.h"
 #include "app/question/protocol_page.h"
 #include "app/question/sentence_bar.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
@@ -58,18 +58,18 @@ QWidget* QuestionView::makeHead() {
     auto* row = new QHBoxLayout;
     count_ = new QLabel;
     setTextFont(count_, 1.1, QFont::DemiBold);
-    count_->setMinimumWidth(count_->fontMetrics().horizontalAdvance("12 mounts of each "));
+    count_->setMinimumWidth(count_->fontMetrics().horizontalAdvance(say("12 mounts of each ")));
     mounts_ = new QSlider(Qt::Horizontal);
     mounts_->setRange(1, sensibleMounts);
     mounts_->setPageStep(1);
     mounts_->setFixedWidth(170);
-    mounts_->setAccessibleName("Mounts of each level");
+    mounts_->setAccessibleName(say("Mounts of each level"));
     mounts_->setObjectName("Mounts of each level");
     connect(mounts_, &QSlider::valueChanged, this, &QuestionView::previewMounts);
     connect(mounts_, &QSlider::sliderReleased, this, &QuestionView::takeMounts);
     live_ = new QLabel;
     live_->setWordWrap(true);
-    live_->setAccessibleName("What so many mounts settle and cost");
+    live_->setAccessibleName(say("What so many mounts settle and cost"));
     live_->setObjectName("Live figures");
     row->addWidget(count_);
     row->addWidget(mounts_);
@@ -85,9 +85,11 @@ QWidget* QuestionView::makeQuestionRow() {
     auto* bar = new QWidget;
     auto* row = new QHBoxLayout(bar);
     row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(pageSwitch(pages_, {"Asked", "Chances", "Order", "Evenings", "Protocol"}), 1);
+    row->addWidget(
+        pageSwitch(pages_, {say("Asked"), say("Chances"), say("Order"), say("Evenings"), say("Protocol")}),
+        1);
     question_ = new QComboBox;
-    question_->setAccessibleName("Question of the study");
+    question_->setAccessibleName(say("Question of the study"));
     question_->setObjectName("Question of the study");
     question_->setMinimumContentsLength(18);
     connect(question_, &QComboBox::activated, this, [this](int index) {
@@ -96,9 +98,10 @@ QWidget* QuestionView::makeQuestionRow() {
         session_.select(selection);
     });
     row->addWidget(question_);
-    auto* another = button("Ask another…", "Another site of the same mounts, or another response");
+    auto* another = button(say("Ask another…"), say("Another site of the same mounts, or another response"));
     connect(another, &QPushButton::clicked, this, &QuestionView::askAnother);
-    auto* drop = button("Drop question", "Takes this question out of the study; the first one stays");
+    auto* drop =
+        button(say("Drop question"), say("Takes this question out of the study; the first one stays"));
     connect(drop, &QPushButton::clicked, this, &QuestionView::dropQuestion);
     row->addWidget(another);
     row->addWidget(drop);
@@ -135,13 +138,14 @@ void QuestionView::refresh() {
     for (QWidget* widget : std::initializer_list<QWidget*>{count_, mounts_, live_})
         widget->setVisible(question != nullptr);
     if (!question) {
-        sentence_->showText("Nothing is asked yet");
+        sentence_->showText(say("Nothing is asked yet"));
         hint_->setText(
-            "A study says what is compared, where, under which load, and which difference matters.");
+            say("A study says what is compared, where, under which load, and which difference matters."));
         hint_->show();
-        emptyText_->setText(session_.bench() ? "The bench is described. Next: the question."
-                                             : "First describe the bench: the layers that the heat crosses.");
-        emptyButton_->setText(session_.bench() ? "Ask a question" : "Describe a bench");
+        emptyText_->setText(session_.bench()
+                                ? say("The bench is described. Next: the question.")
+                                : say("First describe the bench: the layers that the heat crosses."));
+        emptyButton_->setText(session_.bench() ? say("Ask a question") : say("Describe a bench"));
         return;
     }
     sentence_->show(studySentencePieces(session_.document(), *question));
@@ -162,7 +166,7 @@ void QuestionView::refresh() {
 
 void QuestionView::showFigures(const PlanFigures& figures) {
     const int n = figures.plan.mountsPerLevel;
-    count_->setText(QString("%1 %2 of each").arg(n).arg(n == 1 ? "mount" : "mounts"));
+    count_->setText(sayMany("%n mount of each", "%n mounts of each", n));
     live_->setText(figures.outlook ? outlookLine(*figures.outlook, *session_.question()) : figures.whyNot);
 }
 
@@ -190,7 +194,7 @@ void QuestionView::fillQuestions() {
     question_->clear();
     for (const Question* question : session_.document().where(&Question::study, session_.question()->study)) {
         const Site* site = session_.document().find(question->site);
-        question_->addItem(QString("%1: %2").arg(site ? qtext(site->name) : QString("a site"),
+        question_->addItem(QString("%1: %2").arg(site ? qtext(site->name) : say("a site"),
                                                  sayText(responseTitle(*question))),
                            static_cast<qlonglong>(question->id.value));
     }
@@ -230,16 +234,16 @@ void QuestionView::askAnother() {
     const Question* question = session_.question();
     const Configuration* configuration = session_.configuration();
     if (!question || !configuration) return;
-    QStringList choices{"the same levels, by another response"};
+    QStringList choices{say("the same levels, by another response")};
     std::vector<Id<Site>> sites{question->site};
     for (const Site* site : session_.document().where(&Site::configuration, configuration->id))
         if (site->id != question->site) {
-            choices << "other levels, at " + qtext(site->name);
+            choices << say("other levels, at ") + qtext(site->name);
             sites.push_back(site->id);
         }
     bool ok = false;
-    const QString chosen = QInputDialog::getItem(this, "Ask another question of the same mounts", "Ask about",
-                                                 choices, 0, false, &ok);
+    const QString chosen = QInputDialog::getItem(this, say("Ask another question of the same mounts"),
+                                                 say("Ask about"), choices, 0, false, &ok);
     const auto index = choices.indexOf(chosen);
     if (!ok || index < 0) return;
     Edit edit(session_.document(), titled("Ask another question"));
@@ -254,7 +258,7 @@ void QuestionView::dropQuestion() {
     Edit edit(session_.document(), titled("Drop a question"));
     removeQuestion(edit, question->id);
     if (edit.finish().empty())
-        session_.refuse("The study's first question stays. Change it, or close the study.");
+        session_.refuse(say("The study's first question stays. Change it, or close the study."));
     else
         session_.perform(edit.finish());
 }

@@ -4,6 +4,7 @@
 #include "app/drawn/theme.h"
 #include "app/forms/flow_layout.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 
 #include <QToolButton>
 
@@ -44,7 +45,7 @@ public:
 
 SentenceBar::SentenceBar(QWidget* parent) : QWidget(parent) {
     new FlowLayout(2, this);
-    setAccessibleName("The study in one sentence");
+    setAccessibleName(say("The study in one sentence"));
     setObjectName("Sentence");
 }
 
@@ -83,8 +84,8 @@ void SentenceBar::show(const std::vector<SentencePiece>& pieces) {
         part->setProperty("part", true);
         part->setCursor(Qt::PointingHandCursor);
         part->setFocusPolicy(Qt::StrongFocus);
-        part->setAccessibleName("Change: " + text);
-        part->setObjectName(QString("Part %1").arg(static_cast<int>(piece.part)));
+        part->setAccessibleName(say("Change: ") + text);
+        part->setObjectName(say("Part %1").arg(static_cast<int>(piece.part)));
         connect(part, &QToolButton::clicked, this, [this, meant = piece.part] { emit partMeant(meant); });
         layout()->addWidget(part);
     }

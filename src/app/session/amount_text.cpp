@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/amount_text.h"
 
+#include "app/say.h"
 #include "app/session/qtext.h"
 #include "core/domain/words.h"
 
@@ -9,14 +10,13 @@
 namespace ibuki {
 
 QString spanText(double days) {
-    const auto plural = [](double n, const char* unit) {
-        const auto whole = std::max(0L, std::lround(n));
-        return QString("%1 %2%3").arg(whole).arg(unit, whole == 1 ? "" : "s");
+    const auto whole = [](double count) {
+        return std::max(qint64{0}, static_cast<qint64>(std::floor(count)));
     };
-    if (days < 14) return plural(std::floor(days), "day");
-    if (days < 60) return plural(std::floor(days / 7), "week");
-    if (days < 730) return plural(std::floor(days / 30.44), "month");
-    return plural(std::floor(days / 365.25), "year");
+    if (days < 14) return sayMany("%n day", "%n days", whole(days));
+    if (days < 60) return sayMany("%n week", "%n weeks", whole(days / 7));
+    if (days < 730) return sayMany("%n month", "%n months", whole(days / 30.44));
+    return sayMany("%n year", "%n years", whole(days / 365.25));
 }
 
 QString moneyText(const Money& money) {
@@ -32,16 +32,15 @@ QString contentText(double amount, ContentUnit unit) {
         number.chop(1);
         if (point) break;
     }
-    return number + " " + qtext(word(unit));
+    return number + " " + sayTerm(word(unit));
 }
 
 QString shortageText(const Document& document, const Shortage& shortage) {
     const Material* material = document.find(shortage.material);
-    return QString("%1 is short: %2 planned %3 %4, %5 is left.")
-        .arg(material ? qtext(material->name) : QString())
-        .arg(shortage.mounts)
-        .arg(shortage.mounts == 1 ? "mount needs" : "mounts need",
-             contentText(shortage.needed, shortage.unit), contentText(shortage.left, shortage.unit));
+    return sayMany("%1 is short: %n planned mount needs %2, %3 is left.",
+                   "%1 is short: %n planned mounts need %2, %3 is left.", shortage.mounts)
+        .arg(material ? qtext(material->name) : QString(), contentText(shortage.needed, shortage.unit),
+             contentText(shortage.left, shortage.unit));
 }
 
 } // namespace ibuki

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/session/session.h"
 
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"

@@ -4,7 +4,7 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/shelf/cut_print.h"
 #include "app/shelf/sheet_preview.h"
 #include "app/shelf/shelf_subject.h"
@@ -60,7 +60,7 @@ QWidget* CutPage::makeTables() {
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(14, 10, 14, 10);
     const auto row = [&](const QString& title, QTableWidget* table,
-                         std::initializer_list<std::pair<const char*, std::function<void()>>> actions) {
+                         std::initializer_list<std::pair<QString, std::function<void()>>> actions) {
         auto* buttons = new QHBoxLayout;
         buttons->addWidget(cardTitle(title), 1);
         for (const auto& [text, action] : actions) {
@@ -71,23 +71,25 @@ QWidget* CutPage::makeTables() {
         layout->addLayout(buttons);
         layout->addWidget(table, 1);
     };
-    pieces_ = makeTable("Pieces", {"piece", "width", "length", "thick", "how many", "may turn"});
-    sheets_ = makeTable("Sheets", {"sheet", "width", "length", "thick", "how many", "off-cut"});
-    row("Pieces, mm", pieces_,
-        {{"From the bench", [this] { fillFromBench(); }},
-         {"Add piece",
+    pieces_ = makeTable(say("Pieces"), {say("piece"), say("width"), say("length"), say("thick"),
+                                        say("how many"), say("may turn")});
+    sheets_ = makeTable(say("Sheets"), {say("sheet"), say("width"), say("length"), say("thick"),
+                                        say("how many"), say("off-cut")});
+    row(say("Pieces, mm"), pieces_,
+        {{say("From the bench"), [this] { fillFromBench(); }},
+         {say("Add piece"),
           [this] {
-              putRow(*pieces_, {"piece", "20", "20", "1", "1"}, true);
+              putRow(*pieces_, {say("piece"), "20", "20", "1", "1"}, true);
           }},
-         {"Remove piece", [this] { removeRow(*pieces_); }}});
-    row("Sheets, mm", sheets_,
-        {{"From the shelf", [this] { fillFromShelf(); }},
-         {"Add sheet",
+         {say("Remove piece"), [this] { removeRow(*pieces_); }}});
+    row(say("Sheets, mm"), sheets_,
+        {{say("From the shelf"), [this] { fillFromShelf(); }},
+         {say("Add sheet"),
           [this] {
               origins_.emplace_back();
-              putRow(*sheets_, {"sheet", "100", "100", "1", ""}, false);
+              putRow(*sheets_, {say("sheet"), "100", "100", "1", ""}, false);
           }},
-         {"Remove sheet", [this] { removeRow(*sheets_); }}});
+         {say("Remove sheet"), [this] { removeRow(*sheets_); }}});
     layout->addWidget(makeSettings());
     return card(layout);
 }
@@ -105,9 +107,9 @@ QWidget* CutPage::makeSettings() {
         row->addWidget(made);
         return made;
     };
-    kerf_ = field("Kerf, mm", usualKerfMm);
-    margin_ = field("Margin, mm", 0);
-    offcutsFirst_ = new QCheckBox("Off-cuts first");
+    kerf_ = field(say("Kerf, mm"), usualKerfMm);
+    margin_ = field(say("Margin, mm"), 0);
+    offcutsFirst_ = new QCheckBox(say("Off-cuts first"));
     offcutsFirst_->setChecked(true);
     connect(offcutsFirst_, &QCheckBox::toggled, this, &CutPage::replanSoon);
     row->addWidget(offcutsFirst_);
@@ -120,13 +122,13 @@ QWidget* CutPage::makeResult() {
     layout->setContentsMargins(14, 10, 14, 10);
     summary_ = new QLabel;
     summary_->setWordWrap(true);
-    summary_->setAccessibleName("Cutting plan in words");
+    summary_->setAccessibleName(say("Cutting plan in words"));
     layout->addWidget(summary_);
     preview_ = new SheetPreview;
     layout->addWidget(preview_, 1);
     auto* turning = new QHBoxLayout;
-    previous_ = button("Before", "The sheet before");
-    next_ = button("After", "The sheet after");
+    previous_ = button(say("Before"), say("The sheet before"));
+    next_ = button(say("After"), say("The sheet after"));
     pageLabel_ = quietLabel();
     pageLabel_->setAlignment(Qt::AlignCenter);
     connect(previous_, &QPushButton::clicked, this, [this] {
@@ -144,15 +146,15 @@ QWidget* CutPage::makeResult() {
     layout->addWidget(quietLabel(sayText(reasonOf(*cautionRule("BLADES"))) + " "
                                  + QString::fromStdString(words::mend(reasonOf(*cautionRule("BLADES"))))));
     auto* row = new QHBoxLayout;
-    save_ = button("Save drawing…", "SVG or PDF at exactly 1:1", true);
+    save_ = button(say("Save drawing…"), say("SVG or PDF at exactly 1:1"), true);
     connect(save_, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, "Save the cutting plan", "cut.pdf",
-                                                          "PDF, 1:1 (*.pdf);;SVG, 1:1 (*.svg)");
-        if (!path.isEmpty() && saveDrawing(path)) session_.post("Written: " + path);
+        const QString path = QFileDialog::getSaveFileName(this, say("Save the cutting plan"), say("cut.pdf"),
+                                                          say("PDF, 1:1 (*.pdf);;SVG, 1:1 (*.svg)"));
+        if (!path.isEmpty() && saveDrawing(path)) session_.post(say("Written: ") + path);
     });
-    print_ = button("Print…", "At 1:1; check the 50 mm ruler");
+    print_ = button(say("Print…"), say("At 1:1; check the 50 mm ruler"));
     connect(print_, &QPushButton::clicked, this, &CutPage::printPlan);
-    keep_ = button("It is cut", "Takes the sheets off the shelf and keeps the off-cuts");
+    keep_ = button(say("It is cut"), say("Takes the sheets off the shelf and keeps the off-cuts"));
     connect(keep_, &QPushButton::clicked, this, &CutPage::keep);
     for (QPushButton* one : {save_, print_, keep_}) row->addWidget(one);
     row->addStretch(1);
@@ -226,8 +228,8 @@ std::optional<double> CutPage::number(QTableWidget& table, int row, int column, 
     const QString text = table.item(row, column) ? table.item(row, column)->text() : QString();
     const auto value = numberFrom(text);
     if (!value || *value <= 0)
-        complaint_ = QString("%1, row %2, %3: \"%4\" is no number above 0. Write digits, such as 1.5.")
-                         .arg(table.objectName())
+        complaint_ = say("%1, row %2, %3: \"%4\" is no number above 0. Write digits, such as 1.5.")
+                         .arg(table.accessibleName())
                          .arg(row + 1)
                          .arg(what, text);
     return value && *value > 0 ? value : std::nullopt;
@@ -237,9 +239,9 @@ std::optional<CutJob> CutPage::job() {
     CutJob made;
     complaint_.clear();
     const auto size = [&](QTableWidget& table, int row, auto& to) {
-        const auto w = number(table, row, Column::width, "width");
-        const auto l = number(table, row, Column::length, "length");
-        const auto t = number(table, row, Column::thickness, "thick");
+        const auto w = number(table, row, Column::width, say("width"));
+        const auto l = number(table, row, Column::length, say("length"));
+        const auto t = number(table, row, Column::thickness, say("thick"));
         if (!w || !l || !t) return false;
         to.name = table.item(row, Column::name)->text().toStdString();
         to.widthMm = *w;
@@ -249,7 +251,7 @@ std::optional<CutJob> CutPage::job() {
     };
     for (int row = 0; row < pieces_->rowCount(); ++row) {
         CutPiece piece;
-        const auto many = number(*pieces_, row, Column::count, "how many");
+        const auto many = number(*pieces_, row, Column::count, say("how many"));
         if (!size(*pieces_, row, piece) || !many) return std::nullopt;
         piece.count = static_cast<int>(*many);
         piece.mayTurn = pieces_->item(row, Column::flag)->checkState() == Qt::Checked;
@@ -259,7 +261,7 @@ std::optional<CutJob> CutPage::job() {
         CutSheet sheet;
         if (!size(*sheets_, row, sheet)) return std::nullopt;
         if (!sheets_->item(row, Column::count)->text().trimmed().isEmpty()) { // empty: as many as needed
-            const auto many = number(*sheets_, row, Column::count, "how many");
+            const auto many = number(*sheets_, row, Column::count, say("how many"));
             if (!many) return std::nullopt;
             sheet.count = static_cast<int>(*many);
         }
@@ -288,20 +290,20 @@ void CutPage::replan() {
         return;
     }
     if (wanted->pieces.empty() || wanted->sheets.empty()) {
-        refuse(
-            wanted->pieces.empty()
-                ? "No pieces yet. Take them from the bench's sites, or add them by hand."
-                : "No sheets yet. Choose a pad, a sheet or a film on the shelf whose lot states its size, or "
-                  "add a sheet by hand.");
+        refuse(wanted->pieces.empty()
+                   ? say("No pieces yet. Take them from the bench's sites, or add them by hand.")
+                   : say("No sheets yet. Choose a pad, a sheet or a film on the shelf whose lot states its "
+                         "size, or "
+                         "add a sheet by hand."));
         return;
     }
     planned_ = *wanted;
-    if (!plan_) preview_->clear("Working out the plan…");
+    if (!plan_) preview_->clear(say("Working out the plan…"));
     planner_.start<CutPlan>(
         [asked = *wanted](const std::stop_token&, const Progress&) { return planCuts(asked); },
         [this](CutPlan plan) {
             plan_ = std::move(plan);
-            pages_ = cutPages(planned_, *plan_, "Cutting plan");
+            pages_ = cutPages(planned_, *plan_, say("Cutting plan"));
             page_ = 0;
             showPlan();
         },
@@ -322,7 +324,7 @@ void CutPage::showPlan() {
     next_->setEnabled(page_ < last);
     for (QPushButton* one : {save_, print_, keep_}) one->setEnabled(!pages_.empty());
     if (pages_.empty()) {
-        summary_->setText(plan_ ? "Nothing could be placed." : QString());
+        summary_->setText(plan_ ? say("Nothing could be placed.") : QString());
         preview_->clear(complaint_);
         pageLabel_->clear();
         return;
@@ -330,15 +332,13 @@ void CutPage::showPlan() {
     const CutLayout& layout = plan_->layouts[static_cast<std::size_t>(page_)];
     const CutRect part = drawnPart(planned_.sheets[layout.sheet]);
     preview_->show(pages_[static_cast<std::size_t>(page_)], {part.x, part.y, part.width, part.length});
-    pageLabel_->setText(QString("%1 of %2").arg(page_ + 1).arg(pages_.size()));
-    QString words = QString("%1 full %2 and %3 %4, %5 % waste.")
-                        .arg(plan_->fullSheets)
-                        .arg(plan_->fullSheets == 1 ? "sheet" : "sheets")
-                        .arg(plan_->offcutSheets)
-                        .arg(plan_->offcutSheets == 1 ? "off-cut" : "off-cuts")
+    pageLabel_->setText(say("%1 of %2").arg(page_ + 1).arg(pages_.size()));
+    QString words = say("%1 and %2, %3 % waste.")
+                        .arg(sayMany("%n full sheet", "%n full sheets", plan_->fullSheets),
+                             sayMany("%n off-cut", "%n off-cuts", plan_->offcutSheets))
                         .arg(100 * plan_->waste(), 0, 'f', 0);
     for (const auto& [piece, howMany] : plan_->missing)
-        words += QString(" %1 × %2 found no place: too little is left.")
+        words += say(" %1 × %2 found no place: too little is left.")
                      .arg(howMany)
                      .arg(qtext(planned_.pieces[piece].name));
     summary_->setText(words);
@@ -362,7 +362,7 @@ void CutPage::printPlan() {
     QPrintDialog dialog(&printer, this);
     if (dialog.exec() != QDialog::Accepted) return;
     if (!printCut(pages_, printer))
-        session_.post("The printer did not take the pages. Look at it and try again.");
+        session_.post(say("The printer did not take the pages. Look at it and try again."));
 }
 
 void CutPage::keep() {
@@ -374,18 +374,19 @@ void CutPage::keep() {
     };
     if (std::any_of(origins_.begin(), origins_.end(), gone)) {
         session_.refuse(
-            "The shelf has changed since the sheets were taken from it. Press From the shelf again.");
+            say("The shelf has changed since the sheets were taken from it. Press From the shelf again."));
         return;
     }
     Edit edit(session_.document(), titled("Cut pads"));
     const int kept = keepCut(edit, *plan_, origins_, leastOffcutMm, session_.now());
     const ChangeSet changes = edit.finish();
     if (changes.empty()) {
-        session_.refuse("These sheets were typed here and stand on no shelf: there is nothing to take off.");
+        session_.refuse(
+            say("These sheets were typed here and stand on no shelf: there is nothing to take off."));
         return;
     }
     if (!session_.perform(changes)) return;
-    session_.post(QString("The shelf has less by what was cut; %1 off-cuts of at least %2 mm were kept.")
+    session_.post(say("The shelf has less by what was cut; %1 off-cuts of at least %2 mm were kept.")
                       .arg(kept)
                       .arg(leastOffcutMm));
     fillFromShelf();

@@ -2,6 +2,7 @@
 #include "app/shelf/cut_print.h"
 
 #include "app/drawn/theme.h"
+#include "app/say.h"
 #include "store/atomic_file.h"
 #include "store/paper/cut_svg.h"
 
@@ -39,9 +40,9 @@ void render(QSvgRenderer& page, QPainter& painter, double dpi) {
 std::vector<std::string> cutPages(const CutJob& job, const CutPlan& plan, const QString& title) {
     std::vector<std::string> pages;
     for (std::size_t i = 0; i < plan.layouts.size(); ++i)
-        pages.push_back(cutSvg(
-            job, plan.layouts[i],
-            QString("%1, sheet %2 of %3").arg(title).arg(i + 1).arg(plan.layouts.size()).toStdString()));
+        pages.push_back(
+            cutSvg(job, plan.layouts[i],
+                   say("%1, sheet %2 of %3").arg(title).arg(i + 1).arg(plan.layouts.size()).toStdString()));
     return pages;
 }
 
@@ -49,9 +50,9 @@ QStringList writeCutSvg(const std::vector<std::string>& pages, const QString& pa
     const QFileInfo info(path);
     QStringList written;
     for (std::size_t i = 0; i < pages.size(); ++i) {
-        const QString one = pages.size() == 1
-                                ? path
-                                : info.path() + "/" + info.completeBaseName() + QString(" %1.svg").arg(i + 1);
+        const QString one = pages.size() == 1 ? path
+                                              : info.path() + "/" + info.completeBaseName()
+                                                    + QStringLiteral(" %1.svg").arg(i + 1);
         writeFileAtomically(one.toStdString(), pages[i]);
         written << one;
     }
@@ -65,7 +66,7 @@ void writeCutPdf(const std::vector<std::string>& pages, const QString& path) {
         buffer.open(QIODevice::WriteOnly);
         QPdfWriter writer(&buffer);
         writer.setResolution(dotsPerInch);
-        writer.setTitle("Ibuki cutting plan");
+        writer.setTitle(say("Ibuki cutting plan"));
         QPainter painter;
         for (const std::string& text : pages) {
             QSvgRenderer page(withFont(text));

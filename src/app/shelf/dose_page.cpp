@@ -5,6 +5,7 @@
 #include "app/forms/caution_panel.h"
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/shelf/face_drawing.h"
 #include "app/shelf/shelf_items.h"
 #include "app/shelf/shelf_subject.h"
@@ -27,7 +28,8 @@ namespace {
 
 constexpr int sliderSteps = 1000;
 constexpr double sliderTop = 3; ///< times face × bond line
-constexpr std::array patternNames{"dot", "line", "cross", "five dots", "spread film"};
+constexpr std::array patternNames{words::mark("dot"), words::mark("line"), words::mark("cross"),
+                                  words::mark("five dots"), words::mark("spread film")};
 constexpr std::array allPatterns{Pattern::dot, Pattern::line, Pattern::cross, Pattern::fiveDots,
                                  Pattern::film};
 
@@ -48,15 +50,15 @@ DosePage::DosePage(Session& session, QWidget* parent) : QWidget(parent), session
     middle->setContentsMargins(10, 10, 10, 8);
     middle->addWidget(drawing_, 1);
     auto* row = new QHBoxLayout;
-    row->addWidget(quietLabel("less"), 0);
+    row->addWidget(quietLabel(say("less")), 0);
     amount_ = new QSlider(Qt::Horizontal);
     amount_->setRange(1, sliderSteps);
     amount_->setPageStep(sliderSteps / 20);
-    amount_->setAccessibleName("Amount");
+    amount_->setAccessibleName(say("Amount"));
     amount_->setObjectName("Amount");
     connect(amount_, &QSlider::valueChanged, this, &DosePage::showAmount);
     row->addWidget(amount_, 1);
-    row->addWidget(quietLabel("more"), 0);
+    row->addWidget(quietLabel(say("more")), 0);
     middle->addLayout(row);
     layout->addWidget(card(middle), 6);
     layout->addWidget(makeOutputs(), 5);
@@ -77,25 +79,25 @@ QWidget* DosePage::makeInputs() {
     auto* form = new QFormLayout;
     layout->addLayout(form);
     pattern_ = new QComboBox;
-    for (const char* name : patternNames) pattern_->addItem(name);
-    addFormRow(form, "Pattern", pattern_);
+    for (const char* name : patternNames) pattern_->addItem(say(name));
+    addFormRow(form, say("Pattern"), pattern_);
     connect(pattern_, &QComboBox::activated, this, &DosePage::showAmount);
-    width_ = addField(form, "Face width, mm", true);
-    length_ = addField(form, "Face length, mm", true);
-    bondLine_ = addField(form, "Bond line, µm", true);
-    density_ = addField(form, "Density, g/mL", true);
-    allowance_ = addField(form, "Squeezed out, share", false);
-    bore_ = addField(form, "Syringe bore, mm", true);
+    width_ = addField(form, say("Face width, mm"), true);
+    length_ = addField(form, say("Face length, mm"), true);
+    bondLine_ = addField(form, say("Bond line, µm"), true);
+    density_ = addField(form, say("Density, g/mL"), true);
+    allowance_ = addField(form, say("Squeezed out, share"), false);
+    bore_ = addField(form, say("Syringe bore, mm"), true);
     allowance_->show(DoseInput{}.allowance);
     bore_->show(DoseInput{}.boreMm);
     auto* row = new QHBoxLayout;
     for (const PastePreset* paste : {&thinPaste, &thickPaste}) {
-        auto* preset = button(paste->name, "Bond line and allowance as such pastes usually behave");
+        auto* preset = button(paste->name, say("Bond line and allowance as such pastes usually behave"));
         connect(preset, &QPushButton::clicked, this, [this, paste] { takePaste(*paste); });
         row->addWidget(preset);
     }
     layout->addLayout(row);
-    auto* again = button("As stated", "Take the figures of material and site over again");
+    auto* again = button(say("As stated"), say("Take the figures of material and site over again"));
     connect(again, &QPushButton::clicked, this, &DosePage::takeOver);
     layout->addWidget(again);
     origin_ = quietLabel();
@@ -114,31 +116,31 @@ QWidget* DosePage::makeOutputs() {
     layout->setContentsMargins(14, 10, 14, 10);
     big_ = new QLabel;
     setTextFont(big_, 3.6, QFont::DemiBold);
-    big_->setAccessibleName("Mass to put on");
+    big_->setAccessibleName(say("Mass to put on"));
     layout->addWidget(big_);
     figures_ = new QLabel;
     figures_->setWordWrap(true);
     figures_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    figures_->setAccessibleName("Dose");
+    figures_->setAccessibleName(say("Dose"));
     layout->addWidget(figures_);
     coverage_ = new QLabel;
     coverage_->setWordWrap(true);
     setTextFont(coverage_, 1.1, QFont::Medium);
-    coverage_->setAccessibleName("Coverage");
+    coverage_->setAccessibleName(say("Coverage"));
     layout->addWidget(coverage_);
     cautions_ = new QLabel;
     cautions_->setWordWrap(true);
-    cautions_->setAccessibleName("Grave cautions");
+    cautions_->setAccessibleName(say("Grave cautions"));
     layout->addWidget(cautions_);
-    layout->addWidget(quietLabel("Smallest amount that fills the face"));
+    layout->addWidget(quietLabel(say("Smallest amount that fills the face")));
     filling_ = new QGridLayout;
     filling_->setVerticalSpacing(3);
     layout->addLayout(filling_);
-    caveat_ = quietLabel(
+    caveat_ = quietLabel(say(
         "Physics: volume, mass, stroke, dot and line size. Model: the spread keeps its volume and grows "
         "evenly; "
         "it ignores yield and uneven pressure, so compare patterns by it and promise no coverage. Rule of "
-        "thumb: what is squeezed out, how far a pattern reaches, thin and thick paste.");
+        "thumb: what is squeezed out, how far a pattern reaches, thin and thick paste."));
     layout->addWidget(caveat_);
     layout->addStretch(1);
     auto* inside = new QVBoxLayout;
@@ -188,23 +190,24 @@ void DosePage::takeOver() {
         density_->show(facts.densityGPerMl.value);
         bondLine_->show(isCut(subject.material->kind) ? classDefaults(MaterialClass::paste).bondLineUm
                                                       : facts.bondLineUm.value);
-        if (facts.densityGPerMl.isDefault) origins << "the density is the usual one of its class";
+        if (facts.densityGPerMl.isDefault) origins << say("the density is the usual one of its class");
         if (isCut(subject.material->kind))
-            origins << "it is cut, not dispensed: the figures are those of a usual paste";
+            origins << say("it is cut, not dispensed: the figures are those of a usual paste");
         else if (facts.bondLineUm.isDefault)
-            origins << "the bond line is the usual one of its class";
+            origins << say("the bond line is the usual one of its class");
     }
     if (subject.site) {
-        about << "at " + qtext(subject.site->name);
+        about << say("at ") + qtext(subject.site->name);
         if (subject.site->width && subject.site->length) {
             width_->show(subject.site->width->value);
             length_->show(subject.site->length->value);
         } else {
-            origins << "the site's size is not stated: type it, or state it on the bench";
+            origins << say("the site's size is not stated: type it, or state it on the bench");
         }
     }
-    about_->setText(about.isEmpty() ? "A face and a paste" : about.join(" "));
-    origin_->setText(origins.isEmpty() ? QString() : "Not from a statement: " + origins.join("; ") + ".");
+    about_->setText(about.isEmpty() ? say("A face and a paste") : about.join(" "));
+    origin_->setText(origins.isEmpty() ? QString()
+                                       : say("Not from a statement: ") + origins.join("; ") + ".");
     recalculate();
 }
 
@@ -218,7 +221,7 @@ void DosePage::takePaste(const PastePreset& paste) {
             configuration && configuration->mountForce ? configuration->mountForce->value : usualMountForceN;
         const double pressurePa = force / (*width * *length) * 1e6;
         bondLine_->show(std::round(scalingBondLineUm(paste.yieldPa, pressurePa)));
-        origin_->setText(QString("The bond line is what %1 (yield %2 Pa) would rest at under %3 N.")
+        origin_->setText(say("The bond line is what %1 (yield %2 Pa) would rest at under %3 N.")
                              .arg(paste.name)
                              .arg(paste.yieldPa)
                              .arg(force));
@@ -268,7 +271,7 @@ void DosePage::showAmount() {
         big_->setText("–");
         figures_->clear();
         coverage_->clear();
-        QString complaint = "A face with a width and a length, a bond line and a density are needed.";
+        QString complaint = say("A face with a width and a length, a bond line and a density are needed.");
         for (const NumberField* field : {width_, length_, bondLine_, density_, allowance_, bore_})
             if (!field->text().isEmpty() && !field->value()) complaint = field->complaint();
         drawing_->show(std::nullopt, complaint);
@@ -281,32 +284,31 @@ void DosePage::showAmount() {
         const Spread covered = spread(laid);
         big_->setText(grams(amount.massG));
         QStringList lines;
-        lines << QString("%1 mm³ (%2 mL), %3 times the pressed face")
+        lines << say("%1 mm³ (%2 mL), %3 times the pressed face")
                      .arg(amount.volumeMm3, 0, 'f', 1)
                      .arg(amount.volumeMm3 / 1000, 0, 'f', 3)
                      .arg(amount.ratio, 0, 'f', 2);
-        lines << QString("%1 mm of the plunger").arg(amount.strokeMm, 0, 'f', 2);
+        lines << say("%1 mm of the plunger").arg(amount.strokeMm, 0, 'f', 2);
         if (amount.dotDiameterMm > 0)
-            lines << QString("each dot %1 mm across, as a half ball").arg(amount.dotDiameterMm, 0, 'f', 1);
+            lines << say("each dot %1 mm across, as a half ball").arg(amount.dotDiameterMm, 0, 'f', 1);
         if (amount.beadWidthMm > 0)
-            lines << QString("a bead %1 mm wide, half round").arg(amount.beadWidthMm, 0, 'f', 1);
-        if (amount.filmUm > 0) lines << QString("spread %1 µm thick").arg(amount.filmUm, 0, 'f', 0);
+            lines << say("a bead %1 mm wide, half round").arg(amount.beadWidthMm, 0, 'f', 1);
+        if (amount.filmUm > 0) lines << say("spread %1 µm thick").arg(amount.filmUm, 0, 'f', 0);
         const CautionSubject subject = shelfSubject(session_);
         if (subject.lot && subject.lot->contentUnit == ContentUnit::gram)
             if (const auto left = lotState(session_.document(), *subject.lot, session_.now()).left)
-                lines << (*left < amount.massG ? QString("too little is left in %1: %2")
-                                                     .arg(qtext(subject.lot->name), grams(*left))
-                                               : QString("%1 such applications left in %2")
-                                                     .arg(usesOf(*left, 0, amount.massG))
-                                                     .arg(qtext(subject.lot->name)));
+                lines
+                    << (*left < amount.massG
+                            ? say("too little is left in %1: %2").arg(qtext(subject.lot->name), grams(*left))
+                            : say("%1 such applications left in %2")
+                                  .arg(usesOf(*left, 0, amount.massG))
+                                  .arg(qtext(subject.lot->name)));
         figures_->setText(lines.join("\n"));
-        QString told = QString("covers %1 %").arg(100 * covered.coverage, 0, 'f', 1);
+        QString told = say("covers %1 %").arg(100 * covered.coverage, 0, 'f', 1);
         if (covered.outside > 0.0005)
-            told += QString(", %1 % goes over the edge").arg(100 * covered.outside, 0, 'f', 0);
+            told += say(", %1 % goes over the edge").arg(100 * covered.outside, 0, 'f', 0);
         if (covered.trappedPockets > 0)
-            told += QString(", %1 dry %2 enclosed")
-                        .arg(covered.trappedPockets)
-                        .arg(covered.trappedPockets == 1 ? "pocket" : "pockets");
+            told += sayMany(", %n dry pocket enclosed", ", %n dry pockets enclosed", covered.trappedPockets);
         coverage_->setText(told);
         drawing_->show(FaceDrawing::Shown{laid, covered, std::max(amount.dotDiameterMm, amount.beadWidthMm)},
                        {});
@@ -328,8 +330,8 @@ void DosePage::showFilling(const DoseInput& given) {
                                   ? faceVolumeMm3(one)
                                   : fillingVolumeMm3(spreadInput(one, faceVolumeMm3(one)));
         const Dose amount = doseOfVolume(one, volume);
-        const QString name = patternNames.at(static_cast<std::size_t>(pattern));
-        auto* take = button(name, "Set the slider to this amount");
+        const QString name = say(patternNames.at(static_cast<std::size_t>(pattern)));
+        auto* take = button(name, say("Set the slider to this amount"));
         take->setObjectName("Fill with " + name);
         take->setProperty("quiet", true);
         connect(take, &QPushButton::clicked, this, [this, pattern, one, volume] {

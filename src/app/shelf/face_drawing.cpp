@@ -2,6 +2,7 @@
 #include "app/shelf/face_drawing.h"
 
 #include "app/drawn/theme.h"
+#include "app/say.h"
 
 #include <QPainter>
 #include <QPainterPathStroker>
@@ -11,15 +12,14 @@ namespace ibuki {
 
 FaceDrawing::FaceDrawing(QWidget* parent) : QWidget(parent) {
     setMinimumSize(260, 240);
-    setAccessibleName("Paste on the face");
+    setAccessibleName(say("Paste on the face"));
 }
 
 void FaceDrawing::show(std::optional<Shown> shown, const QString& emptyText) {
     shown_ = std::move(shown);
     emptyText_ = emptyText;
     setAccessibleDescription(
-        shown_ ? QString("%1 % of the face covered").arg(100 * shown_->spread.coverage, 0, 'f', 1)
-               : emptyText);
+        shown_ ? say("%1 % of the face covered").arg(100 * shown_->spread.coverage, 0, 'f', 1) : emptyText);
     update();
 }
 
@@ -95,8 +95,8 @@ void FaceDrawing::paintEvent(QPaintEvent*) {
     painter.restore();
     painter.setPen(c.quiet);
     painter.setFont(textFont(0.9));
-    const QString words = QString("%1 × %2 mm, to scale.  dashed: as drawn   filled: under the plate   "
-                                  "hatched: bare   dotted: over the edge")
+    const QString words = say("%1 × %2 mm, to scale.  dashed: as drawn   filled: under the plate   "
+                              "hatched: bare   dotted: over the edge")
                               .arg(input.widthMm)
                               .arg(input.lengthMm);
     painter.drawText(QRectF(4, height() - caption, width() - 8, caption), Qt::AlignCenter | Qt::TextWordWrap,

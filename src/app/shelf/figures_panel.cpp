@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/shelf/shelf_items.h"
 #include "core/domain/words.h"
 
@@ -14,14 +15,12 @@ namespace {
 const QString nothing = "–";
 
 template <class T> QString marked(const Known<T>& known, const QString& text) {
-    return known.isDefault ? text + " (usual)" : text;
+    return known.isDefault ? say("%1 (usual)").arg(text) : text;
 }
 
 QString ratingText(const std::optional<Rating>& rating) {
-    return rating ? QString("%1 of 5, %2 %3")
+    return rating ? sayMany("%1 of 5, %n mount", "%1 of 5, %n mounts", rating->count)
                         .arg(rating->mean, 0, 'f', 1)
-                        .arg(rating->count)
-                        .arg(rating->count == 1 ? "mount" : "mounts")
                   : nothing;
 }
 
@@ -32,46 +31,45 @@ QList<std::pair<QString, QString>> said(const Document& document, const Material
                                         const Site* site, Instant now) {
     const MaterialFacts facts = factsOf(material);
     QList<std::pair<QString, QString>> list;
-    list << std::pair{QString("Class"), qtext(word(material.kind))};
-    list << std::pair{QString("Claim"),
+    list << std::pair{say("Class"), sayTerm(word(material.kind))};
+    list << std::pair{say("Claim"),
                       material.claimedConductivity
-                          ? QString("label says %1 W/(m·K)").arg(material.claimedConductivity->value)
+                          ? say("label says %1 W/(m·K)").arg(material.claimedConductivity->value)
                           : nothing};
-    list << std::pair{QString(isCut(material.kind) ? "Thickness" : "Bond line"),
+    list << std::pair{isCut(material.kind) ? say("Thickness") : say("Bond line"),
                       marked(facts.bondLineUm, QString("%1 µm").arg(facts.bondLineUm.value))};
-    list << std::pair{QString("Density"),
-                      marked(facts.densityGPerMl, QString("%1 g/mL").arg(facts.densityGPerMl.value))};
-    list << std::pair{QString("May be used"),
-                      marked(facts.maxC, QString("%1 to %2 °C").arg(facts.minC.value).arg(facts.maxC.value))};
+    list << std::pair{say("Density"),
+                      marked(facts.densityGPerMl, say("%1 g/mL").arg(facts.densityGPerMl.value))};
+    list << std::pair{say("May be used"),
+                      marked(facts.maxC, say("%1 to %2 °C").arg(facts.minC.value).arg(facts.maxC.value))};
     if (lot) {
         const LotState state = lotState(document, *lot, now);
         const LotCost cost = costOf(document, *lot, site, now);
-        list << std::pair{QString("Supplier"), lot->supplier.empty() ? nothing : qtext(lot->supplier)};
+        list << std::pair{say("Supplier"), lot->supplier.empty() ? nothing : qtext(lot->supplier)};
         list << std::pair{
-            QString("Left"),
-            state.left ? contentText(*state.left, lot->contentUnit)
-                             + (state.share ? QString(", %1 %").arg(100 * *state.share, 0, 'f', 0) : "")
-                       : nothing};
-        list << std::pair{QString("Opened"),
-                          state.openDays ? spanText(*state.openDays) + " ago" : QString("not opened")};
-        list << std::pair{QString("On opening"), qtext(word(lot->condition))};
-        list << std::pair{QString("Price per g"), money(cost.perGram)};
-        list << std::pair{QString("Price per mm² of face"), money(cost.perFaceMm2)};
-        list << std::pair{QString("Price per application"), money(cost.perApplication)};
-        list << std::pair{QString("Applications left"),
+            say("Left"), state.left
+                             ? contentText(*state.left, lot->contentUnit)
+                                   + (state.share ? QString(", %1 %").arg(100 * *state.share, 0, 'f', 0) : "")
+                             : nothing};
+        list << std::pair{say("Opened"),
+                          state.openDays ? say("%1 ago").arg(spanText(*state.openDays)) : say("not opened")};
+        list << std::pair{say("On opening"), sayTerm(word(lot->condition))};
+        list << std::pair{say("Price per g"), money(cost.perGram)};
+        list << std::pair{say("Price per mm² of face"), money(cost.perFaceMm2)};
+        list << std::pair{say("Price per application"), money(cost.perApplication)};
+        list << std::pair{say("Applications left"),
                           cost.applicationsLeft ? QString::number(*cost.applicationsLeft) : nothing};
-        list << std::pair{
-            QString("Over ten years"),
-            cost.tenYears
-                ? moneyText(*cost.tenYears)
-                      + marked(facts.reapplyYears, QString(", every %1 years").arg(facts.reapplyYears.value))
-                : nothing};
+        list << std::pair{say("Over ten years"),
+                          cost.tenYears ? moneyText(*cost.tenYears)
+                                              + marked(facts.reapplyYears,
+                                                       say(", every %1 years").arg(facts.reapplyYears.value))
+                                        : nothing};
     }
     const Ratings ratings = ratingsOf(document, material.id);
-    list << std::pair{QString("Spreads"), ratingText(ratings.spreads)};
-    list << std::pair{QString("Stays put"), ratingText(ratings.staysPut)};
-    list << std::pair{QString("Comes off"), ratingText(ratings.comesOff)};
-    list << std::pair{QString("Cleans up"), ratingText(ratings.cleansUp)};
+    list << std::pair{say("Spreads"), ratingText(ratings.spreads)};
+    list << std::pair{say("Stays put"), ratingText(ratings.staysPut)};
+    list << std::pair{say("Comes off"), ratingText(ratings.comesOff)};
+    list << std::pair{say("Cleans up"), ratingText(ratings.cleansUp)};
     return list;
 }
 
@@ -134,8 +132,8 @@ void FiguresPanel::show(const std::vector<Thing>& things, const Site* site) {
         ++row;
     }
     if (!site) {
-        grid_->addWidget(quietLabel("Prices per application need a site with a size: see the bench."), row++,
-                         0, 1, static_cast<int>(things.size()) + 1);
+        grid_->addWidget(quietLabel(say("Prices per application need a site with a size: see the bench.")),
+                         row++, 0, 1, static_cast<int>(things.size()) + 1);
     }
     grid_->setRowStretch(row, 1);
     grid_->setColumnStretch(0, 2);

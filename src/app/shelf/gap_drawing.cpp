@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -11,7 +12,7 @@ namespace ibuki {
 
 GapDrawing::GapDrawing(QWidget* parent) : QWidget(parent) {
     setMinimumHeight(170);
-    setAccessibleName("Pads from the side");
+    setAccessibleName(say("Pads from the side"));
 }
 
 void GapDrawing::show(const GapReport& report) {
@@ -53,8 +54,7 @@ void GapDrawing::paintEvent(QPaintEvent*) {
             QRectF(left + 4, floor - line.pad.thicknessMm * perMm, wide - 8, line.pad.thicknessMm * perMm));
         painter.setPen(c.quiet);
         painter.drawText(QRectF(left - 10, floor + body, column - 4, text), Qt::AlignLeft | Qt::AlignVCenter,
-                         qtext(line.pad.site)
-                             + QString(": dashed as bought, %1 mm").arg(line.pad.thicknessMm));
+                         qtext(line.pad.site) + say(": dashed as bought, %1 mm").arg(line.pad.thicknessMm));
     }
 }
 

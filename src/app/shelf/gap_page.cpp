@@ -6,7 +6,7 @@
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/shelf/gap_drawing.h"
 #include "core/domain/bench.h"
 #include "core/shelf/class_defaults.h"
@@ -24,15 +24,15 @@ namespace {
 QString fitText(PadFit fit) {
     switch (fit) {
     case PadFit::noContact:
-        return "no contact";
+        return say("no contact");
     case PadFit::unreliable:
-        return "hardly touches";
+        return say("hardly touches");
     case PadFit::good:
-        return "good";
+        return say("good");
     case PadFit::fair:
-        return "usable";
+        return say("usable");
     case PadFit::tooThick:
-        return "too thick";
+        return say("too thick");
     }
     return {};
 }
@@ -45,12 +45,12 @@ GapPage::GapPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     auto* layout = new QVBoxLayout;
     layout->setContentsMargins(18, 12, 18, 12);
     auto* row = new QHBoxLayout;
-    row->addWidget(cardTitle("Pads under one plate"), 1);
-    row->addWidget(quietLabel("Pad"), 0);
+    row->addWidget(cardTitle(say("Pads under one plate")), 1);
+    row->addWidget(quietLabel(say("Pad")), 0);
     pads_ = new QComboBox;
-    pads_->setAccessibleName("Pad");
+    pads_->setAccessibleName(say("Pad"));
     pads_->setObjectName("Pad");
-    pads_->setPlaceholderText("no pad on the shelf");
+    pads_->setPlaceholderText(say("no pad on the shelf"));
     pads_->setMinimumContentsLength(16);
     connect(pads_, &QComboBox::activated, this, [this](int index) {
         pad_ = Id<Material>{pads_->itemData(index).toLongLong()};
@@ -67,17 +67,17 @@ GapPage::GapPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     die_ = new QLabel;
     setTextFont(die_, 1.6, QFont::DemiBold);
     die_->setWordWrap(true);
-    die_->setAccessibleName("Die contact");
+    die_->setAccessibleName(say("Die contact"));
     layout->addWidget(die_);
     words_ = new QLabel;
     words_->setWordWrap(true);
     words_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    words_->setAccessibleName("Forces and bow");
+    words_->setAccessibleName(say("Forces and bow"));
     layout->addWidget(words_);
-    caveat_ =
-        quietLabel("Physics: strain, force and bow (a round steel plate, held or free at its edge). Rule of "
-                   "thumb: 10 to 30 % of compression is a good fit; stiffness is a strain-at-pressure slope "
-                   "that pads leave above 30 %. Look at the imprint on the die and on every pad.");
+    caveat_ = quietLabel(
+        say("Physics: strain, force and bow (a round steel plate, held or free at its edge). Rule of "
+            "thumb: 10 to 30 % of compression is a good fit; stiffness is a strain-at-pressure slope "
+            "that pads leave above 30 %. Look at the imprint on the die and on every pad."));
     layout->addWidget(caveat_);
     drawing_ = new GapDrawing;
     layout->addWidget(drawing_, 1);
@@ -127,19 +127,20 @@ void GapPage::showReport() {
     drawing_->show({});
     if (!configuration || !pad) {
         words_->setText(!configuration
-                            ? "First describe a bench."
-                            : "No gap pad or putty stands on the shelf yet. Add one on the shelf page.");
+                            ? say("First describe a bench.")
+                            : say("No gap pad or putty stands on the shelf yet. Add one on the shelf page."));
         return;
     }
     const GapReport report = gapReport(session_.document(), *configuration, *pad, thickness_);
     if (report.lines.empty() && report.missing.empty()) {
-        words_->setText("This bench has no site that a pad bridges: memory, power stages or a backplate. A "
-                        "graphics card has.");
+        words_->setText(
+            say("This bench has no site that a pad bridges: memory, power stages or a backplate. A "
+                "graphics card has."));
         return;
     }
     int column = 0;
-    for (const char* head :
-         {"Site", "Gap, mm", "Pad tried", "Pressed", "Force", "Fit", "Thicknesses that fit"})
+    for (const QString& head : {say("Site"), say("Gap, mm"), say("Pad tried"), say("Pressed"), say("Force"),
+                                say("Fit"), say("Thicknesses that fit")})
         grid_->addWidget(quietLabel(head), 0, column++);
     grid_->setColumnStretch(6, 1);
     int row = 1;
@@ -149,33 +150,33 @@ void GapPage::showReport() {
     caveat_->show();
     drawing_->show(report);
     if (report.lines.empty()) {
-        words_->setText("Type the gaps to know how the pads are pressed.");
+        words_->setText(say("Type the gaps to know how the pads are pressed."));
         return;
     }
-    die_->setText(report.dieTouches
-                      ? QString("The die touches, with %1 N").arg(report.dieForceN, 0, 'f', 0)
-                      : QString("The die does not touch: the pads take more than the screws give"));
+    die_->setText(report.dieTouches ? say("The die touches, with %1 N").arg(report.dieForceN, 0, 'f', 0)
+                                    : say("The die does not touch: the pads take more than the screws give"));
     QPalette palette = die_->palette();
     palette.setColor(QPalette::WindowText, report.dieTouches ? colours().ink : colours().hot);
     die_->setPalette(palette);
     QStringList words;
-    words << QString("The screws give %1 N%2, the pads take %3 N of it.")
+    words << say("The screws give %1 N%2, the pads take %3 N of it.")
                  .arg(report.mountForceN, 0, 'f', 0)
-                 .arg(configuration->mountForce ? "" : " (usual: state it on the bench sheet)")
+                 .arg(configuration->mountForce ? "" : say(" (usual: state it on the bench sheet)"))
                  .arg(report.padForceN, 0, 'f', 0);
     if (report.bow)
-        words << QString("The backplate bows by %1 to %2 µm (edge held to edge free).")
+        words << say("The backplate bows by %1 to %2 µm (edge held to edge free).")
                      .arg(report.bow->clampedUm, 0, 'f', 0)
                      .arg(report.bow->supportedUm, 0, 'f', 0);
     else
-        words << "State the backplate's thickness and radius on the bench sheet to know how far it bows.";
+        words << say(
+            "State the backplate's thickness and radius on the bench sheet to know how far it bows.");
     if (factsOf(*pad).modulusMPa && factsOf(*pad).modulusMPa->isDefault)
-        words << "The pad's stiffness is the usual one of its class.";
+        words << say("The pad's stiffness is the usual one of its class.");
     words_->setText(words.join("\n"));
 }
 
 NumberField* GapPage::addGapField(int row, Id<Site> site, const std::string& name) {
-    auto* gap = new NumberField("Gap at " + qtext(name), {0, true});
+    auto* gap = new NumberField(say("Gap at ") + qtext(name), {0, true});
     gap->setMaximumWidth(90);
     connect(gap, &QLineEdit::editingFinished, this, [this, gap, site] {
         if (gap->value())
@@ -194,7 +195,7 @@ void GapPage::addMissing(int row, Id<Site> id) {
     auto* gap = addGapField(row, id, site->name);
     if (site->gap) gap->show(site->gap->value);
     if (site->width && site->length) return;
-    auto* size = button("State its size…");
+    auto* size = button(say("State its size…"));
     size->setProperty("quiet", true);
     connect(size, &QPushButton::clicked, this, [this, id] { openDialog(new SiteSheet(session_, id, this)); });
     grid_->addWidget(size, row, 2, 1, 3, Qt::AlignLeft);
@@ -202,13 +203,13 @@ void GapPage::addMissing(int row, Id<Site> id) {
 
 void GapPage::addLine(int row, const GapLine& line) {
     const Id<Site> site = line.site;
-    auto* name = new QLabel(line.pad.pieces > 1
-                                ? QString("%1, %2 alike").arg(qtext(line.pad.site)).arg(line.pad.pieces)
-                                : qtext(line.pad.site));
+    auto* name =
+        new QLabel(line.pad.pieces > 1 ? say("%1, %2 alike").arg(qtext(line.pad.site)).arg(line.pad.pieces)
+                                       : qtext(line.pad.site));
     grid_->addWidget(name, row, 0);
     addGapField(row, site, line.pad.site)->show(line.pad.gapMm);
     auto* tried = new QComboBox;
-    tried->setAccessibleName("Pad tried at " + qtext(line.pad.site));
+    tried->setAccessibleName(say("Pad tried at ") + qtext(line.pad.site));
     tried->setObjectName("Pad tried at " + qtext(line.pad.site));
     std::vector<double> choices(usualPadThicknessesMm.begin(), usualPadThicknessesMm.end());
     if (std::find(choices.begin(), choices.end(), line.pad.thicknessMm) == choices.end())
@@ -236,7 +237,8 @@ void GapPage::addLine(int row, const GapLine& line) {
     grid_->addWidget(fit, row, 5);
     QStringList fitting;
     for (double mm : line.fitting) fitting << thicknessText(mm);
-    grid_->addWidget(quietLabel(fitting.isEmpty() ? "none of the usual ones" : fitting.join(", ")), row, 6);
+    grid_->addWidget(quietLabel(fitting.isEmpty() ? say("none of the usual ones") : fitting.join(", ")), row,
+                     6);
 }
 
 void GapPage::stateGap(Id<Site> id, double gapMm) {

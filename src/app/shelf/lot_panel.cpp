@@ -2,7 +2,7 @@
 #include "app/shelf/lot_panel.h"
 
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "core/shelf/shelf.h"
 #include "words/words.h"
 
@@ -32,8 +32,9 @@ LotPanel::LotPanel(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       body_(new QWidget),
-      none_(quietLabel("No lot yet. A lot is one tube or one sheet; mounts name the lot they took from.")),
-      form_(session, new QFormLayout, "lot") {
+      none_(
+          quietLabel(say("No lot yet. A lot is one tube or one sheet; mounts name the lot they took from."))),
+      form_(session, new QFormLayout, words::mark("lot")) {
     auto* outer = new QVBoxLayout(this);
     outer->setContentsMargins(2, 2, 8, 2);
     outer->addWidget(none_);
@@ -45,13 +46,13 @@ LotPanel::LotPanel(Session& session, QWidget* parent)
     addFields();
     layout->addWidget(offcutBox_ = makeOffcuts());
     picture_ = new QLabel;
-    picture_->setAccessibleName("Picture of the lot");
+    picture_->setAccessibleName(say("Picture of the lot"));
     picture_->setAlignment(Qt::AlignCenter);
     layout->addWidget(picture_);
     auto* row = new QHBoxLayout;
-    auto* choose = button("Picture…", "A photograph of the lot");
+    auto* choose = button(say("Picture…"), say("A photograph of the lot"));
     connect(choose, &QPushButton::clicked, this, &LotPanel::choosePicture);
-    auto* remove = button("Remove picture");
+    auto* remove = button(say("Remove picture"));
     connect(remove, &QPushButton::clicked, this, &LotPanel::removePicture);
     row->addWidget(choose);
     row->addWidget(remove);
@@ -60,24 +61,24 @@ LotPanel::LotPanel(Session& session, QWidget* parent)
 }
 
 void LotPanel::addFields() {
-    form_.text("Lot", &Lot::name);
-    form_.text("Supplier", &Lot::supplier)
-        ->setToolTip("An original and a look-alike are two lots to compare.");
-    form_.date("Made", &Lot::made);
-    form_.date("Bought", &Lot::bought);
-    form_.date("Opened", &Lot::opened);
-    form_.date("Expires", &Lot::expires);
-    form_.text("Storage", &Lot::storage);
-    form_.choice("Condition on opening", &Lot::condition);
-    form_.choice("Unit of content", &Lot::contentUnit);
-    form_.number("Content", &Lot::content, 0, true);
-    form_.number("Left, as weighed", &Lot::remaining, 0)
-        ->setToolTip("What is left now, weighed or measured. Mounts take from it from here on.");
-    form_.number("Sheet width, mm", &Lot::sheetWidth, 0, true);
-    form_.number("Sheet length, mm", &Lot::sheetLength, 0, true);
-    form_.text("Currency", &Lot::currency)->setPlaceholderText("such as NOK");
-    form_.number("Price", &Lot::price, 0);
-    form_.note("Remarks", &Lot::note);
+    form_.text(say("Lot"), &Lot::name);
+    form_.text(say("Supplier"), &Lot::supplier)
+        ->setToolTip(say("An original and a look-alike are two lots to compare."));
+    form_.date(say("Made"), &Lot::made);
+    form_.date(say("Bought"), &Lot::bought);
+    form_.date(say("Opened"), &Lot::opened);
+    form_.date(say("Expires"), &Lot::expires);
+    form_.text(say("Storage"), &Lot::storage);
+    form_.choice(say("Condition on opening"), &Lot::condition);
+    form_.choice(say("Unit of content"), &Lot::contentUnit);
+    form_.number(say("Content"), &Lot::content, 0, true);
+    form_.number(say("Left, as weighed"), &Lot::remaining, 0)
+        ->setToolTip(say("What is left now, weighed or measured. Mounts take from it from here on."));
+    form_.number(say("Sheet width, mm"), &Lot::sheetWidth, 0, true);
+    form_.number(say("Sheet length, mm"), &Lot::sheetLength, 0, true);
+    form_.text(say("Currency"), &Lot::currency)->setPlaceholderText(say("such as NOK"));
+    form_.number(say("Price"), &Lot::price, 0);
+    form_.note(say("Remarks"), &Lot::note);
     form_.performWith([this](Edit edit) { keep(std::move(edit)); });
 }
 
@@ -85,15 +86,15 @@ QWidget* LotPanel::makeOffcuts() {
     auto* widget = new QWidget;
     auto* layout = new QVBoxLayout(widget);
     layout->setContentsMargins(0, 0, 0, 0);
-    layout->addWidget(quietLabel("Off-cuts kept"));
+    layout->addWidget(quietLabel(say("Off-cuts kept")));
     offcuts_ = new QListWidget;
-    offcuts_->setAccessibleName("Off-cuts");
+    offcuts_->setAccessibleName(say("Off-cuts"));
     offcuts_->setMaximumHeight(80);
     layout->addWidget(offcuts_);
     auto* row = new QHBoxLayout;
-    auto* add = button("Add off-cut…");
+    auto* add = button(say("Add off-cut…"));
     connect(add, &QPushButton::clicked, this, &LotPanel::addOffcut);
-    auto* remove = button("Remove off-cut");
+    auto* remove = button(say("Remove off-cut"));
     connect(remove, &QPushButton::clicked, this, &LotPanel::removeOffcut);
     row->addWidget(add);
     row->addWidget(remove);
@@ -147,8 +148,8 @@ void LotPanel::show(std::optional<Id<Lot>> id) {
 }
 
 void LotPanel::choosePicture() {
-    const QString path =
-        QFileDialog::getOpenFileName(this, "Picture of the lot", {}, "Pictures (*.png *.jpg *.jpeg *.bmp)");
+    const QString path = QFileDialog::getOpenFileName(this, say("Picture of the lot"), {},
+                                                      say("Pictures (*.png *.jpg *.jpeg *.bmp)"));
     if (!path.isEmpty()) setPicture(path);
 }
 
@@ -159,8 +160,8 @@ bool LotPanel::setPicture(const QString& path) {
     reader.setAutoTransform(true);
     QImage image = reader.read();
     if (image.isNull()) {
-        session_.refuse(path + " is no picture that can be read: " + reader.errorString()
-                        + ". Choose a PNG or JPEG file.");
+        session_.refuse(path + say(" is no picture that can be read: ") + reader.errorString()
+                        + say(". Choose a PNG or JPEG file."));
         return false;
     }
     if (std::max(image.width(), image.height()) > pictureEdge)
@@ -196,14 +197,14 @@ void LotPanel::removePicture() {
 void LotPanel::addOffcut() {
     if (!form_.shown()) return;
     bool ok = false;
-    const QString typed = QInputDialog::getText(this, "Off-cut", "Width × length, mm, such as 60 x 20",
-                                                QLineEdit::Normal, {}, &ok);
+    const QString typed = QInputDialog::getText(
+        this, say("Off-cut"), say("Width × length, mm, such as 60 x 20"), QLineEdit::Normal, {}, &ok);
     if (!ok) return;
     const QStringList parts = typed.split(QRegularExpression("[x×*]"));
     const auto width = parts.size() == 2 ? numberFrom(parts[0]) : std::nullopt;
     const auto length = parts.size() == 2 ? numberFrom(parts[1]) : std::nullopt;
     if (!width || !length || *width <= 0 || *length <= 0) {
-        session_.refuse(QString("\"%1\" is no size. Write it as 60 x 20.").arg(typed));
+        session_.refuse(say("\"%1\" is no size. Write it as 60 x 20.").arg(typed));
         return;
     }
     Edit edit(session_.document(), titled("Add an off-cut"));

@@ -2,7 +2,7 @@
 #include "app/shelf/material_panel.h"
 
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/shelf/package_sheet.h"
 #include "app/shelf/shelf_items.h"
 #include "core/shelf/class_defaults.h"
@@ -17,20 +17,20 @@ namespace {
 const ClassDefaults& usualOf(const Material& material) { return classDefaults(material.kind); }
 
 QString usually(const std::optional<double>& value) {
-    return value ? QString("usual for its class: %1").arg(*value) : QString("not stated");
+    return value ? say("usual for its class: %1").arg(*value) : say("not stated");
 }
 
 } // namespace
 
 MaterialPanel::MaterialPanel(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), form_(session, new QFormLayout, "material") {
+    : QWidget(parent), session_(session), form_(session, new QFormLayout, words::mark("material")) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(2, 2, 8, 2);
     layout->addLayout(form_.layout());
     addFields();
-    layout->addWidget(quietLabel("Packages one can buy"));
+    layout->addWidget(quietLabel(say("Packages one can buy")));
     packages_ = new QListWidget;
-    packages_->setAccessibleName("Packages");
+    packages_->setAccessibleName(say("Packages"));
     packages_->setObjectName("Packages");
     packages_->setMaximumHeight(90);
     connect(packages_, &QListWidget::itemActivated, this, [this](const QListWidgetItem* item) {
@@ -38,9 +38,9 @@ MaterialPanel::MaterialPanel(Session& session, QWidget* parent)
     });
     layout->addWidget(packages_);
     auto* row = new QHBoxLayout;
-    auto* add = button("Add package");
+    auto* add = button(say("Add package"));
     connect(add, &QPushButton::clicked, this, [this] { openPackage(std::nullopt); });
-    auto* remove = button("Remove package");
+    auto* remove = button(say("Remove package"));
     connect(remove, &QPushButton::clicked, this, &MaterialPanel::removePackage);
     row->addWidget(add);
     row->addWidget(remove);
@@ -50,45 +50,46 @@ MaterialPanel::MaterialPanel(Session& session, QWidget* parent)
 }
 
 void MaterialPanel::addFields() {
-    form_.text("Material", &Material::name);
-    form_.choice("Class", &Material::kind);
-    form_.number("Claim, W/(m·K)", &Material::claimedConductivity, 0, true)
-        ->setToolTip("What the label says. Claims of different makers are not comparable and never rank.");
+    form_.text(say("Material"), &Material::name);
+    form_.choice(say("Class"), &Material::kind);
+    form_.number(say("Claim, W/(m·K)"), &Material::claimedConductivity, 0, true)
+        ->setToolTip(
+            say("What the label says. Claims of different makers are not comparable and never rank."));
     const auto withUsual = [this](QLineEdit* field, QString (*tell)(const Material&)) {
         usual_ << std::pair{field, tell};
     };
-    withUsual(form_.number("Density, g/mL", &Material::densityGPerMl, 0, true),
+    withUsual(form_.number(say("Density, g/mL"), &Material::densityGPerMl, 0, true),
               [](const Material& m) { return usually(usualOf(m).densityGPerMl); });
-    withUsual(form_.number("Bond line, µm", &Material::bondLine, 0, true), [](const Material& m) {
-        return isCut(m.kind) ? QString("not stated") : usually(usualOf(m).bondLineUm);
+    withUsual(form_.number(say("Bond line, µm"), &Material::bondLine, 0, true), [](const Material& m) {
+        return isCut(m.kind) ? say("not stated") : usually(usualOf(m).bondLineUm);
     });
-    withUsual(form_.number("Thickness, mm", &Material::thickness, 0, true), [](const Material& m) {
-        return isCut(m.kind) ? usually(usualOf(m).bondLineUm / 1000) : QString("not stated");
+    withUsual(form_.number(say("Thickness, mm"), &Material::thickness, 0, true), [](const Material& m) {
+        return isCut(m.kind) ? usually(usualOf(m).bondLineUm / 1000) : say("not stated");
     });
-    withUsual(form_.number("Yield stress, Pa", &Material::yieldPa, 0, true),
+    withUsual(form_.number(say("Yield stress, Pa"), &Material::yieldPa, 0, true),
               [](const Material& m) { return usually(usualOf(m).yieldPa); });
-    withUsual(form_.number("Viscosity, Pa·s", &Material::viscosityPaS, 0, true),
+    withUsual(form_.number(say("Viscosity, Pa·s"), &Material::viscosityPaS, 0, true),
               [](const Material& m) { return usually(usualOf(m).viscosityPaS); });
-    withUsual(form_.number("Stiffness of a pad, MPa", &Material::modulusMPa, 0, true),
+    withUsual(form_.number(say("Stiffness of a pad, MPa"), &Material::modulusMPa, 0, true),
               [](const Material& m) { return usually(usualOf(m).modulusMPa); });
-    withUsual(form_.number("Coldest, °C", &Material::coldest),
+    withUsual(form_.number(say("Coldest, °C"), &Material::coldest),
               [](const Material& m) { return usually(usualOf(m).minC); });
-    withUsual(form_.number("Hottest, °C", &Material::hottest),
+    withUsual(form_.number(say("Hottest, °C"), &Material::hottest),
               [](const Material& m) { return usually(usualOf(m).maxC); });
-    withUsual(form_.number("Melts at, °C", &Material::melts),
+    withUsual(form_.number(say("Melts at, °C"), &Material::melts),
               [](const Material& m) { return usually(usualOf(m).meltsC); });
-    form_.choice("Conducts electricity", &Material::conductsElectricity);
-    form_.choice("Contains gallium", &Material::containsGallium);
-    form_.choice("Can be used again", &Material::reusable);
-    withUsual(form_.number("Conditioning cycles", &Material::conditioningCycles, 0),
+    form_.choice(say("Conducts electricity"), &Material::conductsElectricity);
+    form_.choice(say("Contains gallium"), &Material::containsGallium);
+    form_.choice(say("Can be used again"), &Material::reusable);
+    withUsual(form_.number(say("Conditioning cycles"), &Material::conditioningCycles, 0),
               [](const Material& m) { return usually(usualOf(m).cycles); });
-    form_.number("Cycle from, °C", &Material::conditioningLow);
-    form_.number("Cycle to, °C", &Material::conditioningHigh);
-    form_.number("Rest after, h", &Material::conditioningRest, 0);
-    withUsual(form_.number("Applied anew after, years", &Material::reapplyYears, 0, true),
+    form_.number(say("Cycle from, °C"), &Material::conditioningLow);
+    form_.number(say("Cycle to, °C"), &Material::conditioningHigh);
+    form_.number(say("Rest after, h"), &Material::conditioningRest, 0);
+    withUsual(form_.number(say("Applied anew after, years"), &Material::reapplyYears, 0, true),
               [](const Material& m) { return usually(usualOf(m).reapplyYears); });
-    form_.note("Conditioning", &Material::conditioning);
-    form_.note("Remarks", &Material::note);
+    form_.note(say("Conditioning"), &Material::conditioning);
+    form_.note(say("Remarks"), &Material::note);
 }
 
 void MaterialPanel::tellDefaults(const Material& material) {
@@ -102,7 +103,7 @@ void MaterialPanel::show(Id<Material> id) {
     tellDefaults(*material);
     packages_->clear();
     for (const Package* package : session_.document().where(&Package::material, id)) {
-        QString line = QString("%1 for %2")
+        QString line = say("%1 for %2")
                            .arg(contentText(package->content, package->unit),
                                 moneyText({package->price, package->currency}));
         if (!package->note.empty()) line += ", " + qtext(package->note);

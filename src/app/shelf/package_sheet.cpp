@@ -3,7 +3,7 @@
 
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/shelf/shelf_items.h"
 #include "core/domain/words.h"
 
@@ -19,21 +19,21 @@ PackageSheet::PackageSheet(Session& session, Id<Material> material, std::optiona
       session_(session),
       material_(material),
       package_(package),
-      content_(new NumberField("Content", {0, true})),
+      content_(new NumberField(say("Content"), {0, true})),
       unit_(new QComboBox),
-      price_(new NumberField("Price", {0, false})),
+      price_(new NumberField(say("Price"), {0, false})),
       currency_(new QLineEdit),
       note_(new QLineEdit) {
-    setWindowTitle("Package");
+    setWindowTitle(say("Package"));
     auto* layout = new QVBoxLayout(this);
     auto* form = new QFormLayout;
     layout->addLayout(form);
     for (std::string_view unit : Words<ContentUnit>::all) unit_->addItem(qtext(unit));
-    addFormRow(form, "Content", content_);
-    addFormRow(form, "Unit", unit_);
-    addFormRow(form, "Price", price_);
-    addFormRow(form, "Currency", currency_);
-    addFormRow(form, "Remarks", note_);
+    addFormRow(form, say("Content"), content_);
+    addFormRow(form, say("Unit"), unit_);
+    addFormRow(form, say("Price"), price_);
+    addFormRow(form, say("Currency"), currency_);
+    addFormRow(form, say("Remarks"), note_);
     currency_->setText(qtext(mainCurrency(session.document())));
     if (const Package* shown = session.document().find(package)) {
         content_->show(shown->content);
@@ -42,7 +42,7 @@ PackageSheet::PackageSheet(Session& session, Id<Material> material, std::optiona
         currency_->setText(qtext(shown->currency));
         note_->setText(qtext(shown->note));
     }
-    auto* keep = button("Keep", {}, true);
+    auto* keep = button(say("Keep"), {}, true);
     connect(keep, &QPushButton::clicked, this, &QDialog::accept);
     keep->setDefault(true);
     layout->addWidget(keep, 0, Qt::AlignRight);
@@ -55,7 +55,7 @@ void PackageSheet::accept() {
             return;
         }
     if (currency_->text().trimmed().isEmpty()) {
-        session_.refuse("A price needs its currency. Write it beside the price, such as NOK.");
+        session_.refuse(say("A price needs its currency. Write it beside the price, such as NOK."));
         return;
     }
     Edit edit(session_.document(),

@@ -3,7 +3,7 @@
 
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/shelf/shelf_items.h"
 
 #include <QHBoxLayout>
@@ -18,12 +18,13 @@ RatesSheet::RatesSheet(Session& session, QWidget* parent)
       rates_(new QListWidget),
       from_(new QLineEdit),
       to_(new QLineEdit),
-      rate_(new NumberField("Rate", {0, true})) {
-    setWindowTitle("Rates");
+      rate_(new NumberField(say("Rate"), {0, true})) {
+    setWindowTitle(say("Rates"));
     resize(460, 320);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(quietLabel("Amounts in different currencies are never added without a rate from you."));
-    rates_->setAccessibleName("Rates");
+    layout->addWidget(
+        quietLabel(say("Amounts in different currencies are never added without a rate from you.")));
+    rates_->setAccessibleName(say("Rates"));
     layout->addWidget(rates_, 1);
     auto* row = new QHBoxLayout;
     const auto field = [&](QLineEdit* line, const QString& name, const QString& hint) {
@@ -33,21 +34,21 @@ RatesSheet::RatesSheet(Session& session, QWidget* parent)
         row->addWidget(line);
     };
     row->addWidget(new QLabel("1"));
-    field(from_, "From currency", "EUR");
+    field(from_, say("From currency"), "EUR");
     row->addWidget(new QLabel("="));
-    field(rate_, "Rate", "11.6");
-    field(to_, "To currency", "NOK");
+    field(rate_, say("Rate"), "11.6");
+    field(to_, say("To currency"), "NOK");
     to_->setText(qtext(mainCurrency(session.document())));
-    auto* add = button("Add rate");
+    auto* add = button(say("Add rate"));
     add->setDefault(true);
     connect(add, &QPushButton::clicked, this, &RatesSheet::add);
     row->addWidget(add);
     layout->addLayout(row);
     auto* last = new QHBoxLayout;
-    auto* gone = button("Remove rate");
+    auto* gone = button(say("Remove rate"));
     gone->setAutoDefault(false);
     connect(gone, &QPushButton::clicked, this, &RatesSheet::remove);
-    auto* close = button("Close", {}, true);
+    auto* close = button(say("Close"), {}, true);
     close->setAutoDefault(false);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     last->addWidget(gone);
@@ -72,7 +73,7 @@ void RatesSheet::add() {
     rate.to = to_->text().trimmed().toStdString();
     if (rate.from.empty() || rate.to.empty() || rate.from == rate.to || !rate_->value()) {
         session_.refuse(
-            "A rate needs two different currencies and a number above 0, such as 1 EUR = 11.6 NOK.");
+            say("A rate needs two different currencies and a number above 0, such as 1 EUR = 11.6 NOK."));
         return;
     }
     rate.rate = *rate_->value();

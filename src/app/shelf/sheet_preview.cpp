@@ -2,6 +2,7 @@
 #include "app/shelf/sheet_preview.h"
 
 #include "app/drawn/theme.h"
+#include "app/say.h"
 
 #include <QPainter>
 #include <QSvgRenderer>
@@ -10,7 +11,7 @@ namespace ibuki {
 
 SheetPreview::SheetPreview(QWidget* parent) : QWidget(parent) {
     setMinimumSize(260, 240);
-    setAccessibleName("Cutting plan");
+    setAccessibleName(say("Cutting plan"));
 }
 SheetPreview::~SheetPreview() = default;
 

@@ -4,6 +4,7 @@
 #include "app/drawn/class_mark_painter.h"
 #include "app/drawn/theme.h"
 #include "app/drawn/walk.h"
+#include "app/say.h"
 #include "core/shelf/class_defaults.h"
 
 #include <QMouseEvent>
@@ -53,7 +54,7 @@ void paintSheet(QPainter& painter, const QRectF& box, const ShelfItem& item) {
 } // namespace
 
 ShelfBoard::ShelfBoard(QWidget* parent) : DrawnItems(parent) {
-    setAccessibleName("Lots on the shelf");
+    setAccessibleName(say("Lots on the shelf"));
     setObjectName("Lots on the shelf");
 }
 
@@ -166,7 +167,7 @@ void ShelfBoard::keyPressEvent(QKeyEvent* event) {
 int ShelfBoard::itemAt(const QPointF& point) const { return layout().indexAt(point.x(), point.y()); }
 QString ShelfBoard::tip(int item) const {
     return items_.at(static_cast<std::size_t>(item)).tip
-           + "\nSpace or Ctrl+click sets it beside the chosen one";
+           + say("\nSpace or Ctrl+click sets it beside the chosen one");
 }
 
 void ShelfBoard::openItem(int item) { emit chosen(item); }

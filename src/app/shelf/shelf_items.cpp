@@ -2,6 +2,7 @@
 #include "app/shelf/shelf_items.h"
 
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "core/domain/words.h"
 
 #include <QRegularExpression>
@@ -26,31 +27,30 @@ ShelfItem itemOf(const Document& document, const Material& material, const Lot* 
     item.material = material.id;
     item.kind = material.kind;
     item.name = qtext(lot ? lot->name : material.name);
-    QStringList words{qtext(material.name), item.name, qtext(word(material.kind)), qtext(material.note)};
-    QStringList tip{item.name, qtext(word(material.kind))};
+    QStringList words{qtext(material.name), item.name, sayTerm(word(material.kind)), qtext(material.note)};
+    QStringList tip{item.name, sayTerm(word(material.kind))};
     if (lot) {
         item.lot = lot->id;
         const LotState state = lotState(document, *lot, now);
         item.share = state.share;
-        if (state.left) item.left = contentText(*state.left, lot->contentUnit) + " left";
+        if (state.left) item.left = say("%1 left").arg(contentText(*state.left, lot->contentUnit));
         item.ageDays = state.openDays ? state.openDays : state.ageDays;
         if (state.expired)
-            item.age = "past its date";
+            item.age = say("past its date");
         else if (state.openDays)
-            item.age = "open " + spanText(*state.openDays);
+            item.age = say("open %1").arg(spanText(*state.openDays));
         else if (state.ageDays)
-            item.age = "unopened, " + spanText(*state.ageDays);
+            item.age = say("unopened, %1").arg(spanText(*state.ageDays));
         item.perApplication = costOf(document, *lot, site, now).perApplication;
-        words << qtext(lot->supplier) << qtext(lot->storage) << qtext(word(lot->condition)) << item.age;
+        words << qtext(lot->supplier) << qtext(lot->storage) << sayTerm(word(lot->condition)) << item.age;
         tip << item.left << item.age;
-        if (item.perApplication) tip << moneyText(*item.perApplication) + " per application";
+        if (item.perApplication) tip << say("%1 per application").arg(moneyText(*item.perApplication));
     } else {
-        item.left = "no lot yet";
+        item.left = say("no lot yet");
     }
     // The bench's own cautions belong to the bench: the shelf looks at material, lot and site.
     addCautions(item, document, {&material, lot, site, nullptr, nullptr}, now);
-    if (item.cautions > 0)
-        tip << QString("%1 %2").arg(item.cautions).arg(item.cautions == 1 ? "caution" : "cautions");
+    if (item.cautions > 0) tip << sayMany("%n caution", "%n cautions", item.cautions);
     item.words = words.join(' ').toLower();
     item.tip = tip.filter(QRegularExpression(".")).join(", ");
     return item;

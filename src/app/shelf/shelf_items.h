@@ -4,6 +4,7 @@
 // What stands on the drawn shelf, as plain values: one thing a lot, and one for each material without a lot.
 // Finding, sorting and placing them needs no window.
 
+#include "app/say.h"
 #include "app/session/amount_text.h"
 #include "core/caution/caution.h"
 #include "core/domain/bench.h"
@@ -39,8 +40,9 @@ std::string mainCurrency(const Document& document);
 std::vector<ShelfItem> shelfItems(const Document& document, const Site* site, Instant now);
 
 enum class ShelfOrder { name, left, age, price, cautions };
-inline constexpr std::array shelfOrderNames{"by name", "least left first", "oldest first", "cheapest first",
-                                            "cautions first"};
+inline constexpr std::array shelfOrderNames{words::mark("by name"), words::mark("least left first"),
+                                            words::mark("oldest first"), words::mark("cheapest first"),
+                                            words::mark("cautions first")};
 
 /// Indices of the items that contain every word of `search` and are of the class, in order.
 std::vector<std::size_t> shelfSelection(const std::vector<ShelfItem>& items, const QString& search,

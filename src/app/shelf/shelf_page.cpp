@@ -4,7 +4,7 @@
 #include "app/forms/caution_panel.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/shelf/figures_panel.h"
 #include "app/shelf/lot_panel.h"
 #include "app/shelf/material_panel.h"
@@ -38,19 +38,19 @@ QWidget* ShelfPage::makeBoard() {
     layout->setContentsMargins(14, 10, 14, 10);
     auto* row = new QHBoxLayout;
     search_ = new QLineEdit;
-    search_->setPlaceholderText("find: name, supplier, condition");
-    search_->setAccessibleName("Find on the shelf");
+    search_->setPlaceholderText(say("find: name, supplier, condition"));
+    search_->setAccessibleName(say("Find on the shelf"));
     search_->setObjectName("Find on the shelf");
     search_->setClearButtonEnabled(true);
     kind_ = new QComboBox;
-    kind_->setAccessibleName("Class shown");
+    kind_->setAccessibleName(say("Class shown"));
     kind_->setObjectName("Class shown");
-    kind_->addItem("every class");
+    kind_->addItem(say("every class"));
     for (std::string_view kind : Words<MaterialClass>::all) kind_->addItem(qtext(kind));
     order_ = new QComboBox;
-    order_->setAccessibleName("Order");
+    order_->setAccessibleName(say("Order"));
     order_->setObjectName("Order");
-    for (const char* name : shelfOrderNames) order_->addItem(name);
+    for (const char* name : shelfOrderNames) order_->addItem(say(name));
     row->addWidget(search_, 2);
     row->addWidget(kind_, 1);
     row->addWidget(order_, 1);
@@ -94,24 +94,24 @@ QWidget* ShelfPage::makeButtons() {
         return made;
     };
     rows->addLayout(row = new QHBoxLayout);
-    add("Add material", "A new product: a paste, a pad, a sheet, a film", &ShelfPage::addMaterial)
+    add(say("Add material"), say("A new product: a paste, a pad, a sheet, a film"), &ShelfPage::addMaterial)
         ->setObjectName("Add material to the shelf");
-    add("Add lot", "One tube or sheet of the chosen material", &ShelfPage::addLot);
-    add("Remove", "The chosen lot or material, when nothing uses it", &ShelfPage::removeChosen);
+    add(say("Add lot"), say("One tube or sheet of the chosen material"), &ShelfPage::addLot);
+    add(say("Remove"), say("The chosen lot or material, when nothing uses it"), &ShelfPage::removeChosen);
     row->addStretch(1);
     rows->addLayout(row = new QHBoxLayout);
     worth_ = quietLabel();
     row->addWidget(worth_, 1);
-    add("Rates…", "What one currency is worth in another", &ShelfPage::askRates);
-    add("Bring in…", "Materials and lots from a CSV or JSON file", [this] {
-        const QString path = QFileDialog::getOpenFileName(this, "Bring in a shelf", {},
-                                                          "Shelves (*.csv *.json);;All files (*)");
+    add(say("Rates…"), say("What one currency is worth in another"), &ShelfPage::askRates);
+    add(say("Bring in…"), say("Materials and lots from a CSV or JSON file"), [this] {
+        const QString path = QFileDialog::getOpenFileName(this, say("Bring in a shelf"), {},
+                                                          say("Shelves (*.csv *.json);;All files (*)"));
         if (!path.isEmpty()) importFrom(path);
     });
-    add("Hand out…", "The whole shelf as CSV or JSON", [this] {
-        const QString path = QFileDialog::getSaveFileName(this, "Hand out the shelf", "shelf.csv",
-                                                          "CSV (*.csv);;JSON (*.json)");
-        if (!path.isEmpty() && exportTo(path)) session_.post("Written: " + path);
+    add(say("Hand out…"), say("The whole shelf as CSV or JSON"), [this] {
+        const QString path = QFileDialog::getSaveFileName(this, say("Hand out the shelf"), say("shelf.csv"),
+                                                          say("CSV (*.csv);;JSON (*.json)"));
+        if (!path.isEmpty() && exportTo(path)) session_.post(say("Written: ") + path);
     });
     return widget;
 }
@@ -128,7 +128,7 @@ QWidget* ShelfPage::makeDetail() {
     cautions_ = new CautionPanel(session_);
     for (QWidget* panel : std::initializer_list<QWidget*>{figures_, lot_, material_, cautions_})
         tabs_->addWidget(scrolledWidget(panel));
-    layout->addWidget(pageSwitch(tabs_, {"Figures", "Lot", "Material", "Cautions"}));
+    layout->addWidget(pageSwitch(tabs_, {say("Figures"), say("Lot"), say("Material"), say("Cautions")}));
     layout->addWidget(tabs_, 1);
     connect(tabs_, &QStackedWidget::currentChanged, this, &ShelfPage::showDetail);
     return card(layout);
@@ -160,9 +160,10 @@ void ShelfPage::arrange() {
     board_->show(std::move(chosen));
     scroll_->setVisible(!shown_.empty());
     empty_->setVisible(shown_.empty());
-    empty_->setText(items_.empty() ? "The shelf is empty.\nAdd the first material: a paste, a pad, a sheet, "
-                                     "a film. Or bring in a shelf from a file."
-                                   : "Nothing on the shelf answers to that.");
+    empty_->setText(items_.empty()
+                        ? say("The shelf is empty.\nAdd the first material: a paste, a pad, a sheet, "
+                              "a film. Or bring in a shelf from a file.")
+                        : say("Nothing on the shelf answers to that."));
     markChosen();
 }
 
@@ -197,7 +198,7 @@ void ShelfPage::showDetail() {
         if (!lots.empty()) subject.lot = lots.front();
     }
     const bool two = besideMaterial_ && tabs_->currentIndex() == 0;
-    title_->setText(two ? "Beside each other"
+    title_->setText(two ? say("Beside each other")
                         : qtext(subject.lot ? subject.lot->name : subject.material->name));
     switch (tabs_->currentIndex()) {
     case 0: {
@@ -221,7 +222,7 @@ void ShelfPage::showDetail() {
 void ShelfPage::addMaterial() {
     Edit edit(session_.document(), titled("Add a material"));
     Material material;
-    material.name = "New material";
+    material.name = words::say("New material");
     const Id<Material> id = edit.add(material);
     if (!session_.perform(edit.finish())) return;
     search_->clear();
@@ -232,7 +233,7 @@ void ShelfPage::addMaterial() {
     session_.select(selection);
     tabs_->setCurrentIndex(2);
     refresh();
-    if (auto* field = material_->findChild<QLineEdit*>("Material")) {
+    if (auto* field = material_->findChild<QLineEdit*>(say("Material"))) {
         field->setFocus();
         field->selectAll();
     }
@@ -241,14 +242,15 @@ void ShelfPage::addMaterial() {
 void ShelfPage::addLot() {
     const Material* material = session_.document().find(session_.selection().material);
     if (!material) {
-        session_.refuse("A lot is one tube or sheet of a material. Add the material first.");
+        session_.refuse(say("A lot is one tube or sheet of a material. Add the material first."));
         return;
     }
     Edit edit(session_.document(), titled("Add a lot of {material}", {{"material", material->name}}));
     Lot lot;
     lot.material = material->id;
-    lot.name = material->name + ", lot "
-               + std::to_string(session_.document().where(&Lot::material, material->id).size() + 1);
+    lot.name = words::say("{material}, lot {number}",
+                          {{"material", material->name},
+                           {"number", session_.document().where(&Lot::material, material->id).size() + 1}});
     lot.currency = mainCurrency(session_.document());
     if (isCut(material->kind)) lot.contentUnit = ContentUnit::squareMillimetre;
     Selection selection = session_.selection();
@@ -257,7 +259,7 @@ void ShelfPage::addLot() {
     session_.select(selection);
     tabs_->setCurrentIndex(1);
     refresh();
-    if (auto* field = lot_->findChild<QLineEdit*>("Lot")) {
+    if (auto* field = lot_->findChild<QLineEdit*>(say("Lot"))) {
         field->setFocus();
         field->selectAll();
     }
@@ -271,15 +273,16 @@ void ShelfPage::removeChosen() {
     Edit edit(document, titled("Remove {name}", {{"name", lot ? lot->name : material->name}}));
     if (lot) {
         if (!document.where(&Application::lot, std::optional(lot->id)).empty()) {
-            session_.refuse(qtext(lot->name) + " stays: mounts have taken from it.");
+            session_.refuse(qtext(lot->name) + say(" stays: mounts have taken from it."));
             return;
         }
         removeLot(edit, lot->id);
     } else {
         if (!document.where(&Level::material, std::optional(material->id)).empty()
             || !document.where(&Lot::material, material->id).empty()) {
-            session_.refuse(qtext(material->name)
-                            + " has lots or stands in a study and stays on the shelf. Remove those first.");
+            session_.refuse(
+                qtext(material->name)
+                + say(" has lots or stands in a study and stays on the shelf. Remove those first."));
             return;
         }
         removeMaterial(edit, material->id);
@@ -305,20 +308,20 @@ QString ShelfPage::worth() const {
     }
     if (amounts.empty()) return {};
     const auto all = sum(amounts, mainCurrency(session_.document()), session_.document());
-    return QString("Left on the shelf: %1.").arg(all ? moneyText(*all) : apart.join(" and "));
+    return say("Left on the shelf: %1.").arg(all ? moneyText(*all) : apart.join(say(" and ")));
 }
 
 bool ShelfPage::importFrom(const QString& path) {
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly)) {
-        session_.post(path + " cannot be read: " + file.errorString() + ".");
+        session_.post(path + say(" cannot be read: ") + file.errorString() + ".");
         return false;
     }
     Edit edit(session_.document(), titled("Bring in a shelf"));
     try {
         const ShelfImport found = importShelf(edit, file.readAll().toStdString(), path.toStdString());
         if (!session_.perform(edit.finish())) return false;
-        session_.post(QString("Brought in %1 new materials and %2 new lots; %3 were there and changed.")
+        session_.post(say("Brought in %1 new materials and %2 new lots; %3 were there and changed.")
                           .arg(found.newMaterials)
                           .arg(found.newLots)
                           .arg(found.changed));

@@ -2,6 +2,7 @@
 #include "app/shelf/shelf_view.h"
 
 #include "app/forms/widgets.h"
+#include "app/say.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/dose_page.h"
 #include "app/shelf/gap_page.h"
@@ -29,12 +30,12 @@ ShelfView::ShelfView(Session& session, QWidget* parent)
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     auto* row = new QHBoxLayout;
-    row->addWidget(pageSwitch(pages_, {"On the shelf", "Dose", "Cut", "Gap"}), 1);
-    auto* label = new QLabel("for the site");
+    row->addWidget(pageSwitch(pages_, {say("On the shelf"), say("Dose"), say("Cut"), say("Gap")}), 1);
+    auto* label = new QLabel(say("for the site"));
     label->setProperty("quiet", true);
-    site_->setAccessibleName("For the site");
+    site_->setAccessibleName(say("For the site"));
     site_->setObjectName("For the site");
-    site_->setPlaceholderText("no bench yet");
+    site_->setPlaceholderText(say("no bench yet"));
     site_->setMinimumContentsLength(14);
     label->setBuddy(site_);
     row->addWidget(label);

@@ -5,6 +5,7 @@
 #include "app/drawn/theme.h"
 #include "app/drawn/walk.h"
 #include "app/forms/widgets.h"
+#include "app/say.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -13,7 +14,7 @@
 namespace ibuki {
 
 Ladder::Ladder(QWidget* parent) : DrawnItems(parent) {
-    setAccessibleName("Ladder of materials");
+    setAccessibleName(say("Ladder of materials"));
     setMinimumHeight(160);
 }
 

@@ -3,7 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
-#include "app/session/say.h"
+#include "app/say.h"
 #include "app/verdict/ladder.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
@@ -36,9 +36,8 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
     if (!pair.ci) return {};
     const int decimals = unit == "K" ? 2 : 5;
     const QString p =
-        *pair.pAdjusted < 1e-4 ? QString("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
-    return QString(
-               "%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9 degrees of freedom, from %10 and %11 mounts.")
+        *pair.pAdjusted < 1e-4 ? say("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
+    return say("%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9 degrees of freedom, from %10 and %11 mounts.")
         .arg(qtext(comparison.groups[pair.a].name), qtext(comparison.groups[pair.b].name))
         .arg(*pair.difference, 0, 'f', decimals)
         .arg(qtext(unit))
@@ -72,9 +71,9 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     layout->addWidget(card(left), 5);
     auto* right = new QVBoxLayout;
     right->setContentsMargins(14, 10, 14, 10);
-    right->addWidget(cardTitle("What these mounts can bear"));
+    right->addWidget(cardTitle(say("What these mounts can bear")));
     sentences_->setWordWrap(true);
-    sentences_->setAccessibleName("Verdict in sentences");
+    sentences_->setAccessibleName(say("Verdict in sentences"));
     sentences_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     sentences_->setResizeMode(QListView::Adjust);
     sentences_->setTextElideMode(Qt::ElideNone);
@@ -85,8 +84,8 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     right->addWidget(evidenceText_);
     layout->addWidget(card(right), 3);
     legend_->setText(
-        "○ one mount   ▬ mean and its interval   bracket: not told apart, which does not mean equal   "
-        "●–● the same within the margin   shaded: the margin from the best");
+        say("○ one mount   ▬ mean and its interval   bracket: not told apart, which does not mean equal   "
+            "●–● the same within the margin   shaded: the margin from the best"));
     connect(ladder_, &Ladder::mountMeant, this, &VerdictView::meanMount);
     connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
         const bool hasPair = item && item->data(Qt::UserRole).isValid();
@@ -109,8 +108,9 @@ void VerdictView::refresh() {
     *evidence_ = {};
     legend_->setVisible(false);
     if (!question) {
-        title_->setText("No study yet");
-        sentences_->addItem("Ask a question first; the verdict appears here once two materials are mounted.");
+        title_->setText(say("No study yet"));
+        sentences_->addItem(
+            say("Ask a question first; the verdict appears here once two materials are mounted."));
         return;
     }
     *evidence_ = gatherEvidence(session_.document(), *question);

@@ -111,6 +111,18 @@ private slots:
             QVERIFY2(text.contains(atTheTop) || text.contains(atTheType), qPrintable(file));
         }
     }
+    void theWindowWaitsForNobody() { // no loop inside the loop: the document may change while a sheet is open
+        static const QRegularExpression nested(
+            "Q(Input|File|Message)\\w*::(get|question|warning|information|critical)"
+            "|\\bexec\\(|QEventLoop");
+        for (const QString& file : sources("app")) {
+            if (file.endsWith("/main.cpp")) continue;
+            QFile source(file);
+            QVERIFY(source.open(QIODevice::ReadOnly));
+            const QString text = QString::fromUtf8(source.readAll()).remove(QRegularExpression("//[^\\n]*"));
+            QVERIFY2(!text.contains(nested), qPrintable(file));
+        }
+    }
     void coreTouchesNoFilesAndNoClock() {
         for (const QString& file : sources("core"))
             for (const QString& include : includes(file))

@@ -25,6 +25,7 @@ const QSet<QString> technical{"say",
                               "setProperty",
                               "property",
                               "findChild",
+                              "findChildren",
                               "value",
                               "setValue",
                               "QKeySequence",
@@ -67,7 +68,7 @@ QList<Literal> literalsIn(const QString& source) {
                                           "[^\\n]*|#include[^\\n]*|R\"\\w*\\(.*?\\)\\w*\"|'(?:[^'\\\\\\n]|"
                                           "\\\\.)+'|\"((?:[^\"\\\\]|\\\\.)*)\"|[()\\[\\]{};]",
                                           QRegularExpression::DotMatchesEverythingOption);
-    static const QRegularExpression caller("([A-Za-z_]\\w*)(?:<[\\w:<> ,]*>)?(?:\\s+([A-Za-z_]\\w*))?\\s*$");
+    static const QRegularExpression caller("([A-Za-z_]\\w*)(?:<[\\w:<> ,*]*>)?(?:\\s+([A-Za-z_]\\w*))?\\s*$");
     QList<Literal> found;
     QStringList open;
     qsizetype joinedUpTo = -1;

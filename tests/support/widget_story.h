@@ -2,15 +2,18 @@
 #pragma once
 
 // What a user does to the window, for tests that drive it: open commands, wait for sheets, type, press,
-// answer a question that pops up.
+// answer what is asked.
 
+#include "app/forms/ask.h"
+#include "app/forms/sheet_complaint.h"
 #include "app/frame/main_window.h"
 
-#include <QInputDialog>
+#include <QComboBox>
+#include <QDialogButtonBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QTimer>
+#include <QSpinBox>
 #include <QtTest>
 
 namespace ibuki::story {
@@ -56,23 +59,37 @@ inline bool press(QWidget& in, const QString& name) {
     return button != nullptr;
 }
 
+/// What the window says in its notice line, or an open sheet beside the field it does not take.
 inline QString notice(MainWindow& window) {
+    if (QDialog* sheet = openSheet())
+        if (auto* why = sheet->findChild<QLabel*>("Complaint")) return why->text();
     auto* label = window.findChild<QLabel*>("Notice");
     return label && label->isVisible() ? label->text() : QString();
 }
 
-/// Types into the next question that pops up, or leaves it.
-inline void answerNext(QObject* context, const QString& text, bool accept = true) {
-    QTimer::singleShot(50, context, [text, accept] {
-        for (QWidget* widget : QApplication::topLevelWidgets())
-            if (auto* dialog = qobject_cast<QInputDialog*>(widget)) {
-                if (dialog->inputMode() == QInputDialog::IntInput)
-                    dialog->setIntValue(text.toInt());
-                else
-                    dialog->setTextValue(text);
-                accept ? dialog->accept() : dialog->reject();
-            }
-    });
+/// Answers the small sheet that asks. Returns why the answer is not taken; then it stays open.
+inline QString answer(const QString& text) {
+    auto* asked = sheet<AskSheet>();
+    if (!asked) return "nothing is asked";
+    auto* field = asked->findChild<QWidget*>("Answer");
+    if (auto* line = qobject_cast<QLineEdit*>(field)) {
+        line->clear();
+        type(line, text);
+    } else if (auto* number = qobject_cast<QSpinBox*>(field)) {
+        number->setValue(text.toInt());
+    } else if (auto* choice = qobject_cast<QComboBox*>(field)) {
+        choice->setCurrentIndex(choice->findText(text));
+    }
+    QTest::mouseClick(asked->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok), Qt::LeftButton);
+    const auto* why = asked->findChild<QLabel*>("Complaint");
+    return why ? why->text() : QString();
+}
+
+/// Leaves the small sheet that asks.
+inline bool leaveQuestion() {
+    auto* asked = sheet<AskSheet>();
+    if (asked) QTest::keyClick(asked, Qt::Key_Escape);
+    return asked != nullptr;
 }
 
 } // namespace ibuki::story

@@ -17,7 +17,6 @@
 #include "support/test_class.h"
 
 #include <QComboBox>
-#include <QInputDialog>
 #include <QListWidget>
 #include <QTableWidget>
 #include <QTemporaryDir>
@@ -43,24 +42,11 @@ class TestViews : public QObject {
             if (found->isVisible() && found->accessibleName() == accessibleName) return found;
         return nullptr;
     }
-    QString notice() {
-        auto* label = window_->findChild<QLabel*>("Notice");
-        return label && label->isVisible() ? label->text() : QString();
-    }
+    QString notice() { return story::notice(*window_); }
     const Mount* mountNamed(const std::string& name) {
         for (const auto& [id, mount] : document().all<Mount>())
             if (mount.name == name) return &mount;
         return nullptr;
-    }
-    /// Answers the next input dialog with this text.
-    static void answer(const QString& text) {
-        QTimer::singleShot(100, [text] {
-            for (QWidget* widget : QApplication::topLevelWidgets())
-                if (auto* input = qobject_cast<QInputDialog*>(widget); input && input->isVisible()) {
-                    input->setTextValue(text);
-                    input->accept();
-                }
-        });
     }
 
 private slots:
@@ -90,12 +76,10 @@ private slots:
     void aMountIsRejectedWithAReasonOnly() {
         session().selectMount(mountNamed("Heron HV 1")->id);
         window_->showStage(Stage::bench);
-        answer("");
         QTest::mouseClick(buttonNamed("Reject mount…"), Qt::LeftButton);
+        QVERIFY(story::answer("").contains("reason"));
         QVERIFY(!mountNamed("Heron HV 1")->rejected);
-        QVERIFY(notice().contains("reason"));
-        answer("a hair under the lid");
-        QTest::mouseClick(buttonNamed("Reject mount…"), Qt::LeftButton);
+        QCOMPARE(story::answer("a hair under the lid"), QString());
         QVERIFY(mountNamed("Heron HV 1")->rejected);
         QCOMPARE(mountNamed("Heron HV 1")->reason, std::string("a hair under the lid"));
         session().undoStack().undo();
@@ -105,15 +89,15 @@ private slots:
         const Id<Mount> mount = mountNamed("Tern 11 1")->id; // a pointer would not outlive the next change
         session().selectMount(mount);
         window_->showStage(Stage::bench);
-        answer("20");
         QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
+        QCOMPARE(story::answer("20"), QString());
         QTRY_VERIFY(!session().work().isRunning());
         const Run* run = runsOf(document(), mount).front();
         QCOMPARE(run->enteredAmbient->value, 20.0);
         QCOMPARE(reductionOf(document(), run->id)->main()->ambient.source, AmbientSource::entered);
-        answer("warm");
         QTest::mouseClick(buttonNamed("Enter room…"), Qt::LeftButton);
-        QVERIFY(notice().contains("no temperature"));
+        QVERIFY(story::answer("warm").contains("no temperature"));
+        QVERIFY(story::leaveQuestion());
         session().undoStack().undo();
         QCOMPARE(reductionOf(document(), runsOf(document(), mount).front()->id)->main()->ambient.source,
                  AmbientSource::column);
@@ -121,8 +105,8 @@ private slots:
     void aTimeIsStated() {
         session().selectMount(mountNamed("Tern 11 1")->id);
         window_->showStage(Stage::bench);
-        answer("2031-03-01 10:00");
         QTest::mouseClick(buttonNamed("Set time…"), Qt::LeftButton);
+        QCOMPARE(story::answer("2031-03-01 10:00"), QString());
         QCOMPARE(mountsOf(document(), session().bench()->id).front()->name, std::string("Tern 11 1"));
         session().undoStack().undo();
         QCOMPARE(mountsOf(document(), session().bench()->id).front()->name, std::string("Check 1"));

@@ -7,6 +7,7 @@
 #include "app/bench/run_bar.h"
 #include "app/bench/trace_plot.h"
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/forms/caution_panel.h"
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
@@ -20,7 +21,6 @@
 #include "store/paper/sentences.h"
 #include "words/words.h"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QTableWidget>
@@ -304,10 +304,12 @@ void BenchView::fillMetrics(const LoadReduction& load) {
 }
 
 void BenchView::chooseLogs() {
-    const QStringList files = QFileDialog::getOpenFileNames(
-        this, say("Bring in logs"), {},
-        say("Logs (*.csv *.txt *.tsv *.log *.dat *.json *.jsonl *.ndjson);;All files (*)"));
-    if (!files.isEmpty()) bringIn(files);
+    askFiles(this,
+             {FileWish::Kind::openMany,
+              say("Bring in logs"),
+              {},
+              say("Logs (*.csv *.txt *.tsv *.log *.dat *.json *.jsonl *.ndjson);;All files (*)")},
+             [this](const QStringList& files) { bringIn(files); });
 }
 
 void BenchView::bringIn(const QStringList& files) {

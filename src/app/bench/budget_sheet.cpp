@@ -2,6 +2,7 @@
 #include "app/bench/budget_sheet.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "core/domain/lookup.h"
@@ -13,7 +14,6 @@
 #include <QApplication>
 #include <QClipboard>
 #include <QDialogButtonBox>
-#include <QFileDialog>
 #include <QHeaderView>
 #include <QTableWidget>
 #include <QVBoxLayout>
@@ -131,15 +131,15 @@ QString BudgetSheet::asText(QChar separator) const {
 }
 
 void BudgetSheet::save() {
-    const QString path = QFileDialog::getSaveFileName(this, say("Save the budget"), say("uncertainty.csv"),
-                                                      say("CSV (*.csv)"));
-    if (path.isEmpty()) return;
-    try {
-        writeFileAtomically(path.toStdString(), asText(',').toStdString());
-        session_.post(say("Written to ") + path);
-    } catch (const InputError& error) {
-        session_.post(error);
-    }
+    askFile(this, {FileWish::Kind::save, say("Save the budget"), say("uncertainty.csv"), say("CSV (*.csv)")},
+            [this](const QString& path) {
+                try {
+                    writeFileAtomically(path.toStdString(), asText(',').toStdString());
+                    session_.post(say("Written to %1").arg(path));
+                } catch (const InputError& error) {
+                    session_.post(error);
+                }
+            });
 }
 
 } // namespace ibuki

@@ -2,6 +2,7 @@
 #include "app/bench/card_sheet.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "store/atomic_file.h"
@@ -9,7 +10,6 @@
 
 #include <QBuffer>
 #include <QDialogButtonBox>
-#include <QFileDialog>
 #include <QPageSize>
 #include <QPdfWriter>
 #include <QPrintDialog>
@@ -66,9 +66,10 @@ void CardSheet::print() {
 }
 
 void CardSheet::save() {
-    const QString path =
-        QFileDialog::getSaveFileName(this, say("Save the card"), say("card.pdf"), say("PDF (*.pdf)"));
-    if (!path.isEmpty() && saveTo(path)) session_.post(say("Written to ") + path);
+    askFile(this, {FileWish::Kind::save, say("Save the card"), say("card.pdf"), say("PDF (*.pdf)")},
+            [this](const QString& path) {
+                if (saveTo(path)) session_.post(say("Written to %1").arg(path));
+            });
 }
 
 bool CardSheet::saveTo(const QString& path) {

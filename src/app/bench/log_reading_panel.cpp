@@ -180,7 +180,7 @@ void LogReadingPanel::fillSettings() {
 QComboBox* LogReadingPanel::roleBox(int row) {
     if (auto* there = qobject_cast<QComboBox*>(columns_->cellWidget(row, 2))) return there;
     auto* box = new QComboBox;
-    for (std::string_view role : roleWordList) box->addItem(qtext(role));
+    for (std::string_view role : roleWordList) box->addItem(sayTerm(role));
     connect(box, &QComboBox::activated, this, [this, row](int choice) { stateRole(row, choice); });
     columns_->setCellWidget(row, 2, box);
     return box;
@@ -197,7 +197,7 @@ void LogReadingPanel::fillColumns() {
         columns_->setItem(row, 1, fixedItem(i < channels.size() ? unitText(channels[i].unit) : QString()));
         auto* box = roleBox(row);
         box->setCurrentIndex(static_cast<int>(source_->report.roles[i].role));
-        box->setAccessibleName(say("What ") + qtext(source_->report.dialect.columns[i]) + say(" is"));
+        box->setAccessibleName(say("What %1 is").arg(qtext(source_->report.dialect.columns[i])));
         const RoleGuess& guess = source_->report.roles[i];
         columns_->setItem(row, 3,
                           fixedItem(guess.confidence >= 1

@@ -2,6 +2,7 @@
 #include "app/bench/mount_actions.h"
 
 #include "app/bench/application_sheet.h"
+#include "app/forms/ask.h"
 #include "app/forms/caution_panel.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
@@ -9,8 +10,6 @@
 #include "app/session/amount_text.h"
 #include "core/domain/lookup.h"
 #include "core/import/import.h"
-
-#include <QInputDialog>
 
 namespace ibuki {
 
@@ -41,27 +40,15 @@ void openApplication(Session& session, QWidget* parent) {
         openDialog(new ApplicationSheet(session, *application, parent));
 }
 
-void rejectMount(Session& session, QWidget* parent) {
-    const Document then = session.document();
-    const Mount* mount = session.mount();
+namespace {
+
+/// Rejects with a reason; takes the rejection back without one.
+void putRejected(Session& session, Id<Mount> id, const std::string& reason) {
+    const Mount* mount = session.document().find(id);
     if (!mount) return;
     Mount changed = *mount;
-    changed.rejected = !mount->rejected;
-    if (changed.rejected) {
-        bool ok = false;
-        const QString reason =
-            QInputDialog::getText(parent, say("Reject this mount"),
-                                  say("Why? The reason stays in the record and in the report."),
-                                  QLineEdit::Normal, {}, &ok)
-                .trimmed();
-        if (!ok) return;
-        if (reason.isEmpty()) {
-            session.refuse(
-                say("A mount is rejected with a reason only: say what was physically wrong with it."));
-            return;
-        }
-        changed.reason = reason.toStdString();
-    }
+    changed.rejected = !reason.empty();
+    if (changed.rejected) changed.reason = reason;
     Edit edit(session.document(),
               titled(changed.rejected ? words::mark("Reject {mount}") : words::mark("Take back {mount}"),
                      {{"mount", changed.name}}));
@@ -69,52 +56,72 @@ void rejectMount(Session& session, QWidget* parent) {
     session.perform(edit.finish());
 }
 
-void enterRoom(Session& session, QWidget* parent) {
-    const Document then = session.document(); // what is pointed to stays while the dialog is open
-    const Mount* mount = session.mount();
+void putRoom(Session& session, Id<Mount> id, std::optional<double> celsius) {
+    const Mount* mount = session.document().find(id);
     if (!mount) return;
-    const auto runs = runsOf(then, mount->id);
-    if (runs.empty()) return;
-    bool ok = false;
-    const QString typed = QInputDialog::getText(
-        parent, say("Room temperature"), say("°C at the cooler's intake (empty: as logged)"),
-        QLineEdit::Normal,
-        runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString(), &ok);
-    if (!ok) return;
-    const auto value = numberFrom(typed);
-    if (!typed.trimmed().isEmpty() && !value) {
-        session.refuse(say("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed));
-        return;
-    }
     Edit edit(session.document(), titled("Enter the room of {mount}", {{"mount", mount->name}}));
-    for (const Run* run : runs) {
-        const Run* now = session.document().find(run->id); // work that ended meanwhile may have changed it
-        if (!now) continue;
-        Run changed = *now;
-        changed.enteredAmbient = value ? std::optional(Celsius{*value}) : std::nullopt;
+    for (const Run* run : runsOf(session.document(), id)) {
+        Run changed = *run;
+        changed.enteredAmbient = celsius ? std::optional(Celsius{*celsius}) : std::nullopt;
         edit.put(changed);
     }
-    auto tasks = reductionTasks(edit.document(), runsOf(edit.document(), mount->id), session.question());
+    auto tasks = reductionTasks(edit.document(), runsOf(edit.document(), id), session.question());
     session.performReduced(std::move(edit), std::move(tasks));
 }
 
-void setMountTime(Session& session, QWidget* parent) {
-    const Document then = session.document();
+} // namespace
+
+void rejectMount(Session& session, QWidget* parent) {
     const Mount* mount = session.mount();
     if (!mount) return;
-    bool ok = false;
-    const QString typed = QInputDialog::getText(
-        parent, say("When was it mounted"), say("Date and time, such as 2031-03-04 18:30"), QLineEdit::Normal,
-        mount->at ? qtext(dateTimeText(*mount->at)) : QString(), &ok);
-    if (!ok) return;
-    const auto at = parseInstant(typed.trimmed().toStdString());
-    if (!at) {
-        session.refuse(say("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed));
+    if (mount->rejected) {
+        putRejected(session, mount->id, {});
         return;
     }
-    Edit edit(session.document(), titled("Set the time of {mount}", {{"mount", mount->name}}));
-    placeMountAt(edit, mount->id, *at);
-    session.perform(edit.finish());
+    askText(
+        parent, {say("Reject this mount"), say("Why? The reason stays in the record and in the report."), {}},
+        [&session, id = mount->id](const QString& answer) {
+            const QString reason = answer.trimmed();
+            if (reason.isEmpty())
+                return say("A mount is rejected with a reason only: say what was physically wrong with it.");
+            putRejected(session, id, reason.toStdString());
+            return QString();
+        });
+}
+
+void enterRoom(Session& session, QWidget* parent) {
+    const Mount* mount = session.mount();
+    if (!mount) return;
+    const auto runs = runsOf(session.document(), mount->id);
+    if (runs.empty()) return;
+    askText(parent,
+            {say("Room temperature"), say("°C at the cooler's intake (empty: as logged)"),
+             runs.front()->enteredAmbient ? numberText(runs.front()->enteredAmbient->value) : QString()},
+            [&session, id = mount->id](const QString& typed) {
+                const auto value = numberFrom(typed);
+                if (!typed.trimmed().isEmpty() && !value)
+                    return say("\"%1\" is no temperature. Write digits, such as 21.5.").arg(typed);
+                putRoom(session, id, value);
+                return QString();
+            });
+}
+
+void setMountTime(Session& session, QWidget* parent) {
+    const Mount* mount = session.mount();
+    if (!mount) return;
+    askText(parent,
+            {say("When was it mounted"), say("Date and time, such as 2031-03-04 18:30"),
+             mount->at ? qtext(dateTimeText(*mount->at)) : QString()},
+            [&session, id = mount->id](const QString& typed) {
+                const auto at = parseInstant(typed.trimmed().toStdString());
+                if (!at) return say("\"%1\" is no time. Write it as 2031-03-04 18:30.").arg(typed);
+                const Mount* now = session.document().find(id);
+                if (!now) return QString();
+                Edit edit(session.document(), titled("Set the time of {mount}", {{"mount", now->name}}));
+                placeMountAt(edit, id, *at);
+                session.perform(edit.finish());
+                return QString();
+            });
 }
 
 } // namespace ibuki

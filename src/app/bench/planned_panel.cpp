@@ -3,8 +3,10 @@
 
 #include "app/bench/card_sheet.h"
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "app/session/amount_text.h"
 #include "app/session/laid_change.h"
 #include "core/setup/plan_setup.h"
 #include "store/calendar/calendar.h"
@@ -13,7 +15,6 @@
 #include "words/words.h"
 
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QVBoxLayout>
 
 namespace ibuki {
@@ -83,8 +84,7 @@ void PlannedPanel::showSlot(const Slot& slot) {
     hands_->setText(hands.isEmpty() ? say("Dose and tube are not known: state the site's size and a lot.")
                                     : hands);
     QStringList when;
-    if (brief.plannedFor)
-        when << qtext(weekdayText(*brief.plannedFor) + " " + dateTimeText(*brief.plannedFor));
+    if (brief.plannedFor) when << dayTimeText(*brief.plannedFor);
     if (brief.block > 0) when << say("block %1").arg(brief.block);
     for (const std::string& load : brief.loads) when << qtext(load);
     if (!slot.skippedBecause.empty()) when << say("skipped: ") + qtext(slot.skippedBecause);
@@ -108,12 +108,11 @@ void PlannedPanel::showFollowUp(const FollowUp& followUp) {
     const Slot* slot = session_.document().find(followUp.slot);
     const Mount* mount = slot ? session_.document().find(slot->mount) : nullptr;
     title_->setText(say("Come back to %1").arg(mount ? qtext(mount->name) : say("the mount planned here")));
-    hands_->setText(say("After ") + qtext(followUp.after.text())
-                    + say(": run the same load on the untouched mount."));
+    hands_->setText(
+        say("After %1: run the same load on the untouched mount.").arg(qtext(followUp.after.text())));
     const auto due = dueAt(session_.document(), followUp,
                            slot ? wallClockOf(planFor(session_.document(), slot->study).zone) : WallClock{});
-    when_->setText(due ? say("Due ") + qtext(weekdayText(*due) + " " + dateTimeText(*due))
-                       : say("Not dated: put the plan on the tape."));
+    when_->setText(due ? say("Due %1").arg(dayTimeText(*due)) : say("Not dated: put the plan on the tape."));
     steps_->setText(say("Record the load as before and bring the log in as a further run of this mount."));
     cautions_->setText(sayText({"caution-preamble", {}}));
     skip_->setText(say("Skip…"));
@@ -152,20 +151,18 @@ void PlannedPanel::skip() {
             titled("Take a mount up again"), [id = slot->id](Edit& edit) { takeUpAgain(edit, id); }, true);
         return;
     }
-    bool ok = false;
-    const std::string reason =
-        QInputDialog::getText(this, say("Skip this"), say("Why? The reason stays in the record."),
-                              QLineEdit::Normal, {}, &ok)
-            .trimmed()
-            .toStdString();
-    if (!ok) return;
-    if (later)
-        perform(titled("Skip a later run"),
-                [id = later->id, reason](Edit& edit) { skipFollowUp(edit, id, reason); });
-    else if (slot)
-        perform(
-            titled("Skip a mount"), [id = slot->id, reason](Edit& edit) { skipSlot(edit, id, reason); },
-            true);
+    askText(this, {say("Skip this"), say("Why? The reason stays in the record."), {}},
+            [this, follow = later ? std::optional(later->id) : std::nullopt,
+             planned = slot ? std::optional(slot->id) : std::nullopt](const QString& answer) {
+                const std::string reason = answer.trimmed().toStdString();
+                if (follow)
+                    perform(titled("Skip a later run"),
+                            [&](Edit& edit) { skipFollowUp(edit, *follow, reason); });
+                else if (planned)
+                    perform(
+                        titled("Skip a mount"), [&](Edit& edit) { skipSlot(edit, *planned, reason); }, true);
+                return QString();
+            });
 }
 
 void PlannedPanel::markDone() {

@@ -3,6 +3,7 @@
 
 #include "app/bench/budget_sheet.h"
 #include "app/bench/rules_sheet.h"
+#include "app/forms/ask.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/flow_layout.h"
 #include "app/forms/widgets.h"
@@ -12,7 +13,6 @@
 
 #include <QCheckBox>
 #include <QComboBox>
-#include <QInputDialog>
 
 namespace ibuki {
 
@@ -83,18 +83,17 @@ void RunBar::useAsymptote(bool use) {
 void RunBar::setProbeShift() {
     const Recording* recording = run() ? session_.document().find(run()->recording) : nullptr;
     if (!recording || !recording->probe) return;
-    bool ok = false;
-    const QString typed = QInputDialog::getText(
-        this, say("Probe's clock"),
-        say("Seconds to add to the room probe's clock (empty: as found from the data)"), QLineEdit::Normal,
-        recording->probeShiftS ? numberText(*recording->probeShiftS) : QString(), &ok);
-    if (!ok) return;
-    const auto value = numberFrom(typed);
-    if (!typed.trimmed().isEmpty() && !value) {
-        session_.refuse(say("\"%1\" is no number of seconds. Write digits, such as 37.").arg(typed));
-        return;
-    }
-    putProbeShift(value);
+    askText(this,
+            {say("Probe's clock"),
+             say("Seconds to add to the room probe's clock (empty: as found from the data)"),
+             recording->probeShiftS ? numberText(*recording->probeShiftS) : QString()},
+            [this](const QString& typed) {
+                const auto value = numberFrom(typed);
+                if (!typed.trimmed().isEmpty() && !value)
+                    return say("\"%1\" is no number of seconds. Write digits, such as 37.").arg(typed);
+                putProbeShift(value);
+                return QString();
+            });
 }
 
 void RunBar::putProbeShift(std::optional<double> shiftS) {

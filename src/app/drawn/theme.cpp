@@ -59,6 +59,7 @@ QString styleSheet(const Colours& c) {
         QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QListWidget:focus, QTableWidget:focus,
         QTextBrowser:focus { border: 2px solid @ink; padding: 2px; }
         QLineEdit[wrong="true"] { border: 2px solid @hot; }
+        QLabel[complaint="true"] { color: @hot; }
         QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; }
         QPushButton { background: @band; border: 1px solid @line; border-radius: 4px; padding: 6px 14px; }
         QPushButton:hover { border-color: @ink; }

@@ -2,6 +2,7 @@
 #include "app/forms/caution_panel.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
@@ -10,7 +11,6 @@
 #include "store/paper/sentences.h"
 
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QScrollArea>
 #include <QSettings>
 #include <QVBoxLayout>
@@ -121,36 +121,42 @@ QWidget* CautionPanel::line(const Caution& caution) {
 
 void CautionPanel::acknowledge(const std::string& rule) {
     const CautionRule* known = cautionRule(rule);
-    bool ok = false;
-    QSettings settings;
-    const QString role =
-        QInputDialog::getText(this, say("Who has read it?"), say("Role, such as first technician"),
-                              QLineEdit::Normal, settings.value("role", "first technician").toString(), &ok)
-            .trimmed();
-    if (!ok || !known) return;
-    if (role.isEmpty()) {
-        session_.refuse(say("A caution is acknowledged by someone: write a role, such as first technician."));
-        return;
-    }
-    settings.setValue("role", role);
+    if (!known) return;
+    const QString before = QSettings().value("role", say("first technician")).toString();
+    askText(this, {say("Who has read it?"), say("Role, such as first technician"), before},
+            [this, known](const QString& answer) {
+                const QString role = answer.trimmed();
+                if (role.isEmpty())
+                    return say(
+                        "A caution is acknowledged by someone: write a role, such as first technician.");
+                QSettings().setValue("role", role);
+                if (known->severity == CautionSeverity::stop && known->mayOverride)
+                    askReason(*known, role.toStdString());
+                else
+                    keepRead(*known, role.toStdString(), {});
+                return QString();
+            });
+}
+
+void CautionPanel::askReason(const CautionRule& rule, const std::string& role) {
+    askText(this, {say("Why go on?"), say("Reason, kept with the record"), {}},
+            [this, &rule, role](const QString& answer) {
+                const std::string reason = answer.trimmed().toStdString();
+                if (reason.empty()) return say("A stop is lifted with a reason only.");
+                keepRead(rule, role, reason);
+                return QString();
+            });
+}
+
+void CautionPanel::keepRead(const CautionRule& rule, const std::string& role, const std::string& reason) {
     Acknowledgement given;
-    if (known->severity == CautionSeverity::stop && known->mayOverride) {
-        given.reason = QInputDialog::getText(this, say("Why go on?"), say("Reason, kept with the record"),
-                                             QLineEdit::Normal, {}, &ok)
-                           .trimmed()
-                           .toStdString();
-        if (!ok) return;
-        if (given.reason.empty()) {
-            session_.refuse(say("A stop is lifted with a reason only."));
-            return;
-        }
-    }
-    given.rule = rule;
+    given.rule = rule.id;
     given.material = subject_.material;
-    given.lot = isAboutLot(*known) ? subject_.lot : std::nullopt;
+    given.lot = isAboutLot(rule) ? subject_.lot : std::nullopt;
     given.site = subject_.site;
     given.mount = subject_.mount; // read for a mount counts for that mount
-    given.role = role.toStdString();
+    given.role = role;
+    given.reason = reason;
     given.at = session_.now();
     Edit edit(session_.document(), titled("Acknowledge a caution"));
     edit.add(given);

@@ -36,6 +36,8 @@ private:
     CautionSubject subject() const;
     QWidget* line(const Caution& caution);
     void acknowledge(const std::string& rule);
+    void askReason(const CautionRule& rule, const std::string& role);
+    void keepRead(const CautionRule& rule, const std::string& role, const std::string& reason);
     void withdraw(Id<Acknowledgement> id);
 
     Session& session_;

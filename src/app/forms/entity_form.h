@@ -169,8 +169,7 @@ public:
 
     template <class Enum> QComboBox* choice(const QString& label, Enum E::*member) {
         auto* box = new QComboBox;
-        for (std::string_view item : Words<Enum>::all)
-            box->addItem(QString::fromUtf8(item.data(), static_cast<int>(item.size())));
+        for (std::string_view item : Words<Enum>::all) box->addItem(sayTerm(item));
         addRow(label, box);
         QObject::connect(box, &QComboBox::activated, box, [this, label, member](int index) {
             change(label, [&](E& entity) { entity.*member = static_cast<Enum>(index); });

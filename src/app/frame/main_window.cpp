@@ -2,8 +2,10 @@
 #include "app/frame/main_window.h"
 
 #include "app/bench/bench_view.h"
+#include "app/forms/ask.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/new_study_dialog.h"
+#include "app/forms/sheet_complaint.h"
 #include "app/forms/widgets.h"
 #include "app/frame/stage_bar.h"
 #include "app/frame/strip.h"
@@ -21,7 +23,6 @@
 #include <QCloseEvent>
 #include <QDir>
 #include <QDragEnterEvent>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QMimeData>
 #include <QSettings>
@@ -44,7 +45,16 @@ MainWindow::MainWindow(const QString& samplePath, QWidget* parent)
     for (auto signal : {&Session::documentChanged, &Session::selectionChanged, &Session::projectChanged})
         connect(&session_, signal, this, &MainWindow::refreshSoon);
     connect(&session_, &Session::noticePosted, this, &MainWindow::showNotice);
-    connect(&session_, &Session::refusalOver, this, [this] { noticeBar_->hide(); });
+    connect(&session_, &Session::refused, this, [this](const QString& why) {
+        if (QDialog* sheet = openSheet())
+            complainIn(*sheet, why);
+        else
+            showNotice(why);
+    });
+    connect(&session_, &Session::refusalOver, this, [this] {
+        noticeBar_->hide();
+        if (QDialog* sheet = openSheet()) endComplaint(*sheet);
+    });
     refreshNow();
 }
 
@@ -97,23 +107,24 @@ void MainWindow::showNotice(const QString& notice) {
 }
 
 void MainWindow::newProject() {
-    QString path = QFileDialog::getSaveFileName(this, say("New project"), say("bench.ibuki"),
-                                                say("Ibuki projects (*.ibuki)"));
-    if (path.isEmpty()) return;
-    if (!path.endsWith(".ibuki")) path += ".ibuki";
-    if (!session_.createProject(path)) return;
-    remember();
-    showStage(Stage::question);
-    newBench();
+    askFile(this,
+            {FileWish::Kind::save, say("New project"), say("bench.ibuki"), say("Ibuki projects (*.ibuki)")},
+            [this](const QString& path) {
+                if (!session_.createProject(path.endsWith(".ibuki") ? path : path + ".ibuki")) return;
+                remember();
+                showStage(Stage::question);
+                newBench();
+            });
 }
 
 void MainWindow::openProject() {
-    const QString path = QFileDialog::getOpenFileName(this, say("Open project"), {},
-                                                      say("Ibuki projects (*.ibuki);;All files (*)"));
-    if (!path.isEmpty() && session_.openProject(path)) {
-        remember();
-        showStage(Stage::verdict);
-    }
+    askFile(this,
+            {FileWish::Kind::open, say("Open project"), {}, say("Ibuki projects (*.ibuki);;All files (*)")},
+            [this](const QString& path) {
+                if (!session_.openProject(path)) return;
+                remember();
+                showStage(Stage::verdict);
+            });
 }
 
 bool MainWindow::openDemo(const QString& copyTo) {
@@ -124,8 +135,8 @@ bool MainWindow::openDemo(const QString& copyTo) {
         path = folder + "/kittiwake.ibuki";
     }
     if (!QFileInfo::exists(path) && !QFile::copy(samplePath_, path)) {
-        session_.post(say("The demo project is not where it should be (") + samplePath_
-                      + say("). Build or install Ibuki again."));
+        session_.post(say("The demo project is not where it should be (%1). Build or install Ibuki again.")
+                          .arg(samplePath_));
         return false;
     }
     QFile::setPermissions(path, QFile::permissions(path) | QFileDevice::WriteOwner);
@@ -144,10 +155,11 @@ void MainWindow::openLast() {
 
 void MainWindow::saveCopy() {
     if (!session_.isOpen()) return;
-    const QString path = QFileDialog::getSaveFileName(
-        this, say("Save a copy"), QFileInfo(session_.path()).completeBaseName() + say(" copy.ibuki"),
-        say("Ibuki projects (*.ibuki)"));
-    if (!path.isEmpty() && session_.saveCopy(path)) session_.post(say("Copied to ") + path);
+    const QString name = say("%1 copy.ibuki").arg(QFileInfo(session_.path()).completeBaseName());
+    askFile(this, {FileWish::Kind::save, say("Save a copy"), name, say("Ibuki projects (*.ibuki)")},
+            [this](const QString& path) {
+                if (session_.saveCopy(path)) session_.post(say("Copied to %1").arg(path));
+            });
 }
 
 void MainWindow::newBench() {

@@ -104,8 +104,8 @@ void Strip::paintEvent(QPaintEvent*) {
         const bool left = boundary.x < width() / 2.0;
         painter.drawText(QRectF(left ? 2 : width() / 2.0, top, width() / 2.0 - 2, height),
                          left ? Qt::AlignLeft : Qt::AlignRight,
-                         (left ? model_.source + say(", measured ") : say("room, measured "))
-                             + boundary.text);
+                         left ? say("%1, measured %2").arg(model_.source, boundary.text)
+                              : say("room, measured %1").arg(boundary.text));
     }
     painter.setPen(colours().quiet);
     painter.drawText(QRectF(0, top, width(), height), Qt::AlignCenter, model_.caption);
@@ -146,13 +146,12 @@ std::optional<int> Strip::stepped(const QKeyEvent& event) const {
 
 QString Strip::tip(int item) const {
     if (item >= blockCount())
-        return say("The heat also comes from ")
-               + model_.others.at(static_cast<std::size_t>(item - blockCount())).name
-               + say(". Click or Enter to see that path.");
+        return say("The heat also comes from %1. Click or Enter to see that path.")
+            .arg(model_.others.at(static_cast<std::size_t>(item - blockCount())).name);
     const StripBlock& block = model_.blocks.at(static_cast<std::size_t>(item));
     if (!block.layer && !block.site) return block.name;
     const QString detail = block.detail.isEmpty() ? say("no size or metal stated") : block.detail;
-    return block.name.section('\n', 0, 0) + ": " + detail + say(". Click or Enter to edit.");
+    return say("%1: %2. Click or Enter to edit.").arg(block.name.section('\n', 0, 0), detail);
 }
 
 } // namespace ibuki

@@ -2,6 +2,7 @@
 #include "app/frame/tape_layout.h"
 
 #include "app/say.h"
+#include "app/session/amount_text.h"
 #include "core/base/input_error.h"
 #include "core/caution/hold.h"
 #include "core/domain/lookup.h"
@@ -16,9 +17,9 @@
 namespace ibuki {
 namespace {
 
-QString dayText(const std::optional<Instant>& at) {
+QString dayOrNone(const std::optional<Instant>& at) {
     if (!at) return say("no date");
-    return QString::fromStdString(weekdayText(*at) + " " + dateText(*at));
+    return dayText(*at);
 }
 
 const LoadReduction* figuresOf(const Document& document, const Mount& mount, Metric metric) {
@@ -53,7 +54,7 @@ class DayTexts {
 public:
     QString operator()(const std::optional<Instant>& at) {
         const std::int64_t day = at ? dayNumber(*at) : -1;
-        if (text_.isNull() || day != day_ || !at) text_ = dayText(at);
+        if (text_.isNull() || day != day_ || !at) text_ = dayOrNone(at);
         day_ = day;
         return text_;
     }
@@ -110,7 +111,7 @@ TapeTile plannedTile(const Document& document, const Slot& slot, TileState state
     tile.value = state == TileState::next      ? say("next")
                  : state == TileState::skipped ? say("skipped")
                                                : say("planned");
-    tile.day = slot.plannedFor ? dayText(slot.plannedFor) : say("planned");
+    tile.day = slot.plannedFor ? dayText(*slot.plannedFor) : say("planned");
     tile.detail = tile.title;
     if (state == TileState::next) tile.detail += say(": what to do next");
     if (state == TileState::planned) tile.detail += say(": planned");
@@ -135,7 +136,7 @@ std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
                 tile.title = QString::fromStdString(mount->name);
             }
             tile.value = say("after ") + QString::fromStdString(later->after.text());
-            tile.day = dayText(due);
+            tile.day = dayOrNone(due);
             tile.detail = say("Come back to %1 after %2, on %3")
                               .arg(tile.title, QString::fromStdString(later->after.text()),
                                    QString::fromStdString(dateTimeText(*due)));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paper/paper_view.h"
 
+#include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/paper/printer.h"
 #include "app/say.h"
@@ -10,7 +11,6 @@
 #include "store/paper/report.h"
 
 #include <QCheckBox>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QTextBrowser>
@@ -84,8 +84,10 @@ void PaperView::refresh() {
 
 void PaperView::chooseExport(const QString& title, const QString& ending) {
     const QString name = session_.study() ? qtext(session_.study()->name) : say("study");
-    const QString path = QFileDialog::getSaveFileName(this, title, name + "." + ending, "*." + ending);
-    if (!path.isEmpty() && exportTo(path)) session_.post(say("Written: ") + path);
+    askFile(this, {FileWish::Kind::save, title, name + "." + ending, "*." + ending},
+            [this](const QString& path) {
+                if (exportTo(path)) session_.post(say("Written: %1").arg(path));
+            });
 }
 
 bool PaperView::exportTo(const QString& path) {

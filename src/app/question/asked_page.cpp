@@ -47,7 +47,7 @@ void AskedPage::addQuestionFields(QFormLayout* form) {
     secondFactor_ = new QComboBox;
     secondFactor_->addItem(say("nothing else"), -1);
     for (std::size_t i = 0; i < Words<Factor>::all.size(); ++i)
-        secondFactor_->addItem(qtext(Words<Factor>::all[i]), static_cast<int>(i));
+        secondFactor_->addItem(sayTerm(Words<Factor>::all[i]), static_cast<int>(i));
     addFormRow(form, say("And"), secondFactor_);
     connect(secondFactor_, &QComboBox::activated, this, [this](int index) {
         const int chosen = secondFactor_->itemData(index).toInt();

@@ -2,6 +2,7 @@
 #include "app/question/evenings_page.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/say.h"
 #include "app/session/laid_change.h"
 #include "core/domain/lookup.h"
@@ -12,7 +13,6 @@
 #include "words/words.h"
 
 #include <QDateTime>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QListWidget>
@@ -291,10 +291,10 @@ void EveningsPage::stateTime(int row) {
 }
 
 void EveningsPage::chooseCalendar() {
-    const QString path =
-        QFileDialog::getSaveFileName(this, say("Calendar file"), say("plan.ics"), say("iCalendar (*.ics)"));
-    if (!path.isEmpty() && exportCalendar(path))
-        session_.post(say("Written to ") + path + say(". Calendars open it."));
+    askFile(this, {FileWish::Kind::save, say("Calendar file"), say("plan.ics"), say("iCalendar (*.ics)")},
+            [this](const QString& path) {
+                if (exportCalendar(path)) session_.post(say("Written to %1. Calendars open it.").arg(path));
+            });
 }
 
 bool EveningsPage::exportCalendar(const QString& path) {

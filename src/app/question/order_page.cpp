@@ -2,7 +2,9 @@
 #include "app/question/order_page.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/say.h"
+#include "app/session/amount_text.h"
 #include "app/session/laid_change.h"
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
@@ -10,7 +12,6 @@
 #include "words/words.h"
 
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QKeyEvent>
 #include <QListWidget>
 #include <QVBoxLayout>
@@ -214,7 +215,7 @@ void OrderPage::fillList(const PlanFigures& figures) {
             else if (unit.skipped)
                 text += say("   skipped: ") + qtext(slot.skippedBecause);
             else if (slot.plannedFor)
-                text += "   " + qtext(weekdayText(*slot.plannedFor) + " " + dateTimeText(*slot.plannedFor));
+                text += "   " + dayTimeText(*slot.plannedFor);
             add(text, unit.slot, unit.mount || unit.skipped);
         }
         order = standingOrder(document, question);
@@ -297,15 +298,15 @@ void OrderPage::skipOrTakeUp() {
             Dates::anew);
         return;
     }
-    bool ok = false;
-    const QString reason =
-        QInputDialog::getText(this, say("Skip this mount"), say("Why? The reason stays in the record."),
-                              QLineEdit::Normal, {}, &ok);
-    if (ok)
-        act(
-            titled("Skip a mount"),
-            [&](Edit& edit, const Question&) { skipSlot(edit, *id, reason.trimmed().toStdString()); },
-            Dates::anew);
+    askText(
+        this, {say("Skip this mount"), say("Why? The reason stays in the record."), {}},
+        [this, planned = *id](const QString& reason) {
+            act(
+                titled("Skip a mount"),
+                [&](Edit& edit, const Question&) { skipSlot(edit, planned, reason.trimmed().toStdString()); },
+                Dates::anew);
+            return QString();
+        });
 }
 
 void OrderPage::addOne() {
@@ -345,23 +346,21 @@ void OrderPage::extend() {
             say("The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
                 "was planned.\n")
             + hint;
-    bool ok = false;
-    const int more = QInputDialog::getInt(this, say("Extend the study"), hint, 1, 1, 50, 1, &ok);
-    if (ok)
+    askNumber(this, {say("Extend the study"), hint, {}}, 1, 50, [this](int more) {
         act(titled("Extend by {mounts}", {{"mounts", more}}), [&](Edit& edit, const Question& asked) {
             extendStudy(edit, asked, more, session_.now(), figures_.clock);
         });
+    });
 }
 
 void OrderPage::stop() {
-    bool ok = false;
-    const QString reason = QInputDialog::getText(this, say("Stop the study early"),
-                                                 say("Why? What is left is skipped for this reason."),
-                                                 QLineEdit::Normal, {}, &ok);
-    if (ok)
-        act(titled("Stop early"), [&](Edit& edit, const Question& question) {
-            stopEarly(edit, question.study, reason.trimmed().toStdString());
-        });
+    askText(this, {say("Stop the study early"), say("Why? What is left is skipped for this reason."), {}},
+            [this](const QString& reason) {
+                act(titled("Stop early"), [&](Edit& edit, const Question& question) {
+                    stopEarly(edit, question.study, reason.trimmed().toStdString());
+                });
+                return QString();
+            });
 }
 
 void OrderPage::shuffle() {

@@ -9,6 +9,7 @@
 
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QScrollArea>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -95,8 +96,13 @@ QWidget* ProtocolPage::makeDifference() {
     difference_->setTextFormat(Qt::RichText);
     difference_->setAccessibleName(say("What the protocols do differently"));
     difference_->setObjectName("Difference");
-    layout->addWidget(difference_);
-    layout->addStretch(1);
+    difference_->setAlignment(Qt::AlignTop);
+    auto* scroll = new QScrollArea; // steps may be many, and words long
+    scroll->setWidget(difference_);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    layout->addWidget(scroll, 1);
     layout->addWidget(quietLabel(
         say("Soak and measure are done for every load; a step may be made for one load alone. A soak "
             "lasts at least as long as the bench's slowest part asks for (bench sheet).")));
@@ -126,9 +132,9 @@ void ProtocolPage::fillSteps() {
         steps_->setCellWidget(row, column, box);
     };
     QStringList kinds;
-    for (std::string_view kind : Words<StepKind>::all) kinds << qtext(kind);
+    for (std::string_view kind : Words<StepKind>::all) kinds << sayTerm(kind);
     QStringList gates;
-    for (std::string_view gate : Words<GateKind>::all) gates << qtext(gate);
+    for (std::string_view gate : Words<GateKind>::all) gates << sayTerm(gate);
     QStringList loadNames{say("every")};
     for (const Load* load : loads) loadNames << qtext(load->name);
     for (int row = 0; row < steps_->rowCount(); ++row) {

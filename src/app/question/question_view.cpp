@@ -2,6 +2,7 @@
 #include "app/question/question_view.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/question/asked_page.h"
 #include "app/question/chances_page.h"
@@ -17,7 +18,6 @@
 
 #include <QComboBox>
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QSlider>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -241,15 +241,16 @@ void QuestionView::askAnother() {
             choices << say("other levels, at ") + qtext(site->name);
             sites.push_back(site->id);
         }
-    bool ok = false;
-    const QString chosen = QInputDialog::getItem(this, say("Ask another question of the same mounts"),
-                                                 say("Ask about"), choices, 0, false, &ok);
-    const auto index = choices.indexOf(chosen);
-    if (!ok || index < 0) return;
-    Edit edit(session_.document(), titled("Ask another question"));
-    Selection selection = session_.selection();
-    selection.question = addQuestion(edit, question->id, sites[static_cast<std::size_t>(index)], index == 0);
-    if (session_.perform(edit.finish())) session_.select(selection);
+    askChoice(this, {say("Ask another question of the same mounts"), say("Ask about"), {}}, choices,
+              [this, sites](int index) {
+                  const Question* asked = session_.question();
+                  if (!asked || index < 0) return;
+                  Edit edit(session_.document(), titled("Ask another question"));
+                  Selection selection = session_.selection();
+                  selection.question =
+                      addQuestion(edit, asked->id, sites[static_cast<std::size_t>(index)], index == 0);
+                  if (session_.perform(edit.finish())) session_.select(selection);
+              });
 }
 
 void QuestionView::dropQuestion() {

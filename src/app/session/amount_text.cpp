@@ -19,6 +19,12 @@ QString spanText(double days) {
     return sayMany("%n year", "%n years", whole(days / 365.25));
 }
 
+QString dayText(Instant instant) { return sayTerm(weekdayText(instant)) + " " + qtext(dateText(instant)); }
+
+QString dayTimeText(Instant instant) {
+    return sayTerm(weekdayText(instant)) + " " + qtext(dateTimeText(instant));
+}
+
 QString moneyText(const Money& money) {
     const int decimals = std::abs(money.amount) < 0.095 ? 4 : 2;
     return QString("%1 %2").arg(money.amount, 0, 'f', decimals).arg(qtext(money.currency));

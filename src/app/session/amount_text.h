@@ -12,6 +12,8 @@ namespace ibuki {
 
 /// "3 days", "5 weeks", "4 months", "2 years"
 QString spanText(double days);
+QString dayText(Instant instant);     ///< Tue 2031-03-04
+QString dayTimeText(Instant instant); ///< Tue 2031-03-04 18:30
 QString moneyText(const Money& money);
 /// "2.1 g", "1330 mm²", "1.6 sheets"
 QString contentText(double amount, ContentUnit unit);

@@ -276,8 +276,8 @@ void Session::post(const QString& notice) {
     emit noticePosted(notice);
 }
 void Session::refuse(const QString& why) {
-    post(why);
     refused_ = true;
+    emit refused(why);
 }
 void Session::post(const InputError& error) { post(QString::fromStdString(words::sentence(error))); }
 

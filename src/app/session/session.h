@@ -85,6 +85,7 @@ signals:
     void documentChanged();
     void selectionChanged();
     void noticePosted(const QString& notice);
+    void refused(const QString& why); ///< to be told where the input was given
     void refusalOver();
     void workBegun(const QString& title);
 

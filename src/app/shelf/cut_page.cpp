@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/cut_page.h"
 
+#include "app/forms/ask.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
@@ -12,7 +13,6 @@
 #include "words/words.h"
 
 #include <QCheckBox>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QPrintDialog>
@@ -148,9 +148,12 @@ QWidget* CutPage::makeResult() {
     auto* row = new QHBoxLayout;
     save_ = button(say("Save drawing…"), say("SVG or PDF at exactly 1:1"), true);
     connect(save_, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, say("Save the cutting plan"), say("cut.pdf"),
-                                                          say("PDF, 1:1 (*.pdf);;SVG, 1:1 (*.svg)"));
-        if (!path.isEmpty() && saveDrawing(path)) session_.post(say("Written: ") + path);
+        askFile(this,
+                {FileWish::Kind::save, say("Save the cutting plan"), say("cut.pdf"),
+                 say("PDF, 1:1 (*.pdf);;SVG, 1:1 (*.svg)")},
+                [this](const QString& path) {
+                    if (saveDrawing(path)) session_.post(say("Written: %1").arg(path));
+                });
     });
     print_ = button(say("Print…"), say("At 1:1; check the 50 mm ruler"));
     connect(print_, &QPushButton::clicked, this, &CutPage::printPlan);
@@ -358,11 +361,14 @@ bool CutPage::saveDrawing(const QString& path) {
 }
 
 void CutPage::printPlan() {
-    QPrinter printer(QPrinter::HighResolution);
-    QPrintDialog dialog(&printer, this);
-    if (dialog.exec() != QDialog::Accepted) return;
-    if (!printCut(pages_, printer))
-        session_.post(say("The printer did not take the pages. Look at it and try again."));
+    auto printer = std::make_shared<QPrinter>(QPrinter::HighResolution);
+    auto* dialog = new QPrintDialog(printer.get(), this);
+    connect(dialog, qOverload<QPrinter*>(&QPrintDialog::accepted), this,
+            [this, printer, pages = pages_](QPrinter* chosen) { // the plan may be another by then
+                if (!printCut(pages, *chosen))
+                    session_.post(say("The printer did not take the pages. Look at it and try again."));
+            });
+    openDialog(dialog);
 }
 
 void CutPage::keep() {

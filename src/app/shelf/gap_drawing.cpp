@@ -53,8 +53,9 @@ void GapDrawing::paintEvent(QPaintEvent*) {
         painter.drawRect(
             QRectF(left + 4, floor - line.pad.thicknessMm * perMm, wide - 8, line.pad.thicknessMm * perMm));
         painter.setPen(c.quiet);
-        painter.drawText(QRectF(left - 10, floor + body, column - 4, text), Qt::AlignLeft | Qt::AlignVCenter,
-                         qtext(line.pad.site) + say(": dashed as bought, %1 mm").arg(line.pad.thicknessMm));
+        painter.drawText(
+            QRectF(left - 10, floor + body, column - 4, text), Qt::AlignLeft | Qt::AlignVCenter,
+            say("%1: dashed as bought, %2 mm").arg(qtext(line.pad.site)).arg(line.pad.thicknessMm));
     }
 }
 

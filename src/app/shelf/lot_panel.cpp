@@ -1,17 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/lot_panel.h"
 
+#include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "core/shelf/shelf.h"
 #include "words/words.h"
 
 #include <QBuffer>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QImageReader>
-#include <QInputDialog>
 #include <QListWidget>
 #include <QRegularExpression>
 #include <QVBoxLayout>
@@ -148,9 +147,9 @@ void LotPanel::show(std::optional<Id<Lot>> id) {
 }
 
 void LotPanel::choosePicture() {
-    const QString path = QFileDialog::getOpenFileName(this, say("Picture of the lot"), {},
-                                                      say("Pictures (*.png *.jpg *.jpeg *.bmp)"));
-    if (!path.isEmpty()) setPicture(path);
+    askFile(this,
+            {FileWish::Kind::open, say("Picture of the lot"), {}, say("Pictures (*.png *.jpg *.jpeg *.bmp)")},
+            [this](const QString& path) { setPicture(path); });
 }
 
 bool LotPanel::setPicture(const QString& path) {
@@ -160,8 +159,8 @@ bool LotPanel::setPicture(const QString& path) {
     reader.setAutoTransform(true);
     QImage image = reader.read();
     if (image.isNull()) {
-        session_.refuse(path + say(" is no picture that can be read: ") + reader.errorString()
-                        + say(". Choose a PNG or JPEG file."));
+        session_.refuse(say("%1 is no picture that can be read: %2. Choose a PNG or JPEG file.")
+                            .arg(path, reader.errorString()));
         return false;
     }
     if (std::max(image.width(), image.height()) > pictureEdge)
@@ -196,20 +195,18 @@ void LotPanel::removePicture() {
 
 void LotPanel::addOffcut() {
     if (!form_.shown()) return;
-    bool ok = false;
-    const QString typed = QInputDialog::getText(
-        this, say("Off-cut"), say("Width × length, mm, such as 60 x 20"), QLineEdit::Normal, {}, &ok);
-    if (!ok) return;
-    const QStringList parts = typed.split(QRegularExpression("[x×*]"));
-    const auto width = parts.size() == 2 ? numberFrom(parts[0]) : std::nullopt;
-    const auto length = parts.size() == 2 ? numberFrom(parts[1]) : std::nullopt;
-    if (!width || !length || *width <= 0 || *length <= 0) {
-        session_.refuse(say("\"%1\" is no size. Write it as 60 x 20.").arg(typed));
-        return;
-    }
-    Edit edit(session_.document(), titled("Add an off-cut"));
-    edit.add(Offcut{{}, *form_.shown(), Millimetre{*width}, Millimetre{*length}, false});
-    session_.perform(edit.finish());
+    askText(this, {say("Off-cut"), say("Width × length, mm, such as 60 x 20"), {}},
+            [this, lot = *form_.shown()](const QString& typed) {
+                const QStringList parts = typed.split(QRegularExpression("[x×*]"));
+                const auto width = parts.size() == 2 ? numberFrom(parts[0]) : std::nullopt;
+                const auto length = parts.size() == 2 ? numberFrom(parts[1]) : std::nullopt;
+                if (!width || !length || *width <= 0 || *length <= 0)
+                    return say("\"%1\" is no size. Write it as 60 x 20.").arg(typed);
+                Edit edit(session_.document(), titled("Add an off-cut"));
+                edit.add(Offcut{{}, lot, Millimetre{*width}, Millimetre{*length}, false});
+                session_.perform(edit.finish());
+                return QString();
+            });
 }
 
 void LotPanel::removeOffcut() {

@@ -28,7 +28,7 @@ PackageSheet::PackageSheet(Session& session, Id<Material> material, std::optiona
     auto* layout = new QVBoxLayout(this);
     auto* form = new QFormLayout;
     layout->addLayout(form);
-    for (std::string_view unit : Words<ContentUnit>::all) unit_->addItem(qtext(unit));
+    for (std::string_view unit : Words<ContentUnit>::all) unit_->addItem(sayTerm(unit));
     addFormRow(form, say("Content"), content_);
     addFormRow(form, say("Unit"), unit_);
     addFormRow(form, say("Price"), price_);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_page.h"
 
+#include "app/forms/ask.h"
 #include "app/forms/caution_panel.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/widgets.h"
@@ -16,7 +17,6 @@
 #include "store/shelf/shelf_file.h"
 
 #include <QFile>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QScrollArea>
 #include <QScrollBar>
@@ -46,7 +46,7 @@ QWidget* ShelfPage::makeBoard() {
     kind_->setAccessibleName(say("Class shown"));
     kind_->setObjectName("Class shown");
     kind_->addItem(say("every class"));
-    for (std::string_view kind : Words<MaterialClass>::all) kind_->addItem(qtext(kind));
+    for (std::string_view kind : Words<MaterialClass>::all) kind_->addItem(sayTerm(kind));
     order_ = new QComboBox;
     order_->setAccessibleName(say("Order"));
     order_->setObjectName("Order");
@@ -104,14 +104,18 @@ QWidget* ShelfPage::makeButtons() {
     row->addWidget(worth_, 1);
     add(say("Rates…"), say("What one currency is worth in another"), &ShelfPage::askRates);
     add(say("Bring in…"), say("Materials and lots from a CSV or JSON file"), [this] {
-        const QString path = QFileDialog::getOpenFileName(this, say("Bring in a shelf"), {},
-                                                          say("Shelves (*.csv *.json);;All files (*)"));
-        if (!path.isEmpty()) importFrom(path);
+        askFile(
+            this,
+            {FileWish::Kind::open, say("Bring in a shelf"), {}, say("Shelves (*.csv *.json);;All files (*)")},
+            [this](const QString& path) { importFrom(path); });
     });
     add(say("Hand out…"), say("The whole shelf as CSV or JSON"), [this] {
-        const QString path = QFileDialog::getSaveFileName(this, say("Hand out the shelf"), say("shelf.csv"),
-                                                          say("CSV (*.csv);;JSON (*.json)"));
-        if (!path.isEmpty() && exportTo(path)) session_.post(say("Written: ") + path);
+        askFile(this,
+                {FileWish::Kind::save, say("Hand out the shelf"), say("shelf.csv"),
+                 say("CSV (*.csv);;JSON (*.json)")},
+                [this](const QString& path) {
+                    if (exportTo(path)) session_.post(say("Written: %1").arg(path));
+                });
     });
     return widget;
 }
@@ -273,7 +277,7 @@ void ShelfPage::removeChosen() {
     Edit edit(document, titled("Remove {name}", {{"name", lot ? lot->name : material->name}}));
     if (lot) {
         if (!document.where(&Application::lot, std::optional(lot->id)).empty()) {
-            session_.refuse(qtext(lot->name) + say(" stays: mounts have taken from it."));
+            session_.refuse(say("%1 stays: mounts have taken from it.").arg(qtext(lot->name)));
             return;
         }
         removeLot(edit, lot->id);
@@ -281,8 +285,8 @@ void ShelfPage::removeChosen() {
         if (!document.where(&Level::material, std::optional(material->id)).empty()
             || !document.where(&Lot::material, material->id).empty()) {
             session_.refuse(
-                qtext(material->name)
-                + say(" has lots or stands in a study and stays on the shelf. Remove those first."));
+                say("%1 has lots or stands in a study and stays on the shelf. Remove those first.")
+                    .arg(qtext(material->name)));
             return;
         }
         removeMaterial(edit, material->id);
@@ -314,7 +318,7 @@ QString ShelfPage::worth() const {
 bool ShelfPage::importFrom(const QString& path) {
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly)) {
-        session_.post(path + say(" cannot be read: ") + file.errorString() + ".");
+        session_.post(say("%1 cannot be read: %2.").arg(path, file.errorString()));
         return false;
     }
     Edit edit(session_.document(), titled("Bring in a shelf"));

@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/forms/sheet_complaint.h"
+
+#include "app/say.h"
+
+#include <QApplication>
+#include <QBoxLayout>
+#include <QComboBox>
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QFileDialog>
+#include <QFormLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QProgressDialog>
+
+namespace ibuki {
+namespace {
+
+QWidget* fieldOf(const QDialog& sheet) {
+    for (QLineEdit* field : sheet.findChildren<QLineEdit*>())
+        if (field->isVisible() && field->property("wrong").toBool()) return field;
+    QWidget* focused = sheet.focusWidget();
+    return qobject_cast<QLineEdit*>(focused) || qobject_cast<QComboBox*>(focused) ? focused : nullptr;
+}
+
+/// Puts the label right behind the field in the layout that holds it.
+bool putBehind(QLayout& layout, QWidget& field, QLabel& label) {
+    if (auto* form = qobject_cast<QFormLayout*>(&layout)) {
+        int row = -1;
+        QFormLayout::ItemRole role{};
+        form->getWidgetPosition(&field, &row, &role);
+        if (row < 0) return false;
+        form->insertRow(row + 1, &label);
+        return true;
+    }
+    if (auto* box = qobject_cast<QBoxLayout*>(&layout); box && box->direction() == QBoxLayout::TopToBottom) {
+        const int index = box->indexOf(&field);
+        if (index < 0) return false;
+        box->insertWidget(index + 1, &label);
+        return true;
+    }
+    return false;
+}
+
+bool putBesideField(QDialog& sheet, QWidget& field, QLabel& label) {
+    for (QLayout* layout : sheet.findChildren<QLayout*>())
+        if (putBehind(*layout, field, label)) return true;
+    return false;
+}
+
+void putAboveButtons(QDialog& sheet, QLabel& label) {
+    auto* box = qobject_cast<QBoxLayout*>(sheet.layout());
+    if (!box) return;
+    const auto* buttons = sheet.findChild<QDialogButtonBox*>();
+    const int at = buttons ? box->indexOf(buttons) : -1;
+    box->insertWidget(at >= 0 ? at : box->count(), &label);
+}
+
+} // namespace
+
+QDialog* openSheet() {
+    auto* sheet = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+    if (qobject_cast<QProgressDialog*>(sheet) || qobject_cast<QFileDialog*>(sheet)) return nullptr;
+    return sheet;
+}
+
+void complainIn(QDialog& sheet, const QString& why) {
+    endComplaint(sheet);
+    auto* label = new QLabel(why, &sheet);
+    label->setObjectName("Complaint");
+    label->setAccessibleName(say("Why it was not taken"));
+    label->setProperty("complaint", true);
+    label->setWordWrap(true);
+    label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    QWidget* field = fieldOf(sheet);
+    if (!field || !putBesideField(sheet, *field, *label)) putAboveButtons(sheet, *label);
+    label->show();
+    for (QLineEdit* line : sheet.findChildren<QLineEdit*>())
+        QObject::connect(line, &QLineEdit::textEdited, label, [&sheet] { endComplaint(sheet); });
+    for (QComboBox* box : sheet.findChildren<QComboBox*>())
+        QObject::connect(box, &QComboBox::activated, label, [&sheet] { endComplaint(sheet); });
+}
+
+void endComplaint(QDialog& sheet) {
+    for (QLabel* label : sheet.findChildren<QLabel*>("Complaint")) {
+        label->setObjectName({}); // it is gone for whoever looks now
+        label->hide();
+        if (auto* form =
+                qobject_cast<QFormLayout*>(label->parentWidget() ? label->parentWidget()->layout() : nullptr))
+            form->removeWidget(label);
+        label->deleteLater();
+    }
+}
+
+} // namespace ibuki

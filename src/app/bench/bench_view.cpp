@@ -30,6 +30,7 @@ namespace ibuki {
 namespace {
 
 constexpr const char* keepingName = words::mark("Keeping the other channels");
+constexpr const char* readingName = words::mark("Reading logs");
 
 QString steadyText(const Steady& steady) {
     if (!steady.reached) return say("cannot tell whether it was steady");
@@ -39,8 +40,7 @@ QString steadyText(const Steady& steady) {
 
 } // namespace
 
-BenchView::BenchView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), job_(new JobRunner(this)) {
+BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(makeHead());
@@ -72,12 +72,6 @@ BenchView::BenchView(Session& session, QWidget* parent)
     plannedLayout->addWidget(planned_);
     plannedCard_ = card(plannedLayout);
     layout->addWidget(plannedCard_, 1);
-    connect(&session.jobs(), &JobService::cancelled, this, [this](const QString& name) {
-        if (name == keepingName)
-            session_.post(say("The other channels were not all kept. The figures do not need them."));
-    });
-    connect(job_, &JobRunner::cancelled, this,
-            [this] { session_.post(say("Bringing in logs was called off. Nothing was changed.")); });
     refresh();
 }
 
@@ -321,13 +315,22 @@ void BenchView::bringIn(const QStringList& files) {
     for (const QString& file : files) paths.push_back(file.toStdString());
     BatchRules rules{settingsFor(session_.configuration()), rememberedRoles(session_.document())};
     obey(rules.settings, session_.document(), session_.study()->id);
-    job_->start<LogBatch>(
-        [paths, rules](std::stop_token stop, const Progress& progress) {
-            return readLogBatch(paths, rules, stop, progress);
+    auto read = std::make_shared<LogBatch>();
+    session_.jobs().queue(
+        readingName,
+        [paths, rules, read](const std::stop_token& stop, const Progress& progress) {
+            *read = readLogBatch(paths, rules, stop, progress);
         },
-        [this, rules](LogBatch batch) { logsRead(std::move(batch), rules); },
-        [this](const InputError& error) { session_.post(error); });
-    showProgress(*job_, say("Reading logs"), this);
+        [view = QPointer<BenchView>(this), rules, read] {
+            if (view) view->logsRead(std::move(*read), rules);
+        },
+        [session = QPointer<Session>(&session_)](const InputError& error) {
+            if (session) session->post(error);
+        },
+        [session = QPointer<Session>(&session_)] {
+            if (session) session->post(say("Bringing in logs was called off. Nothing was changed."));
+        });
+    showProgress(*session_.jobs().runner(readingName), say(readingName), this);
 }
 
 /// Channels without a role go into the project while the user goes on, whatever the window shows by then; the
@@ -351,6 +354,10 @@ void BenchView::keepChannels(std::vector<KeepTask> tasks) {
         [] {},
         [session = QPointer<Session>(&session_)](const InputError& error) {
             if (session) session->post(error);
+        },
+        [session = QPointer<Session>(&session_)] {
+            if (session)
+                session->post(say("The other channels were not all kept. The figures do not need them."));
         });
     showProgress(*session_.jobs().runner(keepingName), say(keepingName), window(), true);
 }

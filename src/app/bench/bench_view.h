@@ -42,7 +42,6 @@ private:
     void logsRead(LogBatch batch, const BatchRules& rules);
 
     Session& session_;
-    JobRunner* job_;
     QLabel* big_ = nullptr;
     QLabel* unit_ = nullptr;
     QLabel* title_ = nullptr;

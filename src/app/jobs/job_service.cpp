@@ -1,19 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/jobs/job_service.h"
 
+#include <utility>
+
 namespace ibuki {
 
 void JobService::queue(const QString& name, std::function<void(const std::stop_token&, const Progress&)> work,
-                       std::function<void()> done, std::function<void(const InputError&)> failed) {
+                       std::function<void()> done, std::function<void(const InputError&)> failed,
+                       std::function<void()> calledOff) {
     Lane& lane = lanes_[name];
     if (!lane.runner) {
         lane.runner = new JobRunner(this);
         // After the result has gone to whoever wanted it.
         connect(
             lane.runner, &JobRunner::ended, this, [this, name] { next(name); }, Qt::QueuedConnection);
-        connect(lane.runner, &JobRunner::cancelled, this, [this, name] { emit cancelled(name); });
+        connect(lane.runner, &JobRunner::cancelled, this, [this, name] {
+            if (const auto told = std::exchange(lanes_.at(name).calledOff, {})) told();
+            emit cancelled(name);
+        });
     }
-    lane.waiting.push_back({std::move(work), std::move(done), std::move(failed)});
+    lane.waiting.push_back({std::move(work), std::move(done), std::move(failed), std::move(calledOff)});
     if (!lane.runner->isRunning() && lane.waiting.size() == 1) next(name);
 }
 
@@ -22,6 +28,7 @@ void JobService::next(const QString& name) {
     if (lane.runner->isRunning() || lane.waiting.empty()) return;
     Queued job = std::move(lane.waiting.front());
     lane.waiting.pop_front();
+    lane.calledOff = std::move(job.calledOff);
     lane.runner->start<int>(
         [work = std::move(job.work)](const std::stop_token& stop, const Progress& progress) {
             work(stop, progress);

@@ -20,9 +20,11 @@ class JobService : public QObject {
 public:
     explicit JobService(QObject* parent = nullptr) : QObject(parent) {}
 
-    /// Runs the work once those of the same name before it have ended. failed: told why, on the main thread.
+    /// Runs the work once those of the same name before it have ended. failed: told why, on the main thread;
+    /// calledOff: that it was.
     void queue(const QString& name, std::function<void(const std::stop_token&, const Progress&)> work,
-               std::function<void()> done, std::function<void(const InputError&)> failed);
+               std::function<void()> done, std::function<void(const InputError&)> failed,
+               std::function<void()> calledOff = {});
     /// Calls off what is running under the name, and what waits behind it.
     void cancel(const QString& name);
 
@@ -39,10 +41,12 @@ private:
         std::function<void(const std::stop_token&, const Progress&)> work;
         std::function<void()> done;
         std::function<void(const InputError&)> failed;
+        std::function<void()> calledOff;
     };
     struct Lane {
         JobRunner* runner = nullptr;
         std::deque<Queued> waiting;
+        std::function<void()> calledOff; ///< of what is running
     };
     void next(const QString& name);
 

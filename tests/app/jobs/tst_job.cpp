@@ -99,19 +99,21 @@ private slots:
     void callingOffANameTakesWhatWaitsAlong() {
         JobService service;
         bool done = false;
+        int told = 0; // whoever queued it hears that it was called off, whichever view is there
         QSignalSpy cancelled(&service, &JobService::cancelled);
         service.queue(
             "keep",
             [](const std::stop_token& stop, const Progress&) {
                 while (!stop.stop_requested()) std::this_thread::yield();
             },
-            [&] { done = true; }, [](const InputError&) {});
+            [&] { done = true; }, [](const InputError&) {}, [&] { ++told; });
         service.queue(
             "keep", [](auto&&...) {}, [&] { done = true; }, [](const InputError&) {});
         service.cancel("keep");
         QVERIFY(cancelled.wait());
         QTRY_VERIFY(service.running().isEmpty());
         QVERIFY(!done);
+        QCOMPARE(told, 1);
         QCOMPARE(service.waiting("keep"), std::size_t{0});
     }
     void anErrorIsNotAResult() {

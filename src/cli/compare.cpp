@@ -43,7 +43,8 @@ std::vector<Condition> conditions(const Table& table, const std::vector<std::str
         const auto mark = text.find('=');
         const auto column = mark == std::string::npos ? std::nullopt : table.find(text.substr(0, mark));
         if (!column)
-            throw UsageError("--where: \"" + text + "\" is not COLUMN=VALUE with a column of the table");
+            throw UsageError(words::say("--where: \"{text}\" is not COLUMN=VALUE with a column of the table",
+                                        {{"text", text}}));
         all.push_back({*column, text.substr(mark + 1)});
     }
     return all;
@@ -138,14 +139,16 @@ void printTable(std::ostream& out, const Comparison& comparison, const std::stri
 void runCompare(const CompareArguments& arguments, std::ostream& out) {
     for (const auto& [option, value] :
          {std::pair{"--block", arguments.block}, std::pair{"--order", arguments.order}})
-        if (!value.empty()) throw UsageError(std::string(option) + ": not in this version");
-    if (arguments.method == "welch") throw UsageError("--method welch: not in this version");
+        if (!value.empty())
+            throw UsageError(words::say("{option}: not in this version", {{"option", std::string(option)}}));
+    if (arguments.method == "welch") throw UsageError(words::say("--method welch: not in this version"));
     const bool temperature = arguments.value.ends_with("_K");
     if (!temperature && !arguments.margin)
-        throw UsageError("--margin must be given when the value is no temperature difference");
-    if (arguments.margin && !(*arguments.margin > 0)) throw UsageError("--margin must be above 0");
+        throw UsageError(words::say("--margin must be given when the value is no temperature difference"));
+    if (arguments.margin && !(*arguments.margin > 0))
+        throw UsageError(words::say("--margin must be above 0"));
     if (!(arguments.confidence > 0.5 && arguments.confidence < 1))
-        throw UsageError("--confidence must lie between 0.5 and 1");
+        throw UsageError(words::say("--confidence must lie between 0.5 and 1"));
     const Selection selection = select(arguments);
     CompareOptions options;
     options.margin = arguments.margin.value_or(1.0);
@@ -155,7 +158,8 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     if (!arguments.reference.empty()
         && std::none_of(selection.runs.begin(), selection.runs.end(),
                         [&](const TableRun& run) { return run.group == arguments.reference; }))
-        throw UsageError(fmt::format("--reference: there is no group \"{}\"", arguments.reference));
+        throw UsageError(words::say("--reference: there is no group \"{reference}\"",
+                                    {{"reference", arguments.reference}}));
     Comparison comparison;
     try {
         comparison = compare(selection.runs, options, arguments.reference);
@@ -172,21 +176,24 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
 
 VerbBody addCompare(CLI::App& app) {
     auto arguments = std::make_shared<CompareArguments>();
-    app.add_option("TABLE", arguments->table, "Tidy table, one row a run")->required();
-    app.add_option("--group", arguments->group, "Column that names the groups");
-    app.add_option("--value", arguments->value, "Column that holds the values");
-    CLI::Option* mount = app.add_option("--mount", arguments->mount, "Column that names the mounts");
-    app.add_option("--block", arguments->block, "Column that names the blocks");
-    app.add_option("--reference", arguments->reference, "Group that others are compared with");
-    app.add_option("--order", arguments->order, "Column with the mount order");
-    app.add_option("--margin", arguments->margin, "Smallest difference that matters, K");
-    app.add_option("--confidence", arguments->confidence, "Confidence, for example 0.95");
-    app.add_option("--method", arguments->method, "pooled or welch")
+    app.add_option("TABLE", arguments->table, words::say("Tidy table, one row a run"))->required();
+    app.add_option("--group", arguments->group, words::say("Column that names the groups"));
+    app.add_option("--value", arguments->value, words::say("Column that holds the values"));
+    CLI::Option* mount =
+        app.add_option("--mount", arguments->mount, words::say("Column that names the mounts"));
+    app.add_option("--block", arguments->block, words::say("Column that names the blocks"));
+    app.add_option("--reference", arguments->reference, words::say("Group that others are compared with"));
+    app.add_option("--order", arguments->order, words::say("Column with the mount order"));
+    app.add_option("--margin", arguments->margin, words::say("Smallest difference that matters, K"));
+    app.add_option("--confidence", arguments->confidence, words::say("Confidence, for example 0.95"));
+    app.add_option("--method", arguments->method, words::say("pooled or welch"))
         ->check(CLI::IsMember({"pooled", "welch"}));
-    app.add_option("--better", arguments->better, "lower or higher")
+    app.add_option("--better", arguments->better, words::say("lower or higher"))
         ->check(CLI::IsMember({"lower", "higher"}));
-    app.add_option("--where", arguments->where, "COL=VALUE, may be repeated")->expected(1)->take_all();
-    app.add_flag("--json", arguments->json, "Print one JSON object");
+    app.add_option("--where", arguments->where, words::say("COL=VALUE, may be repeated"))
+        ->expected(1)
+        ->take_all();
+    app.add_flag("--json", arguments->json, words::say("Print one JSON object"));
     app.footer("Example:\nibuki-cli compare study.csv --margin 1.0 --json");
     return [arguments, mount](std::ostream& out) {
         arguments->mountGiven = mount->count() > 0;

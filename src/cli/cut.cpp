@@ -5,6 +5,7 @@
 #include "store/json/cut_json.h"
 #include "store/json/simulate_json.h"
 #include "store/paper/cut_svg.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -21,10 +22,15 @@ struct CutArguments {
 };
 
 void printPlan(std::ostream& out, const CutPlan& plan, const CutJob& job) {
-    fmt::print(out, "{} full sheets, {} off-cuts, waste {:.1f} %\n", plan.fullSheets, plan.offcutSheets,
-               100 * plan.waste());
+    fmt::print(out, "{}\n",
+               words::say("{fullSheets} full sheets, {offcutSheets} off-cuts, waste {waste:.1f} %",
+                          {{"fullSheets", plan.fullSheets},
+                           {"offcutSheets", plan.offcutSheets},
+                           {"waste", 100 * plan.waste()}}));
     for (const auto& [piece, count] : plan.missing)
-        fmt::print(out, "no room for {} of {}\n", count, job.pieces[piece].name);
+        fmt::print(out, "{}\n",
+                   words::say("no room for {count} of {piece}",
+                              {{"count", count}, {"piece", job.pieces[piece].name}}));
     for (std::size_t i = 0; i < plan.layouts.size(); ++i) {
         const CutLayout& layout = plan.layouts[i];
         fmt::print(out, "\nsheet {}: {}\n{:<16} {:>8} {:>8} {:>8} {:>8}\n", i + 1,
@@ -47,9 +53,9 @@ std::string numbered(const std::string& path, std::size_t number, std::size_t co
 
 VerbBody addCut(CLI::App& app) {
     auto arguments = std::make_shared<CutArguments>();
-    app.add_option("job", arguments->job, "Pieces and sheets (JSON, docs/cli.md)")->required();
-    app.add_option("--svg", arguments->svg, "Also draw each sheet at 1:1; several get -1, -2, …");
-    app.add_flag("--json", arguments->json, "One JSON object on standard output");
+    app.add_option("job", arguments->job, words::say("Pieces and sheets (JSON, docs/cli.md)"))->required();
+    app.add_option("--svg", arguments->svg, words::say("Also draw each sheet at 1:1; several get -1, -2, …"));
+    app.add_flag("--json", arguments->json, words::say("One JSON object on standard output"));
     app.footer("Example:\nibuki-cli cut pads.json --svg pads.svg");
     return [arguments](std::ostream& out) {
         const CutJob job = cutJobFromJson(readJsonFile(arguments->job), arguments->job);

@@ -4,6 +4,7 @@
 #include "core/domain/words.h"
 #include "core/physics/bond_line.h"
 #include "core/shelf/class_defaults.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -40,7 +41,8 @@ constexpr std::array<std::pair<std::string_view, Pattern>, 5> patterns{{{"dot", 
 Pattern patternFrom(const std::string& name) {
     for (const auto& [word, pattern] : patterns)
         if (word == name) return pattern;
-    throw UsageError("--pattern: \"" + name + "\" is none of dot, line, cross, five-dots, film");
+    throw UsageError(
+        words::say("--pattern: \"{name}\" is none of dot, line, cross, five-dots, film", {{"name", name}}));
 }
 
 struct Outcome {
@@ -73,8 +75,11 @@ void setBondLine(const DoseArguments& arguments, const ClassDefaults& usual, Out
 
 Outcome compute(const DoseArguments& arguments) {
     const auto kind = fromWord<MaterialClass>(arguments.kind);
-    if (!kind) throw UsageError("--class: \"" + arguments.kind + "\" is no class of material");
-    if (arguments.price && arguments.currency.empty()) throw UsageError("--price needs --currency");
+    if (!kind)
+        throw UsageError(
+            words::say("--class: \"{kind}\" is no class of material", {{"kind", arguments.kind}}));
+    if (arguments.price && arguments.currency.empty())
+        throw UsageError(words::say("--price needs --currency"));
     const ClassDefaults& usual = classDefaults(*kind);
     Outcome outcome;
     outcome.input.widthMm = arguments.width;
@@ -132,45 +137,73 @@ Json toJson(const DoseArguments& arguments, const Outcome& outcome) {
 
 void printOutcome(std::ostream& out, const DoseArguments& arguments, const Outcome& outcome) {
     const Dose& dose = outcome.dose;
-    fmt::print(out, "bond line {:.1f} µm ({})\n{:.1f} mm³, {:.3f} g, stroke {:.2f} mm in a bore of {} mm\n",
-               outcome.input.bondLineUm, outcome.bondLineFrom, dose.volumeMm3, dose.massG, dose.strokeMm,
-               outcome.input.boreMm);
-    if (dose.dotDiameterMm > 0) fmt::print(out, "dot {:.1f} mm across, as a half ball\n", dose.dotDiameterMm);
-    if (dose.beadWidthMm > 0) fmt::print(out, "bead {:.1f} mm wide, half round\n", dose.beadWidthMm);
-    if (dose.filmUm > 0) fmt::print(out, "film {:.0f} µm before pressing\n", dose.filmUm);
-    fmt::print(out, "{}: covers {:.1f} %, {:.1f} % goes over the edge, {} pockets of air\n",
-               arguments.pattern, 100 * outcome.spread.coverage, 100 * outcome.spread.outside,
-               outcome.spread.trappedPockets);
-    fmt::print(out, "fills the face from {:.1f} mm³ ({:.3f} g) up\n", outcome.fillingMm3,
-               outcome.fillingMm3 * 1e-3 * outcome.input.densityGPerMl);
-    if (outcome.uses) fmt::print(out, "{} uses in {} g\n", *outcome.uses, *arguments.tubeG);
-    fmt::print(out, "Volume and mass are physics; the allowance and the spread model are rules of thumb.\n");
+    fmt::print(out, "{}\n",
+               words::say("bond line {bondLineUm:.1f} µm ({bondLineFrom})\n{volumeMm3:.1f} mm³, {massG:.3f} "
+                          "g, stroke {strokeMm:.2f} mm in a bore of {boreMm} mm",
+                          {{"bondLineUm", outcome.input.bondLineUm},
+                           {"bondLineFrom", outcome.bondLineFrom},
+                           {"volumeMm3", dose.volumeMm3},
+                           {"massG", dose.massG},
+                           {"strokeMm", dose.strokeMm},
+                           {"boreMm", outcome.input.boreMm}}));
+    if (dose.dotDiameterMm > 0)
+        fmt::print(out, "{}\n",
+                   words::say("dot {dotDiameterMm:.1f} mm across, as a half ball",
+                              {{"dotDiameterMm", dose.dotDiameterMm}}));
+    if (dose.beadWidthMm > 0)
+        fmt::print(
+            out, "{}\n",
+            words::say("bead {beadWidthMm:.1f} mm wide, half round", {{"beadWidthMm", dose.beadWidthMm}}));
+    if (dose.filmUm > 0)
+        fmt::print(out, "{}\n",
+                   words::say("film {filmUm:.0f} µm before pressing", {{"filmUm", dose.filmUm}}));
+    fmt::print(out, "{}\n",
+               words::say("{pattern}: covers {coverage:.1f} %, {outside:.1f} % goes over the edge, "
+                          "{trappedPockets} pockets of air",
+                          {{"pattern", arguments.pattern},
+                           {"coverage", 100 * outcome.spread.coverage},
+                           {"outside", 100 * outcome.spread.outside},
+                           {"trappedPockets", outcome.spread.trappedPockets}}));
+    fmt::print(out, "{}\n",
+               words::say("fills the face from {volume:.1f} mm³ ({densityGPerMl:.3f} g) up",
+                          {{"volume", outcome.fillingMm3},
+                           {"densityGPerMl", outcome.fillingMm3 * 1e-3 * outcome.input.densityGPerMl}}));
+    if (outcome.uses)
+        fmt::print(
+            out, "{}\n",
+            words::say("{uses} uses in {tube} g", {{"uses", *outcome.uses}, {"tube", *arguments.tubeG}}));
+    fmt::print(
+        out, "{}\n",
+        words::say("Volume and mass are physics; the allowance and the spread model are rules of thumb."));
 }
 
 } // namespace
 
 VerbBody addDose(CLI::App& app) {
     auto a = std::make_shared<DoseArguments>();
-    app.add_option("--width", a->width, "Face, mm")->required();
-    app.add_option("--length", a->length, "Face, mm")->required();
-    app.add_option("--class", a->kind, "Class of material, for what is not given (default paste)");
-    app.add_option("--bond-line-um", a->bondLineUm, "Bond line, µm");
-    app.add_option("--yield-Pa", a->yieldPa, "Yield stress: with --force-N gives the bond line");
-    app.add_option("--force-N", a->forceN, "Force of all screws together");
-    app.add_option("--largest-um", a->largestUm, "Largest filler particle, µm");
-    app.add_option("--density", a->density, "g/mL");
-    app.add_option("--allowance", a->allowance, "Squeezed out and lost, as a share (default 0.5)");
-    app.add_option("--bore-mm", a->bore, "Bore of the syringe (default 8.66)");
-    app.add_option("--pattern", a->pattern, "dot, line, cross, five-dots or film");
-    app.add_option("--reach-mm", a->reach, "Half a line, half a cross, distance of the outer dots");
-    auto* volume = app.add_option("--volume-mm3", a->volumeMm3, "Amount, instead of the dose");
-    app.add_option("--mass-g", a->massG, "Amount, instead of the dose")->excludes(volume);
-    app.add_option("--cell-mm", a->cell, "Grid of the spread (default 0.1)");
-    app.add_option("--tube-g", a->tubeG, "Content of a tube, g");
-    app.add_option("--residue", a->residue, "Share that stays in the tube");
-    app.add_option("--price", a->price, "Of the tube; needs --currency");
-    app.add_option("--currency", a->currency, "Such as NOK");
-    app.add_flag("--json", a->json, "One JSON object on standard output");
+    app.add_option("--width", a->width, words::say("Face, mm"))->required();
+    app.add_option("--length", a->length, words::say("Face, mm"))->required();
+    app.add_option("--class", a->kind,
+                   words::say("Class of material, for what is not given (default paste)"));
+    app.add_option("--bond-line-um", a->bondLineUm, words::say("Bond line, µm"));
+    app.add_option("--yield-Pa", a->yieldPa, words::say("Yield stress: with --force-N gives the bond line"));
+    app.add_option("--force-N", a->forceN, words::say("Force of all screws together"));
+    app.add_option("--largest-um", a->largestUm, words::say("Largest filler particle, µm"));
+    app.add_option("--density", a->density, words::say("g/mL"));
+    app.add_option("--allowance", a->allowance,
+                   words::say("Squeezed out and lost, as a share (default 0.5)"));
+    app.add_option("--bore-mm", a->bore, words::say("Bore of the syringe (default 8.66)"));
+    app.add_option("--pattern", a->pattern, words::say("dot, line, cross, five-dots or film"));
+    app.add_option("--reach-mm", a->reach,
+                   words::say("Half a line, half a cross, distance of the outer dots"));
+    auto* volume = app.add_option("--volume-mm3", a->volumeMm3, words::say("Amount, instead of the dose"));
+    app.add_option("--mass-g", a->massG, words::say("Amount, instead of the dose"))->excludes(volume);
+    app.add_option("--cell-mm", a->cell, words::say("Grid of the spread (default 0.1)"));
+    app.add_option("--tube-g", a->tubeG, words::say("Content of a tube, g"));
+    app.add_option("--residue", a->residue, words::say("Share that stays in the tube"));
+    app.add_option("--price", a->price, words::say("Of the tube; needs --currency"));
+    app.add_option("--currency", a->currency, words::say("Such as NOK"));
+    app.add_flag("--json", a->json, words::say("One JSON object on standard output"));
     app.footer("Example:\nibuki-cli dose --width 30 --length 30 --bond-line-um 40 --pattern five-dots");
     return [a](std::ostream& out) {
         const Outcome outcome = compute(*a);

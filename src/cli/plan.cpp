@@ -2,6 +2,7 @@
 #include "cli/verb.h"
 #include "core/base/input_error.h"
 #include "core/plan/sample_size.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -19,14 +20,22 @@ struct PlanArguments {
 };
 
 void printSize(std::ostream& out, const SampleSize& size, const SampleSizeInput& input) {
-    fmt::print(out, "{} mounts of each level, {} in all\n", size.mountsPerGroup, size.totalMounts);
+    fmt::print(out, "{}\n",
+               words::say("{mountsPerGroup} mounts of each level, {totalMounts} in all",
+                          {{"mountsPerGroup", size.mountsPerGroup}, {"totalMounts", size.totalMounts}}));
     if (input.margin > 0)
-        fmt::print(out, "chance to show that two are the same within {:g} K: {:.1f} %\n", input.margin,
-                   100 * size.achievedPower);
+        fmt::print(
+            out, "{}\n",
+            words::say("chance to show that two are the same within {margin:g} K: {achievedPower:.1f} %",
+                       {{"margin", input.margin}, {"achievedPower", 100 * size.achievedPower}}));
     else
-        fmt::print(out, "chance to tell two apart that differ by {:g} K: {:.1f} %\n", input.difference,
-                   100 * size.achievedPower);
-    fmt::print(out, "half width of a difference's interval: {:.2f} K\n", size.halfWidth);
+        fmt::print(
+            out, "{}\n",
+            words::say("chance to tell two apart that differ by {difference:g} K: {achievedPower:.1f} %",
+                       {{"difference", input.difference}, {"achievedPower", 100 * size.achievedPower}}));
+    fmt::print(out, "{}\n",
+               words::say("half width of a difference's interval: {halfWidth:.2f} K",
+                          {{"halfWidth", size.halfWidth}}));
 }
 
 } // namespace
@@ -37,21 +46,24 @@ VerbBody addPlan(CLI::App& app) {
     const std::map<std::string, PlannedComparison> comparisons{{"all-pairs", PlannedComparison::allPairs},
                                                                {"reference", PlannedComparison::reference},
                                                                {"two", PlannedComparison::two}};
-    app.add_option("--groups", input.groups, "Levels compared")->required();
-    app.add_option("--mount-sd", input.mountSd, "Standard deviation between mounts, K")->required();
+    app.add_option("--groups", input.groups, words::say("Levels compared"))->required();
+    app.add_option("--mount-sd", input.mountSd, words::say("Standard deviation between mounts, K"))
+        ->required();
     auto* difference =
-        app.add_option("--difference", input.difference, "Difference that must not be missed, K");
-    app.add_option("--power", input.power, "Chance wanted")->capture_default_str();
-    app.add_option("--confidence", input.confidence, "Confidence of the verdict")->capture_default_str();
-    app.add_option("--comparison", input.comparison, "all-pairs, reference or two")
+        app.add_option("--difference", input.difference, words::say("Difference that must not be missed, K"));
+    app.add_option("--power", input.power, words::say("Chance wanted"))->capture_default_str();
+    app.add_option("--confidence", input.confidence, words::say("Confidence of the verdict"))
+        ->capture_default_str();
+    app.add_option("--comparison", input.comparison, words::say("all-pairs, reference or two"))
         ->transform(CLI::CheckedTransformer(comparisons));
-    auto* margin =
-        app.add_option("--margin", input.margin, "Show instead that two are the same within it, K");
-    app.add_flag("--json", arguments->json, "One JSON object on standard output");
+    auto* margin = app.add_option("--margin", input.margin,
+                                  words::say("Show instead that two are the same within it, K"));
+    app.add_flag("--json", arguments->json, words::say("One JSON object on standard output"));
     app.footer("Example:\nibuki-cli plan --groups 4 --mount-sd 0.4 --difference 1.0");
     return [arguments, difference, margin](std::ostream& out) {
         if (difference->count() == 0 && margin->count() == 0)
-            throw UsageError("plan needs --difference, or --margin to show that two are the same");
+            throw UsageError(
+                words::say("plan needs --difference, or --margin to show that two are the same"));
         if (margin->count() > 0 && !(arguments->input.margin > 0))
             throw InputError("plan-margin", {}, {{"margin", arguments->input.margin}});
         const SampleSize size = sampleSize(arguments->input);

@@ -37,7 +37,8 @@ EnteredAmbient parseAmbient(const std::string& text) {
     if (mark != std::string::npos)
         uncertainty = parseNumber(std::string_view(text).substr(mark + std::string_view("±").size()), '.');
     if (!value || !uncertainty || *uncertainty < 0)
-        throw UsageError("--ambient: \"" + text + "\" is no temperature such as 21.5 or 21.5±0.3");
+        throw UsageError(
+            words::say("--ambient: \"{text}\" is no temperature such as 21.5 or 21.5±0.3", {{"text", text}}));
     return {*value, *uncertainty};
 }
 
@@ -58,25 +59,35 @@ std::string shown(const std::optional<double>& value, const char* unit, int deci
 }
 
 void printTable(std::ostream& out, const Reduction& reduction) {
-    fmt::print(out, "{} samples, {:.0f} s, every {:.2f} s\n", reduction.samples, reduction.durationS,
-               reduction.intervalS);
+    fmt::print(out, "{}\n",
+               words::say("{samples} samples, {durationS:.0f} s, every {intervalS:.2f} s",
+                          {{"samples", reduction.samples},
+                           {"durationS", reduction.durationS},
+                           {"intervalS", reduction.intervalS}}));
     if (const LoadReduction* load = reduction.main()) {
         for (const Phase& phase : load->phases)
             fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", phase.name, phase.startS, phase.endS);
         if (load->window)
             fmt::print(out, "{:<10} {:9.1f} s  to {:9.1f} s\n", "window", load->window->startS,
                        load->window->endS);
-        fmt::print(out, "room       {}\n", shown(load->ambient.meanC, "°C"));
+        fmt::print(out, "{}\n", words::say("room       {C}", {{"C", shown(load->ambient.meanC, "°C")}}));
         if (load->ambient.probeShiftS)
-            fmt::print(out, "probe      clock shifted by {:.1f} s, ± {:.1f} s\n", *load->ambient.probeShiftS,
-                       load->ambient.probeShiftUncertaintyS.value_or(0));
-        fmt::print(out, "power      {}\nresistance {}\n", shown(load->powerW, "W"),
-                   shown(load->rthKPerW, "K/W", 5));
-        fmt::print(out, "steady     {}, slope {}\n",
-                   !load->steady.reached   ? "cannot tell"
-                   : *load->steady.reached ? "yes"
-                                           : "no",
-                   shown(load->steady.slopeKPerH, "K/h"));
+            fmt::print(
+                out, "{}\n",
+                words::say(
+                    "probe      clock shifted by {probeShiftS:.1f} s, ± {probeShiftUncertaintyS:.1f} s",
+                    {{"probeShiftS", *load->ambient.probeShiftS},
+                     {"probeShiftUncertaintyS", load->ambient.probeShiftUncertaintyS.value_or(0)}}));
+        fmt::print(out, "{}\n",
+                   words::say("power      {power}\nresistance {resistance}",
+                              {{"power", shown(load->powerW, "W")},
+                               {"resistance", shown(load->rthKPerW, "K/W", 5)}}));
+        fmt::print(out, "{}\n",
+                   words::say("steady     {reached}, slope {slope}",
+                              {{"reached", !load->steady.reached
+                                               ? words::say("cannot tell")
+                                               : words::term(*load->steady.reached ? "yes" : "no")},
+                               {"slope", shown(load->steady.slopeKPerH, "K/h")}}));
         fmt::print(out, "\n{:<14} {:>10} {:>12} {:>10}\n", "metric", "°C", "over room K", "se K");
         for (const auto& [metric, value] : load->metrics)
             fmt::print(out, "{:<14} {:10.2f} {:>12} {:>10}\n", metricName(metric), value.temperatureC,
@@ -90,7 +101,9 @@ void printTable(std::ostream& out, const Reduction& reduction) {
 void runReduce(const ReduceArguments& arguments, std::ostream& out) {
     ReduceSettings settings;
     const auto metric = metricFromName(arguments.metric);
-    if (!metric) throw UsageError("--metric: there is no metric \"" + arguments.metric + "\"");
+    if (!metric)
+        throw UsageError(
+            words::say("--metric: there is no metric \"{metric}\"", {{"metric", arguments.metric}}));
     settings.metric = *metric;
     settings.limitC = arguments.limit;
     settings.nominalPowerW = arguments.nominalPower;
@@ -116,17 +129,18 @@ void runReduce(const ReduceArguments& arguments, std::ostream& out) {
 
 VerbBody addReduce(CLI::App& app) {
     auto arguments = std::make_shared<ReduceArguments>();
-    app.add_option("LOG", arguments->log, "Sensor log")->required();
-    app.add_option("--probe", arguments->probe, "Separate room log with its own clock");
+    app.add_option("LOG", arguments->log, words::say("Sensor log"))->required();
+    app.add_option("--probe", arguments->probe, words::say("Separate room log with its own clock"));
     app.add_option("--probe-shift", arguments->probeShift,
-                   "Seconds to add to the probe's clock; found from the data when left out");
+                   words::say("Seconds to add to the probe's clock; found from the data when left out"));
     app.add_option("--ambient", arguments->ambient,
-                   "Room temperature read by hand, °C, for example 21.5±0.3");
-    app.add_option("--channels", arguments->channels, "JSON file {\"column header\": \"role\"}");
-    app.add_option("--limit", arguments->limit, "Temperature limit of the chip, °C");
-    app.add_option("--nominal-power", arguments->nominalPower, "Nominal power, W");
-    app.add_option("--metric", arguments->metric, "Metric that steadiness and resistance refer to");
-    app.add_flag("--json", arguments->json, "Print one JSON object");
+                   words::say("Room temperature read by hand, °C, for example 21.5±0.3"));
+    app.add_option("--channels", arguments->channels, words::say("JSON file {\"column header\": \"role\"}"));
+    app.add_option("--limit", arguments->limit, words::say("Temperature limit of the chip, °C"));
+    app.add_option("--nominal-power", arguments->nominalPower, words::say("Nominal power, W"));
+    app.add_option("--metric", arguments->metric,
+                   words::say("Metric that steadiness and resistance refer to"));
+    app.add_flag("--json", arguments->json, words::say("Print one JSON object"));
     app.footer("Example:\nibuki-cli reduce tern-11_1.csv --limit 95 --json");
     return [arguments](std::ostream& out) { runReduce(*arguments, out); };
 }

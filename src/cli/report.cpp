@@ -5,6 +5,7 @@
 #include "core/domain/study.h"
 #include "store/atomic_file.h"
 #include "store/project/project.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <filesystem>
@@ -25,25 +26,28 @@ std::string reportText(const Document& document, const Question& question, const
     if (ending == ".html") return htmlReport(document, question);
     if (ending == ".csv") return tidyCsv(document, question);
     if (ending == ".json") return jsonReport(document, question);
-    throw UsageError("-o: the name must end in .html, .csv or .json");
+    throw UsageError(words::say("-o: the name must end in .html, .csv or .json"));
 }
 
 } // namespace
 
 VerbBody addReport(CLI::App& app) {
     auto arguments = std::make_shared<ReportArguments>();
-    app.add_option("PROJECT", arguments->project, "Project file")->required();
-    app.add_option("--study", arguments->study, "Name of the study (default: the only or first one)");
-    app.add_option("-o,--output", arguments->output, "File to write: .html, .csv or .json")->required();
+    app.add_option("PROJECT", arguments->project, words::say("Project file"))->required();
+    app.add_option("--study", arguments->study,
+                   words::say("Name of the study (default: the only or first one)"));
+    app.add_option("-o,--output", arguments->output, words::say("File to write: .html, .csv or .json"))
+        ->required();
     app.footer("Example:\nibuki-cli report kittiwake.ibuki -o study.html");
     return [arguments](std::ostream& out) {
         const std::string ending = std::filesystem::path(arguments->output).extension().string();
         if (ending != ".html" && ending != ".csv" && ending != ".json")
-            throw UsageError("-o: the name must end in .html, .csv or .json");
+            throw UsageError(words::say("-o: the name must end in .html, .csv or .json"));
         const Project project = Project::open(arguments->project, Access::readOnly);
         const Question* question = findStudyQuestion(project.document(), arguments->study);
         if (!question && !arguments->study.empty())
-            throw UsageError("--study: the project has no study \"" + arguments->study + "\"");
+            throw UsageError(
+                words::say("--study: the project has no study \"{study}\"", {{"study", arguments->study}}));
         if (!question) throw InputError("report-no-study", {arguments->project, {}, {}});
         writeFileAtomically(arguments->output, reportText(project.document(), *question, ending));
         fmt::print(out, "{}\n", arguments->output);

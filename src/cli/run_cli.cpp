@@ -23,13 +23,13 @@ struct Verb {
 };
 
 constexpr std::array verbs{
-    Verb{"reduce", "Reduce one sensor log to steady figures", addReduce},
-    Verb{"compare", "Compare groups of mounts from a tidy table", addCompare},
-    Verb{"simulate", "Run the simulated bench and write its log", addSimulate},
-    Verb{"dose", "How much paste, and where it goes under the plate", addDose},
-    Verb{"cut", "Cut pieces from sheets with edge-to-edge cuts", addCut},
-    Verb{"plan", "How many mounts a comparison needs", addPlan},
-    Verb{"report", "Write a study of a project as a document or as data", addReport},
+    Verb{"reduce", words::mark("Reduce one sensor log to steady figures"), addReduce},
+    Verb{"compare", words::mark("Compare groups of mounts from a tidy table"), addCompare},
+    Verb{"simulate", words::mark("Run the simulated bench and write its log"), addSimulate},
+    Verb{"dose", words::mark("How much paste, and where it goes under the plate"), addDose},
+    Verb{"cut", words::mark("Cut pieces from sheets with edge-to-edge cuts"), addCut},
+    Verb{"plan", words::mark("How many mounts a comparison needs"), addPlan},
+    Verb{"report", words::mark("Write a study of a project as a document or as data"), addReport},
 };
 
 } // namespace
@@ -43,7 +43,7 @@ int runCli(const std::vector<std::string>& arguments, std::ostream& out, std::os
     app.require_subcommand(1);
     std::vector<std::pair<CLI::App*, VerbBody>> bodies;
     for (const Verb& verb : verbs) {
-        CLI::App* sub = app.add_subcommand(verb.name, verb.help);
+        CLI::App* sub = app.add_subcommand(verb.name, words::say(verb.help));
         bodies.emplace_back(sub, verb.add(*sub));
     }
     try {

@@ -3,6 +3,7 @@
 #include "store/atomic_file.h"
 #include "store/json/simulate_json.h"
 #include "store/log/log_writer.h"
+#include "words/words.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -23,10 +24,10 @@ struct SimulateArguments {
 
 VerbBody addSimulate(CLI::App& app) {
     auto arguments = std::make_shared<SimulateArguments>();
-    app.add_option("--bench", arguments->bench, "Bench file (JSON)")->required();
-    app.add_option("--protocol", arguments->protocol, "Protocol file (JSON)")->required();
-    app.add_option("--seed", arguments->seed, "Seed: the same seed gives the same bytes");
-    app.add_option("-o,--output", arguments->output, "Log to write")->required();
+    app.add_option("--bench", arguments->bench, words::say("Bench file (JSON)"))->required();
+    app.add_option("--protocol", arguments->protocol, words::say("Protocol file (JSON)"))->required();
+    app.add_option("--seed", arguments->seed, words::say("Seed: the same seed gives the same bytes"));
+    app.add_option("-o,--output", arguments->output, words::say("Log to write"))->required();
     app.footer(
         "Example:\nibuki-cli simulate --bench bench.json --protocol protocol.json --seed 7 -o run.csv");
     return [arguments](std::ostream& out) {
@@ -34,8 +35,12 @@ VerbBody addSimulate(CLI::App& app) {
         const auto protocol = protocolFromJson(readJsonFile(arguments->protocol), arguments->protocol);
         const SimulatedRun run = simulate(bench, protocol, arguments->seed);
         writeFileAtomically(arguments->output, logText(run.trace));
-        fmt::print(out, "{}: {} samples, true steady difference {:.3f} K{}\n", arguments->output,
-                   run.trace.samples(), run.trueDeltaK, run.limited ? ", held at the temperature limit" : "");
+        fmt::print(out, "{}\n",
+                   words::say("{file}: {samples} samples, true steady difference {delta:.3f} K{limit}",
+                              {{"file", arguments->output},
+                               {"samples", run.trace.samples()},
+                               {"delta", run.trueDeltaK},
+                               {"limit", run.limited ? ", held at the temperature limit" : ""}}));
     };
 }
 

@@ -95,13 +95,13 @@ void Session::take(Project project) {
     emit projectChanged();
     emit documentChanged();
     emit selectionChanged();
-    judgeByEveryMetric();
+    judgeAnew();
 }
 
-void Session::judgeByEveryMetric() {
-    std::vector<ReductionTask> tasks = reductionsOfOneMetric(document());
+void Session::judgeAnew() {
+    std::vector<ReductionTask> tasks = reductionsOfOlderVersions(document());
     if (tasks.empty() || work_.isRunning()) return;
-    reduceBeside(titled("Judge the runs by every metric"), std::move(tasks),
+    reduceBeside(titled("Judge the runs anew"), std::move(tasks),
                  [this, before = changes_](const std::vector<RunReduction>& fresh) {
                      if (changes_ != before) return; // the next opening makes up for it
                      Edit edit(document(), workTitle_);

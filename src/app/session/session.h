@@ -94,7 +94,7 @@ private:
     bool apply(const ChangeSet& set, const Acquired& acquired, Direction direction);
     void take(Project project);
     /// Reductions of an older version, once, beside the window's work; a fact that is not on the undo stack.
-    void judgeByEveryMetric();
+    void judgeAnew();
     /// Makes the reductions off the main thread, through a connection of its own, and hands them to `done`.
     void reduceBeside(const Message& title, std::vector<ReductionTask> tasks,
                       std::function<void(const std::vector<RunReduction>&)> done);

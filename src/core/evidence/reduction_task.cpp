@@ -6,6 +6,8 @@
 #include "core/domain/study.h"
 #include "core/evidence/response.h"
 
+#include <algorithm>
+
 namespace ibuki {
 
 std::vector<ReductionTask> reductionTasks(const Document& document, std::span<const Run* const> runs,
@@ -20,11 +22,24 @@ std::vector<ReductionTask> reductionTasks(const Document& document, std::span<co
     return tasks;
 }
 
-std::vector<ReductionTask> reductionsOfOneMetric(const Document& document) {
+namespace {
+
+bool saysWordsOfThen(const Reduction& reduction) {
+    const auto inWords = [](const Flag& flag) { return flag.message.code == "said"; };
+    return std::any_of(reduction.flags.begin(), reduction.flags.end(), inWords)
+           || std::any_of(reduction.loads.begin(), reduction.loads.end(), [&](const LoadReduction& load) {
+                  return std::any_of(load.flags.begin(), load.flags.end(), inWords);
+              });
+}
+
+} // namespace
+
+std::vector<ReductionTask> reductionsOfOlderVersions(const Document& document) {
     std::vector<ReductionTask> tasks;
     for (const auto& [id, stored] : document.all<RunReduction>()) {
         const Run* run = document.find(stored.run);
-        if (!run || !stored.reduction.main() || !stored.reduction.others.empty()) continue;
+        const bool older = stored.reduction.others.empty() || saysWordsOfThen(stored.reduction);
+        if (!run || !stored.reduction.main() || !older) continue;
         const auto slots = document.where(&Slot::mount, run->mount);
         const Question* question = slots.empty() ? nullptr : firstQuestion(document, slots.front()->study);
         for (const ReductionTask& task : reductionTasks(document, std::span(&run, 1), question))

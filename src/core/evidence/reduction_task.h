@@ -25,8 +25,9 @@ struct ReductionTask {
 std::vector<ReductionTask> reductionTasks(const Document& document, std::span<const Run* const> runs,
                                           const Question* question);
 
-/// One task for each stored reduction that an older version made and that knows one metric only.
-std::vector<ReductionTask> reductionsOfOneMetric(const Document& document);
+/// One task for each stored reduction that an older version made: it knows one metric only, or has its flags
+/// as the sentences of then.
+std::vector<ReductionTask> reductionsOfOlderVersions(const Document& document);
 
 /// One task for each stored reduction of the mounts of the question's study.
 std::vector<ReductionTask> reductionTasks(const Document& document, const Question& question);

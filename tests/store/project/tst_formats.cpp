@@ -4,11 +4,13 @@
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
+#include "core/evidence/reduction_task.h"
 #include "store/project/columns.h"
 #include "store/project/migrations.h"
 #include "store/project/project.h"
 #include "support/project_files.h"
 #include "support/test_class.h"
+#include "words/words.h"
 
 #include <QTemporaryDir>
 #include <QtTest>
@@ -170,6 +172,24 @@ private slots:
         for (const Channel& channel : trace.channels) units.push_back(channel.fileUnit);
         QCOMPARE(units, (std::vector{Unit::celsius, Unit::milliwatt, Unit::none, Unit::volt}));
         QCOMPARE(trace.channels.front().values, (std::vector<double>{40, 50, 60}));
+    }
+    void aProjectOfFormatSixKeepsWhatWasSaid() { // as it was said: code "said"; its codes stay
+        Project project = Project::open(ofFormat("format-6.sql"));
+        const Document& document = project.document();
+        const Reduction& reduction = document.find(Id<RunReduction>{93})->reduction;
+        QVERIFY(hasFlag(reduction.flags, "gap-in-log") && hasFlag(reduction.flags, "stuck-sensor"));
+        for (const Flag& flag : reduction.flags) QCOMPARE(flag.message.code, std::string("said"));
+        QCOMPARE(words::text(reduction.flags.front().message), std::string("1 gaps in the log"));
+        for (const auto& [metric, other] : reduction.others)
+            for (const Flag& flag : other.flags) QCOMPARE(flag.message.code, std::string("said"));
+        QCOMPARE(words::text(document.find(Id<Recording>{87})->readAs),
+                 std::string("commas, decimal point, header in line 1, since the start, s"));
+        QVERIFY(document.find(Id<Recording>{94})->readAs.code.empty());
+        QCOMPARE(words::text(project.history().front().title), std::string("Reduce anew"));
+        const auto older =
+            reductionsOfOlderVersions(document); // so that a reader of today is told in his language
+        QVERIFY(std::any_of(older.begin(), older.end(),
+                            [](const ReductionTask& task) { return task.reduction.value == 93; }));
     }
     void everyFormatIsOpenedWhole_data() {
         QTest::addColumn<int>("format");

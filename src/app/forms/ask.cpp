@@ -86,11 +86,10 @@ QString AskSheet::answer() const {
 
 void AskSheet::accept() {
     endComplaint(*this);
+    field_->setFocus(); // what is not taken is told under it
     if (const QString why = take_(answer()); !why.isEmpty()) complainIn(*this, why);
-    if (findChild<QLabel*>("Complaint")) // told here, or by the window to which it was refused
-        field_->setFocus();
-    else
-        QDialog::accept();
+    if (!findChild<QLabel*>("Complaint"))
+        QDialog::accept(); // told here, or by the window to which it was refused
 }
 
 void askText(QWidget* parent, const TextWish& wish, std::function<QString(const QString&)> take) {

@@ -104,6 +104,7 @@ void NewStudyDialog::accept() {
         name_->setFocus();
         return;
     }
+    markWrong(name_, false);
     Edit edit(session_.document(), titled("Ask: {study}", {{"study", name.toStdString()}}));
     std::vector<Id<Material>> chosen;
     for (int i = 0; i < materials_->count(); ++i) {
@@ -123,6 +124,7 @@ void NewStudyDialog::accept() {
                          {chosenKind(), *session_.selection().bench, name.toStdString(), chosen, words::text},
                          session_.now());
     } catch (const InputError& error) {
+        materials_->setFocus(); // what it asks for is ticked there
         session_.refuse(QString::fromStdString(words::sentence(error)));
         return;
     }

@@ -13,6 +13,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QProgressDialog>
+#include <algorithm>
 
 namespace ibuki {
 namespace {
@@ -21,7 +22,8 @@ QWidget* fieldOf(const QDialog& sheet) {
     for (QLineEdit* field : sheet.findChildren<QLineEdit*>())
         if (field->isVisible() && field->property("wrong").toBool()) return field;
     QWidget* focused = sheet.focusWidget();
-    return qobject_cast<QLineEdit*>(focused) || qobject_cast<QComboBox*>(focused) ? focused : nullptr;
+    const auto* buttons = sheet.findChild<QDialogButtonBox*>();
+    return focused && !(buttons && buttons->isAncestorOf(focused)) ? focused : nullptr;
 }
 
 /// Puts the label right behind the field in the layout that holds it.
@@ -43,10 +45,25 @@ bool putBehind(QLayout& layout, QWidget& field, QLabel& label) {
     return false;
 }
 
-bool putBesideField(QDialog& sheet, QWidget& field, QLabel& label) {
-    for (QLayout* layout : sheet.findChildren<QLayout*>())
-        if (putBehind(*layout, field, label)) return true;
+/// Below the row that the field stands in with others.
+bool putBelowRow(QLayout& layout, QWidget& field, QLabel& label) {
+    auto* box = qobject_cast<QBoxLayout*>(&layout);
+    if (!box || box->direction() != QBoxLayout::TopToBottom) return false;
+    for (int i = 0; i < box->count(); ++i) {
+        QLayout* row = box->itemAt(i)->layout();
+        if (!row || row->indexOf(&field) < 0) continue;
+        box->insertWidget(i + 1, &label);
+        return true;
+    }
     return false;
+}
+
+bool putBesideField(QDialog& sheet, QWidget& field, QLabel& label) {
+    const auto layouts = sheet.findChildren<QLayout*>();
+    return std::any_of(layouts.begin(), layouts.end(),
+                       [&](QLayout* layout) { return putBehind(*layout, field, label); })
+           || std::any_of(layouts.begin(), layouts.end(),
+                          [&](QLayout* layout) { return putBelowRow(*layout, field, label); });
 }
 
 void putAboveButtons(QDialog& sheet, QLabel& label) {

@@ -14,6 +14,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSpinBox>
+#include <QVBoxLayout>
 #include <QtTest>
 
 using namespace ibuki;
@@ -125,6 +126,26 @@ private slots:
         QCOMPARE(sheet.findChildren<QLabel*>("Complaint").size(), 1); // one takes the place of the other
         endComplaint(sheet);
         QVERIFY(!sheet.findChild<QLabel*>("Complaint"));
+    }
+    void aRowOfFieldsHasItBelow() {
+        QWidget window;
+        QDialog sheet(&window);
+        auto* layout = new QVBoxLayout(&sheet);
+        auto* row = new QHBoxLayout;
+        auto* add = new QPushButton("Add");
+        row->addWidget(new QLineEdit);
+        row->addWidget(add);
+        layout->addLayout(row);
+        auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
+        layout->addWidget(buttons);
+        sheet.open();
+        QTRY_COMPARE(openSheet(), &sheet);
+        add->setFocus();
+        complainIn(sheet, "A rate needs two currencies.");
+        QCOMPARE(layout->indexOf(sheet.findChild<QLabel*>("Complaint")), 1);
+        buttons->button(QDialogButtonBox::Close)->setFocus(); // no field is meant: above the buttons
+        complainIn(sheet, "Nothing was typed.");
+        QCOMPARE(layout->indexOf(sheet.findChild<QLabel*>("Complaint")) + 1, layout->indexOf(buttons));
     }
     void filesAreAnsweredThroughTheSeam() {
         QWidget window;

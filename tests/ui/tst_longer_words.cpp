@@ -4,6 +4,7 @@
 #include "app/frame/main_window.h"
 #include "app/question/question_view.h"
 #include "app/shelf/shelf_view.h"
+#include "support/other_language.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 #include "words/words.h"
@@ -12,7 +13,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
-#include <QProcess>
 #include <QPushButton>
 #include <QTemporaryDir>
 #include <QtTest>
@@ -71,19 +71,12 @@ private slots:
         QVERIFY(clippedIn(box).isEmpty());
     }
     void noMainViewClipsLongerWords() {
-        QProcess own; // a locale is the whole program's
-        QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
-        environment.insert("LANGUAGE", "qps");
-        environment.insert("LC_ALL", "C.UTF-8");
-        environment.insert("IBUKI_TEST_LANGUAGE", "1");
-        own.setProcessEnvironment(environment);
-        own.start(QCoreApplication::applicationFilePath(),
-                  {"tst_longer_words", "mainViewsInTheLanguageOfTheEnvironment"});
-        QVERIFY(own.waitForFinished(120'000));
-        QVERIFY2(own.exitCode() == 0, own.readAllStandardOutput());
+        const QByteArray failure =
+            test::failureInOtherLanguage("tst_longer_words", "mainViewsInTheLanguageOfTheEnvironment");
+        QVERIFY2(failure.isEmpty(), failure);
     }
     void mainViewsInTheLanguageOfTheEnvironment() {
-        if (!qEnvironmentVariableIsSet("IBUKI_TEST_LANGUAGE")) return; // the one before runs it
+        if (!qEnvironmentVariableIsSet(test::otherLanguage)) return; // the one before runs it
         words::useLanguage(IBUKI_LOCALE);
         const auto window = story::demoWindow("longer", folder_.filePath("longer.ibuki"));
         QVERIFY(window);

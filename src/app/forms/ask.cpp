@@ -96,27 +96,27 @@ void askText(QWidget* parent, const TextWish& wish, std::function<QString(const 
     openDialog(new AskSheet(wish, std::move(take), parent));
 }
 
+namespace {
+
+/// An answer that is a whole number, which the field has seen to, is always taken.
+std::function<QString(const QString&)> asNumber(std::function<void(int)> take) {
+    return [take = std::move(take)](const QString& answer) {
+        take(answer.toInt());
+        return QString();
+    };
+}
+
+} // namespace
+
 void askNumber(QWidget* parent, const TextWish& wish, int least, int most, std::function<void(int)> take) {
-    auto* sheet = new AskSheet(
-        wish,
-        [take = std::move(take)](const QString& answer) {
-            take(answer.toInt());
-            return QString();
-        },
-        parent);
+    auto* sheet = new AskSheet(wish, asNumber(std::move(take)), parent);
     sheet->useNumber(least, most, least);
     openDialog(sheet);
 }
 
 void askChoice(QWidget* parent, const TextWish& wish, const QStringList& choices,
                std::function<void(int)> take) {
-    auto* sheet = new AskSheet(
-        wish,
-        [take = std::move(take)](const QString& answer) {
-            take(answer.toInt());
-            return QString();
-        },
-        parent);
+    auto* sheet = new AskSheet(wish, asNumber(std::move(take)), parent);
     sheet->useChoice(choices);
     openDialog(sheet);
 }

@@ -34,7 +34,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
             if (!channel.values.empty() && channel.values.size() != trace.samples()) std::abort();
         for (std::size_t i = 1; i < trace.samples(); ++i)
             if (!(trace.timeS[i] >= trace.timeS[i - 1])) std::abort(); // the axis never goes back
-        if (ibuki::readAsText(reading.report).empty()) std::abort();
+        if (ibuki::words::text(ibuki::readAs(reading.report)).empty()) std::abort();
     } catch (const ibuki::InputError& error) {
         if (ibuki::words::sentence(error).empty()) std::abort();
     }

@@ -314,7 +314,7 @@ void BenchView::bringIn(const QStringList& files) {
     std::vector<std::string> paths;
     for (const QString& file : files) paths.push_back(file.toStdString());
     BatchRules rules{settingsFor(session_.configuration()), rememberedRoles(session_.document())};
-    obey(rules.settings, session_.document(), session_.study()->id);
+    applyRules(rules.settings, session_.document(), session_.study()->id);
     auto read = std::make_shared<LogBatch>();
     session_.jobs().queue(
         readingName,

@@ -147,7 +147,7 @@ void ChancesPage::fillFigures(const Outlook& outlook, const Question& question, 
     for (const Message& note : outlook.notes) words << "▸ " + sayText(note) + ".";
     if (!outlook.resolvable) {
         words << say("%1 mounts of each would not do. What would help:").arg(sensibleMounts);
-        for (const Help& help : outlook.helps)
+        for (const Improvement& help : outlook.improvements)
             words << QString("▸ %1: %2 (%3).")
                          .arg(sayText(help.what),
                               help.mountsPerLevel ? say("%1 mounts of each").arg(*help.mountsPerLevel)

@@ -41,7 +41,7 @@ Message responseTitle(const Question& question) {
             {{"metric", Term{metricTitle(question.metric)}}, {"reference", Term{word(question.reference)}}}};
 }
 
-void obey(ReduceSettings& settings, const Document& document, Id<Study> study) {
+void applyRules(ReduceSettings& settings, const Document& document, Id<Study> study) {
     for (const ReductionRules* rules : document.where(&ReductionRules::study, study)) {
         settings.windowMinS = rules->windowMinS;
         settings.windowMaxS = rules->windowMaxS;
@@ -75,7 +75,7 @@ ReduceSettings settingsFor(const Document& document, const Run& run, const Quest
         for (const Sensor* sensor :
              document.where(&Sensor::configuration, rigOf(document, configuration->id)))
             if (sensor->role == Role::ambient && sensor->lagS) settings.probeLagS = sensor->lagS;
-    if (question) obey(settings, document, question->study);
+    if (question) applyRules(settings, document, question->study);
     return settings;
 }
 

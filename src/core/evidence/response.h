@@ -30,7 +30,7 @@ Message responseTitle(const Question& question);
 ReduceSettings settingsFor(const Configuration* configuration);
 
 /// Puts the study's own rules of reduction, where it has some, in place of the defaults.
-void obey(ReduceSettings& settings, const Document& document, Id<Study> study);
+void applyRules(ReduceSettings& settings, const Document& document, Id<Study> study);
 
 /// The same for a run that is there already: with the study's rules, the room entered by hand, the borders
 /// set by hand, the probe's lag.

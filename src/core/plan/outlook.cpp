@@ -193,24 +193,24 @@ void addHelps(Outlook& outlook, const Document& document, const Question& questi
     if (power > 0 && question.normalisation == Normalisation::raw) {
         const double most = configuration->powerLimit ? configuration->powerLimit->value : 1.5 * power;
         if (most > 1.05 * power)
-            outlook.helps.push_back({Message{"help.power", {{"more", most}, {"power", power}}},
-                                     with(grown(sd, bench, most / power), most / power),
-                                     Message{"help-why.power", {}}});
+            outlook.improvements.push_back({Message{"help.power", {{"more", most}, {"power", power}}},
+                                            with(grown(sd, bench, most / power), most / power),
+                                            Message{"help-why.power", {}}});
     }
     const Site* site = document.find(question.site);
     const auto die = faceOf(document, configuration->id, SiteKind::dieLid);
     if (site && site->kind == SiteKind::lidPlate && die && site->width && site->length) {
         const double factor = std::min(4.0, site->width->value * site->length->value / *die);
         if (factor > 1.05)
-            outlook.helps.push_back({Message{"help.bare-die", {{"times", factor}}},
-                                     with(grown(sd, bench, factor), factor),
-                                     Message{"help-why.bare-die", {}}});
+            outlook.improvements.push_back({Message{"help.bare-die", {{"times", factor}}},
+                                            with(grown(sd, bench, factor), factor),
+                                            Message{"help-why.bare-die", {}}});
     }
     const double calm = std::sqrt(std::max(0.0, sd * sd - 0.75 * bench * bench));
-    outlook.helps.push_back(
+    outlook.improvements.push_back(
         {Message{"help.room", {}}, with(calm, 1), Message{"help-why.room", {{"part", bench}, {"all", sd}}}});
     if (configuration->fan == FanSetting::automatic)
-        outlook.helps.push_back(
+        outlook.improvements.push_back(
             {Message{"help.fan", {}}, with(sd, 1 / automaticFanShare), Message{"help-why.fan", {}}});
 }
 

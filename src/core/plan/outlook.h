@@ -32,7 +32,7 @@ struct MaterialNeed {
 };
 
 /// One thing that would make a difference easier to see.
-struct Help {
+struct Improvement {
     Message what;                      ///< "Load it with 230 W instead of 180 W"
     std::optional<int> mountsPerLevel; ///< then needed for the chance wanted; nothing: still not reached
     Message assumption;
@@ -58,10 +58,10 @@ struct Outlook {
     std::vector<Money> cost; ///< one sum a currency; currencies are not added
     bool resolvable = true;  ///< within `sensibleMounts` of each level
     Design design;
-    std::vector<OrderedMount> toCome; ///< order of the mounts that are left
-    Schedule schedule;                ///< of toCome
-    std::vector<Help> helps;          ///< only when it is not
-    std::vector<Message> notes;       ///< "Quickfin: only 2 of 4 mounts, its lots hold no more"
+    std::vector<OrderedMount> toCome;      ///< order of the mounts that are left
+    Schedule schedule;                     ///< of toCome
+    std::vector<Improvement> improvements; ///< only when it is not
+    std::vector<Message> notes;            ///< "Quickfin: only 2 of 4 mounts, its lots hold no more"
 };
 
 /// More mounts of each level than anybody makes.

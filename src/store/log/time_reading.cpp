@@ -150,7 +150,7 @@ std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const T
     return std::nullopt;
 }
 
-void obey(TimeReading& reading, const TimeWish& wish) {
+void applyWish(TimeReading& reading, const TimeWish& wish) {
     if (wish.style) {
         reading.style = *wish.style;
         if (*wish.style == TimeStyle::serial) reading.secondsPerUnit = secondsPerDay;
@@ -169,7 +169,7 @@ std::optional<TimeReading> detectTime(std::span<const TimeColumn> candidates, Ro
     if (columns.empty()) columns.push_back({}); // loggers put the time first when they do not name it
     for (const TimeColumn& column : columns)
         if (auto reading = readingOf(column, columns, rows, decimal)) {
-            obey(*reading, wish);
+            applyWish(*reading, wish);
             return reading;
         }
     return std::nullopt;

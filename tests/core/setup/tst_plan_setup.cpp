@@ -317,7 +317,7 @@ private slots:
         plan.statedScatter = Kelvin{1.5};
         const Outlook outlook = outlookOf(laid.asked.document, laid.question, plan, now);
         QVERIFY(!outlook.resolvable);
-        QVERIFY(!outlook.helps.empty());
+        QVERIFY(!outlook.improvements.empty());
         plan.statedScatter = Kelvin{0.3};
         QVERIFY(outlookOf(laid.asked.document, laid.question, plan, now).resolvable);
     }

@@ -105,7 +105,8 @@ QWidget* BenchView::makeHead() {
     words->addStretch(1);
     layout->addLayout(words, 1);
     auto* buttons = new QVBoxLayout;
-    auto* bring = button(say("Bring in logs…"), say("Ctrl+I. Or drop the files on the window."), true);
+    auto* bring = button(say("Bring in logs…"),
+                         say("%1. Or drop the files on the window.").arg(QStringLiteral("Ctrl+I")), true);
     connect(bring, &QPushButton::clicked, this, &BenchView::chooseLogs);
     auto* sheet = button(say("Bench sheet…"), say("Cooler, fan, limit, sensors"));
     connect(sheet, &QPushButton::clicked, this, &BenchView::benchSheetWanted);

@@ -124,7 +124,7 @@ void MainWindow::makeViews() {
     notice_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     notice_->setAccessibleName(say("Notice"));
     notice_->setObjectName("Notice");
-    auto* dismiss = button(say("Dismiss"), say("Esc"));
+    auto* dismiss = button(say("Dismiss"), QStringLiteral("Esc"));
     dismiss->setProperty("quiet", true);
     dismiss->setShortcut(Qt::Key_Escape);
     connect(dismiss, &QPushButton::clicked, noticeBar_, &QWidget::hide);

@@ -34,7 +34,7 @@ QSize Tape::sizeHint() const {
 }
 
 TapeLayout Tape::layout() const {
-    const double tileWidth = fontMetrics().horizontalAdvance(say("Driftwood 52 10"));
+    const double tileWidth = fontMetrics().horizontalAdvance(QStringLiteral("Driftwood 52 10"));
     TapeLayout at = layoutTape(tiles_, tileWidth, height() - 14.0, dayHeight());
     for (QRectF& rect : at.rects) rect.translate(-scroll_->value(), 0);
     for (TapeNotch& notch : at.notches) notch.x -= scroll_->value();

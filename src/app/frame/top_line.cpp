@@ -14,6 +14,13 @@
 #include <QTimer>
 
 namespace ibuki {
+namespace {
+
+constexpr const char* projectKey = "Alt+P";
+constexpr const char* benchKey = "Alt+B";
+constexpr const char* studyKey = "Alt+S";
+
+} // namespace
 
 TopLine::TopLine(Session& session, const QList<QAction*>& project, const QList<QAction*>& bench,
                  const QList<QAction*>& study, QWidget* parent)
@@ -21,9 +28,9 @@ TopLine::TopLine(Session& session, const QList<QAction*>& project, const QList<Q
       session_(session),
       benchActions_(bench),
       studyActions_(study),
-      project_(crumb(say("Project"), say("Alt+P"))),
-      bench_(crumb(say("Bench"), say("Alt+B"))),
-      study_(crumb(say("Study"), say("Alt+S"))),
+      project_(crumb(say("Project"), projectKey)),
+      bench_(crumb(say("Bench"), benchKey)),
+      study_(crumb(say("Study"), studyKey)),
       sentence_(new QLabel) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -40,7 +47,7 @@ TopLine::TopLine(Session& session, const QList<QAction*>& project, const QList<Q
     sentence_->setAccessibleName(say("The study in one sentence"));
     sentence_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     layout->addWidget(sentence_, 1);
-    auto* find = quietLabel(say("Ctrl+K  find or do"));
+    auto* find = quietLabel(say("%1  find or do").arg(QStringLiteral("Ctrl+K")));
     find->setWordWrap(false);
     layout->addSpacing(10);
     layout->addWidget(find);
@@ -99,14 +106,13 @@ void TopLine::refresh() {
         return fontMetrics().elidedText(text, Qt::ElideRight, 26 * fontMetrics().averageCharWidth());
     };
     const QString file = QFileInfo(session_.path()).completeBaseName();
-    const QString shortcut = say("Alt+P");
     project_->setText(session_.isOpen() ? shortened(file) : say("no project"));
     bench_->setText(session_.bench() ? shortened(qtext(session_.bench()->name)) : say("no bench"));
     study_->setText(session_.study() ? shortened(qtext(session_.study()->name)) : say("no study"));
     // Setting the text clears a button's shortcut.
-    project_->setShortcut(QKeySequence(shortcut));
-    bench_->setShortcut(QKeySequence("Alt+B"));
-    study_->setShortcut(QKeySequence("Alt+S"));
+    project_->setShortcut(QKeySequence(projectKey));
+    bench_->setShortcut(QKeySequence(benchKey));
+    study_->setShortcut(QKeySequence(studyKey));
     const Question* question = session_.question();
     whole_ = question ? qtext(studySentence(session_.document(), *question)) : QString();
     sentence_->setToolTip(whole_);

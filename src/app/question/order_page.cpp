@@ -86,8 +86,8 @@ QWidget* OrderPage::makeList() {
         return made;
     };
     auto* first = new QHBoxLayout;
-    add(first, say("Earlier"), say("Alt+Up"), [this] { moveSlotBy(-1); });
-    add(first, say("Later"), say("Alt+Down"), [this] { moveSlotBy(1); });
+    add(first, say("Earlier"), QStringLiteral("Alt+Up"), [this] { moveSlotBy(-1); });
+    add(first, say("Later"), QStringLiteral("Alt+Down"), [this] { moveSlotBy(1); });
     add(first, say("Do it next"), say("Out of order: it becomes what to do next"),
         [this] { moveSlotBy(-10'000); });
     auto* skip = add(first, say("Skip…"), say("With a reason; a skipped mount can be taken up again"),

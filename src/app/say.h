@@ -16,13 +16,13 @@ inline QString say(const char* english, const Fields& fields) {
     return QString::fromStdString(words::say(english, fields));
 }
 
-/// one: for a count of one; a "%n" in either is the count.
+/// one: for a count of one; {count} is the count.
 inline QString sayMany(const char* one, const char* many, qint64 count) {
-    return QString::fromStdString(words::sayMany(one, many, static_cast<long>(count)))
-        .replace(QLatin1String("%n"), QString::number(count));
+    return QString::fromStdString(words::sayMany(one, many, static_cast<long>(count)));
 }
 
 inline QString sayTerm(std::string_view word) { return QString::fromStdString(words::term(word)); }
+inline QString saySentence(const InputError& error) { return QString::fromStdString(words::sentence(error)); }
 inline QString sayText(const Message& message) { return QString::fromStdString(words::text(message)); }
 
 /// What an edit does, for the undo menu and the history; told when it is shown.

@@ -30,7 +30,7 @@ std::span<const Entry> flags() {
                               "stood there while the power was cut"),
         one("mount-missing", "No mount column: every row counts as a mount"),
         one("no-load-found", "No stretch of load was found in the log"),
-        one("not-compared", "{level}: {reason}. {reason_mend}."),
+        one("not-compared", "{level}: {reason}. {reason_mend}"),
         one("not-steady", "Still changing by {slopeKPerH:.1f} K per hour when the load ended"),
         many("of-runs", "{flag} ({count} run)", "{flag} ({count} runs)"),
         many("other-loads", "Compared are the runs under \"{load}\"; {count} under other loads is left out",

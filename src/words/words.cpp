@@ -9,6 +9,7 @@
 #include <cstdlib>
 #include <fmt/args.h>
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 #include <libintl.h>
 
 namespace ibuki::words {
@@ -22,12 +23,6 @@ const char* translated(const char* one, const char* many, long count) {
     return dngettext(domain, one, many, static_cast<unsigned long>(std::max(0L, count)));
 }
 
-std::string joined(const std::vector<std::string>& parts) {
-    std::string all;
-    for (const std::string& part : parts) all += (all.empty() ? "" : ", ") + part;
-    return all;
-}
-
 using Store = fmt::dynamic_format_arg_store<fmt::format_context>;
 
 /// A message inside a message: its sentences, and what mends them.
@@ -38,8 +33,8 @@ void push(Store& store, const std::string& name, const std::vector<Message>& mes
         sentences.push_back(text(message));
         mends.push_back(mend(message));
     }
-    store.push_back(fmt::arg(name.c_str(), joined(sentences)));
-    store.push_back(fmt::arg((name + "_mend").c_str(), joined(mends)));
+    store.push_back(fmt::arg(name.c_str(), fmt::format("{}", fmt::join(sentences, ", "))));
+    store.push_back(fmt::arg((name + "_mend").c_str(), fmt::format("{}", fmt::join(mends, ", "))));
 }
 
 void push(Store& store, const Message::Field& field) {
@@ -49,7 +44,7 @@ void push(Store& store, const Message::Field& field) {
     if (const auto* words = std::get_if<std::string>(&field.value)) store.push_back(fmt::arg(name, *words));
     if (const auto* word = std::get_if<Term>(&field.value)) store.push_back(fmt::arg(name, term(word->word)));
     if (const auto* texts = std::get_if<std::vector<std::string>>(&field.value))
-        store.push_back(fmt::arg(name, joined(*texts)));
+        store.push_back(fmt::arg(name, fmt::format("{}", fmt::join(*texts, ", "))));
     if (const auto* inside = std::get_if<std::vector<Message>>(&field.value))
         push(store, field.name, *inside);
 }
@@ -70,11 +65,6 @@ long countIn(const Fields& fields) {
         if (const auto* count = std::get_if<std::int64_t>(&field.value); count && field.name == "count")
             return static_cast<long>(*count);
     return 1;
-}
-
-void capitalise(std::string& text) {
-    if (!text.empty())
-        text.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(text.front())));
 }
 
 /// "what. mend."
@@ -107,10 +97,12 @@ std::string sentence(const InputError& error) {
     return (place.empty() ? "" : place + ": ") + both(error.message);
 }
 
-std::string complaint(const Message& message) {
-    std::string all = both(message);
-    capitalise(all);
-    return all;
+std::string complaint(const Message& message) { return capital(both(message)); }
+
+std::string capital(std::string text) {
+    if (!text.empty())
+        text.front() = static_cast<char>(std::toupper(static_cast<unsigned char>(text.front())));
+    return text;
 }
 
 std::string term(std::string_view word) { return translated(std::string(word).c_str()); }

@@ -27,6 +27,9 @@ std::string sentence(const InputError& error);
 /// "What is wrong. What mends it.", without a place.
 std::string complaint(const Message& message);
 
+/// With a large first letter.
+std::string capital(std::string text);
+
 /// The word of a choice ("gap pad") in the reader's language.
 std::string term(std::string_view word);
 

@@ -88,6 +88,14 @@ private slots:
         QCOMPARE(q(words::sayMany("{count} day", "{count} days", 1)), QString("1 day"));
         QCOMPARE(q(words::sayMany("{count} day", "{count} days", 0)), QString("0 days"));
     }
+    void
+    aSentenceInsideIsToldWithWhatMendsIt() { // once each, and with one full stop where a report adds its own
+        QCOMPARE(
+            q(words::text(
+                {"not-compared", {{"level", "tall"}, {"reason", Message{"compare-one-group", {}}}}})),
+            QString(
+                "tall: there is nothing to compare: fewer than two groups. Measure at least two materials"));
+    }
     void whatOthersSaidIsCarriedAsItIs() {
         QCOMPARE(q(words::text(said("100 {of} %1"))), QString("100 {of} %1"));
         QCOMPARE(q(words::text({"no-such-code", {}})), QString("no-such-code"));

@@ -254,7 +254,7 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::addFlag(flags, flag);
     for (const Flag& flag : flags)
         if (flag.severity != Severity::info || flag.code == "set-by-hand")
-            words << "▸ " + qtext(words::text(flag.message));
+            words << "▸ " + sayText(flag.message);
     words << graveCautions(session_.document(), cautionSubject(session_, mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));

@@ -68,8 +68,9 @@ BudgetSheet::BudgetSheet(Session& session, Id<Run> id, QWidget* parent) : QDialo
                 "of it stay, "
                 "each.")
                 .arg(budget.combinedK, 0, 'f', 3)
-                .arg(!budget.df ? say("any number of degrees")
-                                : sayMany("%n degree", "%n degrees", static_cast<qint64>(*budget.df)))
+                .arg(!budget.df
+                         ? say("any number of degrees")
+                         : sayMany("{count} degree", "{count} degrees", static_cast<qint64>(*budget.df)))
                 .arg(budget.coverage, 0, 'f', 2)
                 .arg(budget.staysK, 0, 'f', 3)));
     addTable(layout);

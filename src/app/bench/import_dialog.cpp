@@ -12,7 +12,6 @@
 #include "core/evidence/response.h"
 #include "core/import/header_roles.h"
 #include "core/reduce/probe.h"
-#include "words/words.h"
 
 #include <QComboBox>
 #include <QDialogButtonBox>
@@ -147,7 +146,7 @@ void ImportDialog::readAgain(const LogOptions& options) {
         },
         [this, row](ReadLog read) { takeReading(row, std::move(read)); },
         [this](const InputError& error) {
-            problems_->setText(say("Not read that way: ") + qtext(words::sentence(error)));
+            problems_->setText(say("Not read that way: ") + saySentence(error));
             problems_->show();
             showReading(); // the fields say again what holds
         });
@@ -353,7 +352,7 @@ void ImportDialog::accept() {
             keep_.push_back(
                 {id, batch_.sources[index].path, batch_.logs[index].sha256, batch_.sources[index].options});
     } catch (const InputError& error) {
-        problems_->setText(qtext(words::sentence(error)));
+        problems_->setText(saySentence(error));
         problems_->show();
         return;
     }

@@ -137,7 +137,7 @@ void LogReadingPanel::show(const ImportedLog& log, const LogSource& source, cons
                          .arg(load->ambient.probeShiftUncertaintyS.value_or(0), 0, 'f', 0);
     }
     for (const Flag& flag : *judged.flags)
-        if (flag.severity != Severity::info) words << "▸ " + qtext(words::text(flag.message));
+        if (flag.severity != Severity::info) words << "▸ " + sayText(flag.message);
     summary_->setText(words.join("\n"));
 }
 
@@ -230,9 +230,8 @@ void LogReadingPanel::fillRows() {
 void LogReadingPanel::fillProblems() {
     problems_->clear();
     for (const LogProblem& problem : source_->report.problems)
-        problems_->addItem(problem.line
-                               ? say("Line %1: %2").arg(*problem.line).arg(qtext(words::text(problem.what)))
-                               : qtext(words::text(problem.what)));
+        problems_->addItem(problem.line ? say("Line %1: %2").arg(*problem.line).arg(sayText(problem.what))
+                                        : sayText(problem.what));
     if (source_->report.furtherProblems > 0)
         problems_->addItem(say("and %1 more").arg(source_->report.furtherProblems));
     if (problems_->count() == 0) problems_->addItem(say("Every line was read as it stands."));

@@ -12,7 +12,6 @@
 #include "store/calendar/calendar.h"
 #include "store/paper/mount_card.h"
 #include "store/paper/sentences.h"
-#include "words/words.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -123,7 +122,7 @@ void PlannedPanel::perform(const Message& title, const std::function<void(Edit&)
     try {
         change(edit);
     } catch (const InputError& error) {
-        session_.refuse(qtext(words::sentence(error)));
+        session_.refuse(saySentence(error));
         return;
     }
     if (datesAnew)

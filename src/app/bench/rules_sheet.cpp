@@ -9,7 +9,6 @@
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "store/paper/sentences.h"
-#include "words/words.h"
 
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
@@ -167,7 +166,7 @@ void RulesSheet::tryThem() {
             triedAt_ = revision;
             show(fresh);
         },
-        [this](const InputError& error) { words_->setText(qtext(words::sentence(error))); });
+        [this](const InputError& error) { words_->setText(saySentence(error)); });
     showProgress(*job_, say("Reducing the study again"), this);
 }
 

@@ -48,14 +48,14 @@ RunBar::RunBar(Session& session, QWidget* parent) : QWidget(parent), session_(se
 }
 
 /// One undoable change of the shown run, with the reduction that follows from it.
-void RunBar::changeRun(const Message& title, const std::function<void(Run&)>& change) {
+void RunBar::changeRun(const char* title, const std::function<void(Run&)>& change) {
     const Run* before = run();
     const Mount* mount = before ? session_.document().find(before->mount) : nullptr;
     if (!mount) return;
     Run changed = *before;
     change(changed);
     if (changed == *before) return;
-    Edit edit(session_.document(), Message{title.code, {{"mount", mount->name}}});
+    Edit edit(session_.document(), titled(title, {{"mount", mount->name}}));
     edit.put(changed);
     const Run* one = edit.document().find(changed.id);
     auto tasks = reductionTasks(edit.document(), std::span(&one, 1), session_.question());
@@ -64,8 +64,8 @@ void RunBar::changeRun(const Message& title, const std::function<void(Run&)>& ch
 
 void RunBar::moveBorders(const HandMarks& marks) {
     const bool back = !marks.movesLoad() && !marks.movesWindow();
-    changeRun(titled(back ? words::mark("Put back the borders of {mount}")
-                          : words::mark("Move the borders of {mount}")),
+    changeRun(back ? words::mark("Put back the borders of {mount}")
+                   : words::mark("Move the borders of {mount}"),
               [&](Run& run) {
                   run.loadStartS = marks.loadStartS;
                   run.loadEndS = marks.loadEndS;
@@ -75,8 +75,8 @@ void RunBar::moveBorders(const HandMarks& marks) {
 }
 
 void RunBar::useAsymptote(bool use) {
-    changeRun(titled(use ? words::mark("Count the asymptote of {mount}")
-                         : words::mark("Count the window's mean of {mount}")),
+    changeRun(use ? words::mark("Count the asymptote of {mount}")
+                  : words::mark("Count the window's mean of {mount}"),
               [use](Run& run) { run.useAsymptote = use; });
 }
 

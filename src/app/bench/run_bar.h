@@ -34,7 +34,8 @@ signals:
 
 private:
     const Run* run() const { return session_.document().find(run_); }
-    void changeRun(const Message& title, const std::function<void(Run&)>& change);
+    /// title: what it does to "{mount}".
+    void changeRun(const char* title, const std::function<void(Run&)>& change);
     void useAsymptote(bool use);
     void setProbeShift();
 

@@ -76,8 +76,7 @@ QWidget* CautionPanel::line(const Caution& caution) {
         head->setPalette(palette);
     }
     box->addWidget(head);
-    QString text =
-        sayText(reasonOf(*caution.rule)) + " " + QString::fromStdString(words::mend(reasonOf(*caution.rule)));
+    QString text = qtext(reasonAndAdvice(*caution.rule));
     for (const std::string& fact : caution.asks) text += " " + sayText(questionFor(fact));
     if (!caution.rule->source.empty()) text += " (" + qtext(caution.rule->source) + ")";
     auto* words = new QLabel(text);

@@ -78,7 +78,7 @@ public:
                 read(trial, field->text().toStdString());
             } catch (const InputError& error) {
                 markWrong(field, true);
-                session_.refuse(label + ": " + qtext(words::sentence(error)));
+                session_.refuse(label + ": " + saySentence(error));
                 return;
             }
             markWrong(field, false);

@@ -68,7 +68,7 @@ void NewStudyDialog::explainKind() {
     const StudyTemplateInfo& info = templateInfo(chosenKind());
     QString text = sayText(purposeOf(info.which)) + ". ";
     if (info.mostMaterials == info.leastMaterials)
-        text += sayMany("Tick one material.", "Tick %n materials.", info.leastMaterials);
+        text += sayMany("Tick one material.", "Tick {count} materials.", info.leastMaterials);
     else if (info.leastMaterials > 0)
         text += say("Tick at least %1.").arg(info.leastMaterials);
     what_->setText(text);
@@ -125,7 +125,7 @@ void NewStudyDialog::accept() {
                          session_.now());
     } catch (const InputError& error) {
         materials_->setFocus(); // what it asks for is ticked there
-        session_.refuse(QString::fromStdString(words::sentence(error)));
+        session_.refuse(saySentence(error));
         return;
     }
     if (!session_.perform(edit.finish())) return;

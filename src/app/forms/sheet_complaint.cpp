@@ -101,12 +101,9 @@ void complainIn(QDialog& sheet, const QString& why) {
 
 void endComplaint(QDialog& sheet) {
     for (QLabel* label : sheet.findChildren<QLabel*>("Complaint")) {
-        label->setObjectName({}); // it is gone for whoever looks now
-        label->hide();
-        if (auto* form =
-                qobject_cast<QFormLayout*>(label->parentWidget() ? label->parentWidget()->layout() : nullptr))
-            form->removeWidget(label);
-        label->deleteLater();
+        for (auto* form : sheet.findChildren<QFormLayout*>()) // a form would keep the empty row
+            if (form->indexOf(label) >= 0) form->takeRow(label);
+        delete label;
     }
 }
 

@@ -16,7 +16,6 @@ void JobService::queue(const QString& name, std::function<void(const std::stop_t
             lane.runner, &JobRunner::ended, this, [this, name] { next(name); }, Qt::QueuedConnection);
         connect(lane.runner, &JobRunner::cancelled, this, [this, name] {
             if (const auto told = std::exchange(lanes_.at(name).calledOff, {})) told();
-            emit cancelled(name);
         });
     }
     lane.waiting.push_back({std::move(work), std::move(done), std::move(failed), std::move(calledOff)});

@@ -2,8 +2,8 @@
 #pragma once
 
 // Work that outlives the view which asked for it: jobs by name, one after the other under one name, several
-// names at once. It stands beside the session and ends with it. Emits cancelled() for a name that was called
-// off; what a job yields or why it failed goes to the one who queued it.
+// names at once. It stands beside the session and ends with it. What a job yields, why it failed and
+// that it was called off goes to the one who queued it.
 
 #include "app/jobs/job.h"
 
@@ -32,9 +32,6 @@ public:
     std::size_t waiting(const QString& name) const;
     /// Of a name under which something was queued; nullptr before.
     JobRunner* runner(const QString& name) const;
-
-signals:
-    void cancelled(const QString& name);
 
 private:
     struct Queued {

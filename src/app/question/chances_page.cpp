@@ -21,11 +21,12 @@ QString scatterText(const Scatter& scatter, std::string_view unit) {
     case ScatterSource::stated:
         return sd + say(", as stated");
     case ScatterSource::finishedStudies:
-        return sayMany(
-                   "%1 from %n finished study on this bench (%2 degrees of freedom, 95 % interval %3 to %4)",
-                   "%1 from %n finished studies on this bench (%2 degrees of freedom, 95 % interval %3 to "
-                   "%4)",
-                   scatter.studies)
+        return sayMany("%1 from {count} finished study on this bench (%2 degrees of freedom, 95 % interval "
+                       "%3 to %4)",
+                       "%1 from {count} finished studies on this bench (%2 degrees of freedom, 95 % interval "
+                       "%3 to "
+                       "%4)",
+                       scatter.studies)
             .arg(sd)
             .arg(*scatter.df)
             .arg(scatter.ci->lo, 0, 'f', unit == "K" ? 2 : 5)

@@ -88,7 +88,7 @@ QWidget* EveningsPage::makeEvenings() {
         try {
             layFollowUps(edit, planFor(session_.document(), question->study));
         } catch (const InputError& error) {
-            session_.refuse(qtext(words::sentence(error)));
+            session_.refuse(saySentence(error));
             return;
         }
         if (edit.finish().empty())
@@ -205,7 +205,7 @@ void EveningsPage::refresh(const PlanFigures& figures) {
         if (!due.isEmpty())
             later_->setText(say("%1 to come back to, first: %2").arg(due.size()).arg(due.front()));
     } catch (const InputError& error) {
-        evenings_->addItem(qtext(words::sentence(error)));
+        evenings_->addItem(saySentence(error));
     }
 }
 
@@ -223,9 +223,10 @@ void EveningsPage::fillEvenings(const Schedule& plan, const QStringList& names) 
                 .arg(mounts.isEmpty() ? say("goes on with the mount before") : mounts.join("   ")));
     }
     if (!plan.overlong.empty())
-        evenings_->addItem(sayMany("%n mount needs more hands than an evening has: lengthen the evening.",
-                                   "%n mounts need more hands than an evening has: lengthen the evening.",
-                                   static_cast<qint64>(plan.overlong.size())));
+        evenings_->addItem(
+            sayMany("{count} mount needs more hands than an evening has: lengthen the evening.",
+                    "{count} mounts need more hands than an evening has: lengthen the evening.",
+                    static_cast<qint64>(plan.overlong.size())));
 }
 
 void EveningsPage::fillTimes() {

@@ -27,7 +27,8 @@ QString ruleText(const Document& document, const Level& level) {
     QStringList words;
     const Placement placement = placementOf(document, level);
     if (placement != Placement::anywhere) words << sayTerm(word(placement));
-    if (level.mostMounts) words << sayMany("at most %n mount", "at most %n mounts", *level.mostMounts);
+    if (level.mostMounts)
+        words << sayMany("at most {count} mount", "at most {count} mounts", *level.mostMounts);
     return words.isEmpty() ? QString() : "   " + words.join(", ");
 }
 

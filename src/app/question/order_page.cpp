@@ -59,7 +59,7 @@ QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::s
                    .arg(name(level));
     if (!costs.missing.empty())
         words << sayMany("One block lacks a level: comparing inside blocks is weaker there.",
-                         "%n times a block lacks a level: comparing inside blocks is weaker there.",
+                         "{count} times a block lacks a level: comparing inside blocks is weaker there.",
                          static_cast<qint64>(costs.missing.size()));
     return words;
 }
@@ -260,7 +260,7 @@ void OrderPage::act(const Message& title, const std::function<void(Edit&, const 
     try {
         change(edit, *question);
     } catch (const InputError& error) {
-        session_.refuse(qtext(words::sentence(error)));
+        session_.refuse(saySentence(error));
         return;
     }
     if (dates == Dates::anew)

@@ -23,8 +23,7 @@ PlanFigures planFigures(const Session& session, std::optional<int> mounts) {
         figures.outlook =
             outlookOf(session.document(), *question, figures.plan, session.now(), figures.clock);
     } catch (const InputError& error) {
-        figures.whyNot = qtext(words::sentence(error));
-        if (!figures.whyNot.isEmpty()) figures.whyNot[0] = figures.whyNot[0].toUpper();
+        figures.whyNot = qtext(words::complaint(error.message));
     }
     return figures;
 }
@@ -52,7 +51,7 @@ QString outlookLine(const Outlook& outlook, const Question& question) {
     words << (outlook.mountsToCome < outlook.totalMounts
                   ? say("%1 mounts, %2 to come").arg(outlook.totalMounts).arg(outlook.mountsToCome)
                   : say("%1 mounts").arg(outlook.totalMounts));
-    words << sayMany("%1 h in %n evening", "%1 h in %n evenings",
+    words << sayMany("%1 h in {count} evening", "%1 h in {count} evenings",
                      static_cast<qint64>(outlook.schedule.evenings.size()))
                  .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 0);
     double grams = 0;

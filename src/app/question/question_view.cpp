@@ -166,7 +166,7 @@ void QuestionView::refresh() {
 
 void QuestionView::showFigures(const PlanFigures& figures) {
     const int n = figures.plan.mountsPerLevel;
-    count_->setText(sayMany("%n mount of each", "%n mounts of each", n));
+    count_->setText(sayMany("{count} mount of each", "{count} mounts of each", n));
     live_->setText(figures.outlook ? outlookLine(*figures.outlook, *session_.question()) : figures.whyNot);
 }
 

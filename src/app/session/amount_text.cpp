@@ -13,10 +13,10 @@ QString spanText(double days) {
     const auto whole = [](double count) {
         return std::max(qint64{0}, static_cast<qint64>(std::floor(count)));
     };
-    if (days < 14) return sayMany("%n day", "%n days", whole(days));
-    if (days < 60) return sayMany("%n week", "%n weeks", whole(days / 7));
-    if (days < 730) return sayMany("%n month", "%n months", whole(days / 30.44));
-    return sayMany("%n year", "%n years", whole(days / 365.25));
+    if (days < 14) return sayMany("{count} day", "{count} days", whole(days));
+    if (days < 60) return sayMany("{count} week", "{count} weeks", whole(days / 7));
+    if (days < 730) return sayMany("{count} month", "{count} months", whole(days / 30.44));
+    return sayMany("{count} year", "{count} years", whole(days / 365.25));
 }
 
 QString dayText(Instant instant) { return sayTerm(weekdayText(instant)) + " " + qtext(dateText(instant)); }
@@ -43,8 +43,8 @@ QString contentText(double amount, ContentUnit unit) {
 
 QString shortageText(const Document& document, const Shortage& shortage) {
     const Material* material = document.find(shortage.material);
-    return sayMany("%1 is short: %n planned mount needs %2, %3 is left.",
-                   "%1 is short: %n planned mounts need %2, %3 is left.", shortage.mounts)
+    return sayMany("%1 is short: {count} planned mount needs %2, %3 is left.",
+                   "%1 is short: {count} planned mounts need %2, %3 is left.", shortage.mounts)
         .arg(material ? qtext(material->name) : QString(), contentText(shortage.needed, shortage.unit),
              contentText(shortage.left, shortage.unit));
 }

@@ -7,7 +7,6 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
 #include "core/reduce/reduce.h"
-#include "words/words.h"
 
 #include <QDateTime>
 #include <QUndoCommand>
@@ -279,6 +278,6 @@ void Session::refuse(const QString& why) {
     refused_ = true;
     emit refused(why);
 }
-void Session::post(const InputError& error) { post(QString::fromStdString(words::sentence(error))); }
+void Session::post(const InputError& error) { post(saySentence(error)); }
 
 } // namespace ibuki

@@ -10,7 +10,7 @@
 #include "app/shelf/sheet_preview.h"
 #include "app/shelf/shelf_subject.h"
 #include "store/paper/cut_svg.h"
-#include "words/words.h"
+#include "store/paper/sentences.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>
@@ -143,8 +143,7 @@ QWidget* CutPage::makeResult() {
     turning->addWidget(pageLabel_, 1);
     turning->addWidget(next_);
     layout->addLayout(turning);
-    layout->addWidget(quietLabel(sayText(reasonOf(*cautionRule("BLADES"))) + " "
-                                 + QString::fromStdString(words::mend(reasonOf(*cautionRule("BLADES"))))));
+    layout->addWidget(quietLabel(qtext(reasonAndAdvice(*cautionRule("BLADES")))));
     auto* row = new QHBoxLayout;
     save_ = button(say("Save drawing…"), say("SVG or PDF at exactly 1:1"), true);
     connect(save_, &QPushButton::clicked, this, [this] {
@@ -310,7 +309,7 @@ void CutPage::replan() {
             page_ = 0;
             showPlan();
         },
-        [this](const InputError& error) { refuse(QString::fromStdString(words::sentence(error))); });
+        [this](const InputError& error) { refuse(saySentence(error)); });
 }
 
 void CutPage::refuse(const QString& why) {
@@ -337,8 +336,8 @@ void CutPage::showPlan() {
     preview_->show(pages_[static_cast<std::size_t>(page_)], {part.x, part.y, part.width, part.length});
     pageLabel_->setText(say("%1 of %2").arg(page_ + 1).arg(pages_.size()));
     QString words = say("%1 and %2, %3 % waste.")
-                        .arg(sayMany("%n full sheet", "%n full sheets", plan_->fullSheets),
-                             sayMany("%n off-cut", "%n off-cuts", plan_->offcutSheets))
+                        .arg(sayMany("{count} full sheet", "{count} full sheets", plan_->fullSheets),
+                             sayMany("{count} off-cut", "{count} off-cuts", plan_->offcutSheets))
                         .arg(100 * plan_->waste(), 0, 'f', 0);
     for (const auto& [piece, howMany] : plan_->missing)
         words += say(" %1 × %2 found no place: too little is left.")

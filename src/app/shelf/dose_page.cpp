@@ -308,12 +308,13 @@ void DosePage::showAmount() {
         if (covered.outside > 0.0005)
             told += say(", %1 % goes over the edge").arg(100 * covered.outside, 0, 'f', 0);
         if (covered.trappedPockets > 0)
-            told += sayMany(", %n dry pocket enclosed", ", %n dry pockets enclosed", covered.trappedPockets);
+            told += sayMany(", {count} dry pocket enclosed", ", {count} dry pockets enclosed",
+                            covered.trappedPockets);
         coverage_->setText(told);
         drawing_->show(FaceDrawing::Shown{laid, covered, std::max(amount.dotDiameterMm, amount.beadWidthMm)},
                        {});
     } catch (const InputError& error) {
-        drawing_->show(std::nullopt, QString::fromStdString(words::sentence(error)));
+        drawing_->show(std::nullopt, saySentence(error));
     }
 }
 

@@ -19,7 +19,7 @@ template <class T> QString marked(const Known<T>& known, const QString& text) {
 }
 
 QString ratingText(const std::optional<Rating>& rating) {
-    return rating ? sayMany("%1 of 5, %n mount", "%1 of 5, %n mounts", rating->count)
+    return rating ? sayMany("%1 of 5, {count} mount", "%1 of 5, {count} mounts", rating->count)
                         .arg(rating->mean, 0, 'f', 1)
                   : nothing;
 }

@@ -116,7 +116,7 @@ void LotPanel::keep(Edit edit) {
         if (after) checkLot(*after);
         session_.perform(edit.finish());
     } catch (const InputError& error) {
-        session_.refuse(QString::fromStdString(words::sentence(error)));
+        session_.refuse(saySentence(error));
         form_.show(form_.shown());
     }
 }

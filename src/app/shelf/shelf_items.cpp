@@ -50,7 +50,7 @@ ShelfItem itemOf(const Document& document, const Material& material, const Lot* 
     }
     // The bench's own cautions belong to the bench: the shelf looks at material, lot and site.
     addCautions(item, document, {&material, lot, site, nullptr, nullptr}, now);
-    if (item.cautions > 0) tip << sayMany("%n caution", "%n cautions", item.cautions);
+    if (item.cautions > 0) tip << sayMany("{count} caution", "{count} cautions", item.cautions);
     item.words = words.join(' ').toLower();
     item.tip = tip.filter(QRegularExpression(".")).join(", ");
     return item;

@@ -27,7 +27,7 @@ struct InputError : std::runtime_error {
 
     InputError(Where place, Message wrong)
         : std::runtime_error(wrong.code),
-          code(wrong.code.substr(0, wrong.code.find('.'))),
+          code(codeOf(wrong.code)),
           where(std::move(place)),
           message(std::move(wrong)) {}
 

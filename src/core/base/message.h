@@ -72,6 +72,8 @@ using Wording = std::function<std::string(const Message&)>;
 std::string plainly(const Message& message);
 
 /// The code without its variant: "order-levels" of "order-levels.none".
-std::string codeOf(std::string_view messageCode);
+inline std::string codeOf(std::string_view messageCode) {
+    return std::string(messageCode.substr(0, messageCode.find('.')));
+}
 
 } // namespace ibuki

@@ -5,7 +5,6 @@
 #include "words/words.h"
 
 #include <algorithm>
-#include <cctype>
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 #include <map>
@@ -14,16 +13,18 @@ namespace ibuki {
 
 bool isAboutLot(const CautionRule& rule) { return rule.id.starts_with("LOT-"); }
 
+std::string reasonAndAdvice(const CautionRule& rule) {
+    return words::say("{reason} {reason_mend}", {{"reason", reasonOf(rule)}});
+}
+
 std::string cautionText(const Caution& caution) {
     const std::string severity = words::term(severityName(caution.rule->severity));
-    std::string capital = severity;
-    capital[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(capital[0])));
     std::string questions;
     for (const std::string& fact : caution.asks) {
         if (!questions.empty()) questions += ' ';
         questions += words::text(questionFor(fact));
     }
-    const Fields fields{{"Severity", capital},
+    const Fields fields{{"Severity", words::capital(severity)},
                         {"severity", severity},
                         {"questions", questions},
                         {"reason", reasonOf(*caution.rule)}};

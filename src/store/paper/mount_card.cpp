@@ -7,18 +7,12 @@
 #include "store/paper/sentences.h"
 #include "words/words.h"
 
-#include <cctype>
 #include <cmath>
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 
 namespace ibuki {
 namespace {
-
-std::string capital(std::string text) {
-    if (!text.empty()) text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
-    return text;
-}
 
 std::string amountWords(const MountBrief& brief) {
     if (brief.areaMm2) return words::say("{area:.0f} mm² cut to the face", {{"area", *brief.areaMm2}});
@@ -60,8 +54,9 @@ std::string stepLine(const TimedStep& step) {
     asStep.gate = step.gate;
     asStep.gateValue = step.gateValue;
     asStep.unattended = true; // hands are told by the step's own word
-    const Fields fields{
-        {"step", capital(words::term(word(step.kind)))}, {"load", step.load}, {"lasts", stepMessage(asStep)}};
+    const Fields fields{{"step", words::capital(words::term(word(step.kind)))},
+                        {"load", step.load},
+                        {"lasts", stepMessage(asStep)}};
     return step.load.empty() ? words::say("{step}, {lasts}", fields)
                              : words::say("{step} under {load}, {lasts}", fields);
 }

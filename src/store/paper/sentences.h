@@ -53,6 +53,9 @@ std::string studySentence(const Document& document, const Question& question);
 /// Whether a rule speaks of one tube or sheet rather than of the material.
 bool isAboutLot(const CautionRule& rule);
 
+/// "Gallium creeps … Never together. …"
+std::string reasonAndAdvice(const CautionRule& rule);
+
 /// "Stop: Gallium creeps … Never together. …", or the questions that would settle it.
 std::string cautionText(const Caution& caution);
 

@@ -126,6 +126,7 @@ private slots:
         QCOMPARE(sheet.findChildren<QLabel*>("Complaint").size(), 1); // one takes the place of the other
         endComplaint(sheet);
         QVERIFY(!sheet.findChild<QLabel*>("Complaint"));
+        QCOMPARE(form->rowCount(), 2); // and leaves no empty row
     }
     void aRowOfFieldsHasItBelow() {
         QWidget window;

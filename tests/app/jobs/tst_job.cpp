@@ -100,7 +100,6 @@ private slots:
         JobService service;
         bool done = false;
         int told = 0; // whoever queued it hears that it was called off, whichever view is there
-        QSignalSpy cancelled(&service, &JobService::cancelled);
         service.queue(
             "keep",
             [](const std::stop_token& stop, const Progress&) {
@@ -110,10 +109,9 @@ private slots:
         service.queue(
             "keep", [](auto&&...) {}, [&] { done = true; }, [](const InputError&) {});
         service.cancel("keep");
-        QVERIFY(cancelled.wait());
+        QTRY_COMPARE(told, 1);
         QTRY_VERIFY(service.running().isEmpty());
         QVERIFY(!done);
-        QCOMPARE(told, 1);
         QCOMPARE(service.waiting("keep"), std::size_t{0});
     }
     void anErrorIsNotAResult() {

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How long planning keeps the hand waiting: 18 materials × 4 mounts ordered and laid into evenings, the
-// outlook that follows the slider, the Question view drawn anew. A frame of a 60 Hz screen, 16.7 ms, stands
+// analysis that follows the slider, the Question view drawn anew. A frame of a 60 Hz screen, 16.7 ms, stands
 // beside each.
 
 #include "app/drawn/theme.h"
 #include "app/question/question_view.h"
 #include "app/session/session.h"
 #include "core/domain/lookup.h"
-#include "core/plan/outlook.h"
+#include "core/plan/power_analysis.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/study_setup.h"
@@ -65,10 +65,10 @@ int main(int argc, char** argv) {
     bench::time("18 materials x 4 mounts: laid into evenings", 41,
                 [&](int) { laid = schedule(steps, eveningsOf(plan, now)); });
     std::printf("  they fill %zu evenings\n", laid.evenings.size());
-    bench::time("outlook of 18 materials for another number", 21, [&](int i) {
+    bench::time("power analysis of 18 materials for another number", 21, [&](int i) {
         Plan other = plan;
         other.mountsPerLevel = 2 + i % 10;
-        outlookOf(session.document(), question, other, now);
+        powerAnalysisOf(session.document(), question, other, now);
     });
     QuestionView view(session);
     view.resize(1160, 560);

@@ -28,10 +28,11 @@ endfunction()
 # Tests spend their time in the libraries they link: their own code is compiled quickly rather than for speed.
 set(IBUKI_TEST_OPTIONS $<$<CONFIG:Release>:-O1>)
 
-# ibuki_test_room(NAME test_x SOURCES … LIBRARIES … [WINDOW] [NO_COMMAND]): one program with the Qt Test classes of a
-# room, and a CTest entry for each of them. WINDOW: it needs widgets. NO_COMMAND: it does not run ibuki-cli.
+# ibuki_test_room(NAME test_x SOURCES … LIBRARIES … [WINDOW] [GUI] [NO_COMMAND]): one program with the Qt Test classes of a
+# room, and a CTest entry for each of them. WINDOW: it needs widgets. GUI: it links
+# Qt6::Gui, which the precompiled header does not fit. NO_COMMAND: it does not run ibuki-cli.
 function(ibuki_test_room)
-  cmake_parse_arguments(T "WINDOW;NO_COMMAND" "NAME" "SOURCES;LIBRARIES" ${ARGN})
+  cmake_parse_arguments(T "WINDOW;GUI;NO_COMMAND" "NAME" "SOURCES;LIBRARIES" ${ARGN})
   add_executable(${T_NAME} ${CMAKE_SOURCE_DIR}/tests/support/test_main.cpp ${T_SOURCES})
   set_target_properties(${T_NAME} PROPERTIES AUTOMOC ON)
   target_include_directories(${T_NAME} PRIVATE ${CMAKE_SOURCE_DIR}/src ${CMAKE_SOURCE_DIR}/tests)
@@ -43,7 +44,7 @@ function(ibuki_test_room)
     target_sources(${T_NAME} PRIVATE ${CMAKE_SOURCE_DIR}/src/app/resources/ibuki.qrc)
     set_target_properties(${T_NAME} PROPERTIES AUTORCC ON)
     add_dependencies(${T_NAME} ibuki-demo-project)
-  else()
+  elseif(NOT T_GUI)
     target_precompile_headers(${T_NAME} REUSE_FROM ibuki_test_pch)
   endif()
   target_compile_definitions(${T_NAME} PRIVATE

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/main_window.h"
 #include "app/paper/printer.h"
-#include "app/pictures.h"
 #include "app/say.h"
 #include "core/base/input_error.h"
-#include "core/domain/study.h"
+#include "store/paper/report.h"
+#include "store/project/project.h"
 #include "words/words.h"
 
 #include <QApplication>
@@ -12,7 +12,6 @@
 #include <QFileInfo>
 #include <QIcon>
 #include <QSettings>
-#include <QTemporaryDir>
 #include <cstdio>
 #include <ctime>
 #include <fstream>
@@ -44,7 +43,7 @@ int printToPdf(const QString& project, const QString& output) {
         const ibuki::Project opened = ibuki::Project::open(project.toStdString(), ibuki::Access::readOnly);
         const ibuki::Question* question = ibuki::findStudyQuestion(opened.document(), "");
         if (!question) throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}});
-        ibuki::printReport(opened.document(), *question, {}, output);
+        ibuki::printReport(ibuki::htmlReport(opened.document(), *question), output);
         return 0;
     } catch (const ibuki::InputError& error) {
         std::fprintf(stderr, "%s\n", ibuki::words::sentence(error).c_str());
@@ -55,11 +54,10 @@ int printToPdf(const QString& project, const QString& output) {
 } // namespace
 
 int main(int argc, char** argv) {
-    // Printing and picturing need no display.
+    // Printing needs no display.
     const bool display = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY");
     for (int i = 1; i < argc && !display && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM"); ++i)
-        if (const std::string_view word = argv[i]; word == "--report" || word == "--views")
-            qputenv("QT_QPA_PLATFORM", "offscreen");
+        if (std::string_view(argv[i]) == "--report") qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     ibuki::words::useLanguage();
     QApplication::setApplicationName("ibuki");
@@ -76,17 +74,13 @@ int main(int argc, char** argv) {
     parser.addOption({"dark", "Start in the dark variant"});
     parser.addOption({"text-scale", "Text size, 1.0 is usual", "factor"});
     parser.addOption({"time-start", "Print how long the first picture took"});
-    parser.addOption({"views", "Write the main views of the demo project as PNG and leave", "folder"});
-    parser.addOption({"suffix", "Ending of the pictures' names", "text"});
     parser.addOption({"report", "Print the report of a project to PDF and leave", "project"});
     parser.addOption({"o", "The PDF to write", "file"});
     parser.process(application);
 
     const QSettings settings;
-    const bool picturing = parser.isSet("views");
-    const bool dark = parser.isSet("dark") || (!picturing && settings.value("dark", false).toBool());
+    const bool dark = parser.isSet("dark") || settings.value("dark", false).toBool();
     const double scale = parser.isSet("text-scale") ? parser.value("text-scale").toDouble()
-                         : picturing                ? 1.0
                                                     : settings.value("textScale", 1.0).toDouble();
     ibuki::applyTheme(application, dark ? ibuki::Shade::dark : ibuki::Shade::light,
                       std::clamp(scale, 0.8, 2.0));
@@ -99,12 +93,6 @@ int main(int argc, char** argv) {
     }
 
     ibuki::MainWindow window(samplePath());
-    if (picturing) {
-        const QTemporaryDir folder;
-        return window.openDemo(folder.filePath("kittiwake.ibuki"))
-                   ? ibuki::pictureViews(window, parser.value("views"), parser.value("suffix"))
-                   : 1;
-    }
     window.restoreGeometry(settings.value("geometry").toByteArray());
     if (parser.isSet("demo"))
         window.openDemo();

@@ -107,6 +107,12 @@ std::string capital(std::string text) {
 
 std::string term(std::string_view word) { return translated(std::string(word).c_str()); }
 
+std::string flagName(std::string_view code) {
+    std::string name(code);
+    std::replace(name.begin(), name.end(), '-', ' ');
+    return term(name);
+}
+
 std::string say(const char* english) { return translated(english); }
 
 std::string say(const char* english, const Fields& fields) { return filled(translated(english), fields); }

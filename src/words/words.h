@@ -33,6 +33,9 @@ std::string capital(std::string text);
 /// The word of a choice ("gap pad") in the reader's language.
 std::string term(std::string_view word);
 
+/// A flag in two or three words, by its code: "stuck sensor".
+std::string flagName(std::string_view code);
+
 /// A sentence that stands where it is used, in the reader's language. xgettext finds it by this name.
 std::string say(const char* english);
 std::string say(const char* english, const Fields& fields);

@@ -157,8 +157,7 @@ private slots:
     void theWindowSaysEverythingThroughTheCatalogue() {
         QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/app", {"*.h", "*.cpp"}, QDir::Files,
                           QDirIterator::Subdirectories);
-        static const QRegularExpression apart(
-            "/(main|pictures|theme)\\.(cpp|h)$"); // options, made-up data, styles
+        static const QRegularExpression apart("/(main|theme)\\.(cpp|h)$"); // options, made-up data, styles
         QStringList found;
         int files = 0;
         while (walk.hasNext()) {

@@ -172,6 +172,17 @@ private slots:
         const std::set<std::string> there(all.begin(), all.end());
         for (const std::string& word : wanted) QVERIFY2(there.contains(word), q(word).toUtf8());
     }
+    void everyFlagHasAShortName() {
+        const auto all = words::terms();
+        for (const words::Entry& entry : words::flags()) {
+            const std::string code = codeOf(entry.code);
+            if (code == "of-runs") continue; // tells of another flag
+            const std::string name = words::flagName(code);
+            QVERIFY2(std::any_of(all.begin(), all.end(), [&](const char* term) { return name == term; }),
+                     name.c_str());
+        }
+        QCOMPARE(q(words::flagName("stuck-sensor")), QString("stuck sensor"));
+    }
     void everyTemplateSaysWhatItIsFor() {
         for (const StudyTemplateInfo& info : studyTemplates())
             QVERIFY(words::find(purposeOf(info.which).code));

@@ -5,6 +5,7 @@
 #include "app/bench/mount_actions.h"
 #include "app/bench/planned_panel.h"
 #include "app/bench/run_bar.h"
+#include "app/bench/run_lines.h"
 #include "app/bench/trace_plot.h"
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
@@ -31,12 +32,6 @@ namespace {
 
 constexpr const char* keepingName = words::mark("Keeping the other channels");
 constexpr const char* readingName = words::mark("Reading logs");
-
-QString steadyText(const Steady& steady) {
-    if (!steady.reached) return say("cannot tell whether it was steady");
-    if (!*steady.reached) return say("not steady yet");
-    return say("steady");
-}
 
 } // namespace
 
@@ -218,53 +213,26 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     const Question* question = session_.question();
     const Question asked = question ? *question : Question{};
     const LoadReduction* load = loadOf(reduction, run, asked.metric);
-    const auto response = load ? responseOf(*load, asked) : std::nullopt;
-    const bool kelvin = responseUnit(asked) == "K";
-    const QString bound = load && load->limit.bound ? QString("≥ ") : QString();
-    big_->setText(response ? bound + QString::number(*response, 'f', kelvin ? 1 : 3) : QString("–"));
+    const RunLines told = runLines(mount, reduction, load, asked);
+    big_->setText(told.figure);
     QPalette hot = big_->palette();
     hot.setColor(QPalette::WindowText, mount.rejected ? colours().quiet : colours().hot);
     big_->setPalette(hot);
-    unit_->setText(
-        kelvin ? (asked.reference == ReferenceTemperature::room ? say("K over room") : say("K over coolant"))
-               : "K/W");
-    title_->setText(qtext(mount.name) + (mount.rejected ? say("  (rejected)") : ""));
-    QStringList parts;
-    if (mount.at) parts << qtext(dateTimeText(*mount.at)) + (mount.atAssumed ? say(" (assumed)") : "");
-    if (load) {
-        if (load->ambient.meanC) parts << say("room %1 °C").arg(*load->ambient.meanC, 0, 'f', 1);
-        if (load->powerW) parts << QString("%1 W").arg(*load->powerW, 0, 'f', 1);
-        if (const auto rth = countedRthKPerW(*load, asked.metric))
-            parts << say("%1 K⁠/⁠W").arg(*rth, 0, 'f', 3);
-        parts << steadyText(load->steady);
-        if (load->steady.asymptoteK && load->steady.asymptoteIntervalK && load->steady.reached
-            && !*load->steady.reached)
-            parts << say("tail leads to %1 K (%2 to %3)")
-                         .arg(*load->steady.asymptoteK, 0, 'f', 1)
-                         .arg(load->steady.asymptoteIntervalK->lo, 0, 'f', 1)
-                         .arg(load->steady.asymptoteIntervalK->hi, 0, 'f', 1);
-        if (load->ambient.probeShiftS)
-            parts << say("probe's clock %1 s").arg(*load->ambient.probeShiftS, 0, 'f', 0);
-    }
-    if (mount.torque) parts << QString("%1 N·m").arg(mount.torque->value);
-    line_->setText(parts.join("  ·  "));
-    QStringList words;
-    if (mount.rejected) words << say("Rejected: ") + qtext(mount.reason);
-    std::vector<Flag> flags = *judgedBy(reduction, asked.metric).flags;
-    for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) ibuki::addFlag(flags, flag);
-    for (const Flag& flag : flags)
-        if (flag.severity != Severity::info || flag.code == "set-by-hand")
-            words << "▸ " + sayText(flag.message);
+    unit_->setText(told.unit);
+    title_->setText(told.title);
+    line_->setText(told.conditions.join("  ·  "));
+    QStringList words = told.doubts;
     words << graveCautions(session_.document(), cautionSubject(session_, mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
     bar_->show(run, load);
     reject_->setText(mount.rejected ? say("Take back") : say("Reject mount…"));
-    if (load)
-        fillMetrics(*load);
-    else
-        metrics_->setRowCount(0);
+    fillMetrics(told.metrics);
+    showTrace(run, reduction, asked.metric);
+}
+
+void BenchView::showTrace(const Run& run, const Reduction& reduction, Metric metric) {
     const Recording recording = *session_.document().find(run.recording);
     if (!shownTrace_ || shownTrace_->first != recording) { // another log, or another clock of its probe
         auto trace = session_.trace(run.recording);
@@ -274,26 +242,24 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
             shownTrace_.reset();
     }
     if (shownTrace_)
-        plot_->show(shownTrace_->second, reduction, asked.metric,
+        plot_->show(shownTrace_->second, reduction, metric,
                     run.loadIndex < 0 ? std::nullopt
                                       : std::optional(static_cast<std::size_t>(run.loadIndex)));
     else
         plot_->clear();
 }
 
-void BenchView::fillMetrics(const LoadReduction& load) {
-    metrics_->setRowCount(static_cast<int>(load.metrics.size()));
+void BenchView::fillMetrics(const std::vector<MetricLine>& lines) {
+    metrics_->setRowCount(static_cast<int>(lines.size()));
     int row = 0;
-    const auto cell = [&](int column, const std::optional<double>& value, int decimals) {
-        auto* item = new QTableWidgetItem(value ? QString::number(*value, 'f', decimals) : QString("–"));
-        item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-        metrics_->setItem(row, column, item);
-    };
-    for (const auto& [metric, value] : load.metrics) {
-        metrics_->setItem(row, 0, new QTableWidgetItem(sayTerm(metricTitle(metric))));
-        cell(1, value.temperatureC, 1);
-        cell(2, value.deltaK, 1);
-        cell(3, value.seK, 2);
+    for (const MetricLine& line : lines) {
+        metrics_->setItem(row, 0, new QTableWidgetItem(line.name));
+        int column = 1;
+        for (const QString& value : {line.temperature, line.difference, line.uncertainty}) {
+            auto* item = new QTableWidgetItem(value);
+            item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            metrics_->setItem(row, column++, item);
+        }
         ++row;
     }
 }
@@ -331,7 +297,7 @@ void BenchView::bringIn(const QStringList& files) {
         [session = QPointer<Session>(&session_)] {
             if (session) session->post(say("Bringing in logs was called off. Nothing was changed."));
         });
-    showProgress(*session_.jobs().runner(readingName), say(readingName), this);
+    showProgress(session_.jobs().runner(readingName), say(readingName), this);
 }
 
 /// Channels without a role go into the project while the user goes on, whatever the window shows by then; the
@@ -360,7 +326,7 @@ void BenchView::keepChannels(std::vector<KeepTask> tasks) {
             if (session)
                 session->post(say("The other channels were not all kept. The figures do not need them."));
         });
-    showProgress(*session_.jobs().runner(keepingName), say(keepingName), window(), true);
+    showProgress(session_.jobs().runner(keepingName), say(keepingName), window(), true);
 }
 
 void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {

@@ -16,6 +16,7 @@ namespace ibuki {
 class PlannedPanel;
 class RunBar;
 class TracePlot;
+struct MetricLine;
 
 /// The selected mount: its steady difference readable from afar, the trace, the reduced figures and flags.
 /// Logs are brought in here, by dialog or by dropping them anywhere on the window.
@@ -37,7 +38,8 @@ private:
     const Run* shownRun() const;
     void showRun(const Mount& mount, const Run& run, const Reduction& reduction);
     void showEmpty();
-    void fillMetrics(const LoadReduction& load);
+    void showTrace(const Run& run, const Reduction& reduction, Metric metric);
+    void fillMetrics(const std::vector<MetricLine>& lines);
     void keepChannels(std::vector<KeepTask> tasks);
     void logsRead(LogBatch batch, const BatchRules& rules);
 

@@ -138,7 +138,7 @@ void BudgetSheet::save() {
                     writeFileAtomically(path.toStdString(), asText(',').toStdString());
                     session_.post(say("Written to %1").arg(path));
                 } catch (const InputError& error) {
-                    session_.post(error);
+                    session_.refuse(error);
                 }
             });
 }

@@ -88,7 +88,7 @@ bool CardSheet::saveTo(const QString& path) {
                             std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
         return true;
     } catch (const InputError& error) {
-        session_.post(error);
+        session_.refuse(error);
         return false;
     }
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/import_dialog.h"
 
+#include "app/bench/import_lines.h"
 #include "app/bench/log_reading_panel.h"
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
@@ -25,35 +26,14 @@ namespace {
 
 enum TableColumn { take, file, figure, level, second, mount, time, doubt };
 
+constexpr const char* readingName = words::mark("Reading the log again");
+constexpr const char* pairingName = words::mark("Laying the room probes beside their logs");
+
 /// Choices of the level column that are no level.
 constexpr qlonglong notKnown = 0;
 constexpr qlonglong checkMountChoice = -1;
 constexpr qlonglong baselineChoice = -2;
 constexpr qlonglong firstProbeChoice = -100; ///< minus the index of the log whose room it reads
-
-QString figureText(const Reduction& reduction, const Question& question) {
-    const LoadReduction* load = judgedBy(reduction, question.metric).load(-1);
-    if (!load) return say("no load");
-    const auto value = responseOf(*load, question);
-    if (!value) return say("no room");
-    return (load->limit.bound ? "≥ " : "")
-           + QString("%1 %2")
-                 .arg(*value, 0, 'f', responseUnit(question) == "K" ? 1 : 4)
-                 .arg(qtext(responseUnit(question)));
-}
-
-/// "room 22.3 °C": the mean of what a probe read.
-QString roomText(const Trace& trace) {
-    double sum = 0;
-    int count = 0;
-    for (const Channel* channel : channelsOf(trace, Role::ambient))
-        for (double v : channel->values)
-            if (std::isfinite(v)) {
-                sum += v;
-                ++count;
-            }
-    return count > 0 ? say("room %1 °C").arg(sum / count, 0, 'f', 1) : say("no room");
-}
 
 QTableWidgetItem* fixedItem(const QString& text) {
     auto* item = new QTableWidgetItem(text);
@@ -68,7 +48,6 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
       session_(session),
       batch_(std::move(batch)),
       rules_(std::move(rules)),
-      job_(new JobRunner(this)),
       reading_(new LogReadingPanel),
       table_(new QTableWidget),
       problems_(quietLabel()) {
@@ -113,12 +92,6 @@ std::optional<std::size_t> ImportDialog::probeFor(std::size_t log) const {
     return std::nullopt;
 }
 
-void ImportDialog::reduceBesideProbe(std::size_t log) {
-    const auto probe = probeFor(log);
-    reduceWith(batch_.logs[log], probe ? &batch_.logs[*probe] : nullptr);
-    reducedBeside_[log] = probe;
-}
-
 void ImportDialog::showReading() {
     const int row = std::max(0, table_->currentRow());
     const auto i = static_cast<std::size_t>(row);
@@ -138,41 +111,79 @@ void ImportDialog::showReading() {
 void ImportDialog::readAgain(const LogOptions& options) {
     const int row = std::max(0, table_->currentRow());
     const std::string path = batch_.sources[static_cast<std::size_t>(row)].path;
-    job_->start<ReadLog>(
-        [path, options, rules = rules_](std::stop_token stop, const Progress& progress) {
+    const auto i = static_cast<std::size_t>(row);
+    readTable(); // what the user chose in the rows stays
+    const auto probe = probeFor(i);
+    session_.jobs().startNewest<ReadLog>(
+        readingName, this,
+        [path, options, rules = rules_, room = probe ? std::optional(batch_.logs[*probe]) : std::nullopt](
+            const std::stop_token& stop, const Progress& progress) {
             LogOptions watched = options;
             watched.progress = progress;
-            return readOneLog(path, rules, watched, stop);
+            ReadLog read = readOneLog(path, rules, watched, stop);
+            if (room) reduceWith(read.log, &*room);
+            return read;
         },
-        [this, row](ReadLog read) { takeReading(row, std::move(read)); },
+        [this, row, probe](ReadLog read) { takeReading(row, std::move(read), probe); },
         [this](const InputError& error) {
             problems_->setText(say("Not read that way: ") + saySentence(error));
             problems_->show();
             showReading(); // the fields say again what holds
         });
-    showProgress(*job_, say("Reading the log again"), this);
+    showProgress(session_.jobs().runner(readingName), say(readingName), this);
 }
 
-void ImportDialog::takeReading(int row, ReadLog read) {
+void ImportDialog::takeReading(int row, ReadLog read, std::optional<std::size_t> probe) {
     const auto i = static_cast<std::size_t>(row);
-    readTable(); // what the user chose in the rows stays
     batch_.logs[i] = std::move(read.log);
     batch_.sources[i] = std::move(read.source);
     problems_->hide();
-    reducedBeside_[i].reset();
-    if (probeFor(i)) reduceBesideProbe(i);
-    for (auto& probe : reducedBeside_)
-        if (probe == i) probe = batch_.logs.size(); // none of these: it was the probe as it was read before
+    for (auto& beside : reducedBeside_)
+        if (beside == i) beside = batch_.logs.size(); // none of these: it was the probe as it was read before
+    reducedBeside_[i] = probe;
     rows_[i].at = batch_.logs[i].trace.start ? batch_.logs[i].trace.start : batch_.logs[i].fileTime;
     rows_[i].atAssumed = !batch_.logs[i].trace.start;
     addRow(row);
     showReading();
 }
 
-/// Logs whose room probe is another one now, or none any more, are reduced again.
+/// Logs whose room probe is another one now, or none any more, are reduced again before they are brought in.
 void ImportDialog::settleProbes() {
+    struct Outdated {
+        std::size_t log;
+        std::optional<std::size_t> probe;
+        ImportedLog data;
+        std::optional<ImportedLog> room;
+    };
+    std::vector<Outdated> outdated;
     for (std::size_t i = 0; i < batch_.logs.size(); ++i)
-        if (probeFor(i) != reducedBeside_[i]) reduceBesideProbe(i);
+        if (const auto probe = probeFor(i); probe != reducedBeside_[i])
+            outdated.push_back(
+                {i, probe, batch_.logs[i], probe ? std::optional(batch_.logs[*probe]) : std::nullopt});
+    if (outdated.empty()) return bringIn();
+    session_.jobs().startNewest<std::vector<Outdated>>(
+        pairingName, this,
+        [outdated = std::move(outdated)](const std::stop_token& stop, const Progress& progress) mutable {
+            double done = 0;
+            for (Outdated& one : outdated) {
+                if (stop.stop_requested()) throw Cancelled{};
+                reduceWith(one.data, one.room ? &*one.room : nullptr);
+                progress(++done / static_cast<double>(outdated.size()));
+            }
+            return std::move(outdated);
+        },
+        [this](std::vector<Outdated> settled) {
+            for (Outdated& one : settled) {
+                batch_.logs[one.log].reduction = std::move(one.data.reduction);
+                reducedBeside_[one.log] = one.probe;
+            }
+            bringIn();
+        },
+        [this](const InputError& error) {
+            problems_->setText(saySentence(error));
+            problems_->show();
+        });
+    showProgress(session_.jobs().runner(pairingName), say(pairingName), this);
 }
 
 void ImportDialog::fill() {
@@ -210,10 +221,7 @@ void ImportDialog::addRow(int row) {
     check->setToolTip(say("Bring this log in"));
     table_->setItem(row, take, check);
     table_->setItem(row, file, fixedItem(qtext(log.fileName)));
-    const QString steady = proposal.probeOf      ? roomText(log.trace)
-                           : session_.question() ? figureText(log.reduction, *session_.question())
-                                                 : QString();
-    table_->setItem(row, figure, fixedItem(steady));
+    table_->setItem(row, figure, fixedItem(steadyText(log, proposal, session_.question())));
     table_->setCellWidget(row, level, levelChoice(row));
     table_->setCellWidget(row, second, secondChoice(row));
     table_->setCellWidget(row, mount, mountChoice(row));
@@ -221,13 +229,7 @@ void ImportDialog::addRow(int row) {
     if (proposal.atAssumed)
         at->setToolTip(say("Assumed from the file's own date; change it if you know better"));
     table_->setItem(row, time, at);
-    QStringList looks;
-    if (proposal.doubt) looks << sayText(*proposal.doubt);
-    if (proposal.atAssumed) looks << say("time assumed");
-    for (const Flag& flag : proposal.probeOf ? std::vector<Flag>{} : log.reduction.flags)
-        if (flag.severity != Severity::info && flag.code != "no-load-found")
-            looks << qtext(flag.code).replace('-', ' ');
-    table_->setItem(row, doubt, fixedItem(looks.join("; ")));
+    table_->setItem(row, doubt, fixedItem(doubtText(log, proposal)));
 }
 
 QWidget* ImportDialog::levelChoice(int row) {
@@ -339,9 +341,12 @@ void ImportDialog::addRemembered(ChangeSet& set) const {
 }
 
 void ImportDialog::accept() {
-    if (!session_.study() || !readTable()) return;
+    if (session_.study() && readTable()) settleProbes();
+}
+
+void ImportDialog::bringIn() {
+    if (!session_.study()) return;
     try {
-        settleProbes();
         ImportChanges changes = importChanges(session_.document(), session_.study()->id, batch_.logs, rows_);
         addRemembered(changes.set);
         Acquired acquired;
@@ -349,8 +354,9 @@ void ImportDialog::accept() {
             acquired.recordings.push_back({id, batch_.logs[index].trace});
         if (!session_.perform(changes.set, acquired)) return;
         for (const auto& [index, id] : changes.recordings)
-            keep_.push_back(
-                {id, batch_.sources[index].path, batch_.logs[index].sha256, batch_.sources[index].options});
+            keep_.push_back({id, batch_.sources[index].path, batch_.logs[index].sha256,
+                             batch_.sources[index].options, batch_.sources[index].keptRows,
+                             batch_.sources[index].stamp});
     } catch (const InputError& error) {
         problems_->setText(saySentence(error));
         problems_->show();

@@ -30,10 +30,10 @@ public:
 private:
     void showReading();
     void readAgain(const LogOptions& options);
-    void takeReading(int row, ReadLog read);
-    void settleProbes();
+    void takeReading(int row, ReadLog read, std::optional<std::size_t> probe);
+    void settleProbes(); ///< and brings in
+    void bringIn();
     std::optional<std::size_t> probeFor(std::size_t log) const;
-    void reduceBesideProbe(std::size_t log);
     void fill();
     void addRow(int row);
     QWidget* levelChoice(int row);
@@ -47,7 +47,6 @@ private:
     LogBatch batch_;
     std::vector<std::optional<std::size_t>> reducedBeside_; ///< log → probe that its reduction has
     BatchRules rules_;
-    JobRunner* job_;
     std::vector<ImportRow> rows_;
     std::vector<KeepTask> keep_;
     LogReadingPanel* reading_;

@@ -29,18 +29,13 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
     const MappedFile file(path);
     options.allChannels = false; // the others are streamed into the project once the log is taken
     options.stop = std::move(stop);
+    options.rolesByHeader = rules.remembered;
     LogReading reading;
     try {
         reading = readLogReported(file.bytes(), path, options);
     } catch (const InputError& error) {
         if (error.code != "log-no-channels" || options.roomOnly) throw;
         options.roomOnly = true; // a probe names its one column as it likes
-        reading = readLogReported(file.bytes(), path, options);
-    }
-    // The header is known only now; what was said of such columns before is taken up in a second reading.
-    const auto remembered = rules.remembered.find(reading.report.fingerprint);
-    if (remembered != rules.remembered.end() && options.roles.empty()) {
-        options.roles = remembered->second;
         reading = readLogReported(file.bytes(), path, options);
     }
     ReadLog read;
@@ -54,7 +49,10 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
     read.log.reduction = reduceByEveryMetric(read.log.trace, rules.settings);
     options.stop = {};
     options.progress = {};
-    read.source = {path, std::move(options), std::move(reading.report)};
+    options.rolesByHeader.clear();
+    options.roles = reading.report.stated;
+    read.source = {path, std::move(options), std::move(reading.report), std::move(reading.keptRows),
+                   file.stamp()};
     return read;
 }
 

@@ -7,6 +7,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/import/import.h"
 #include "store/log/log_reader.h"
+#include "store/log/mapped_file.h"
 
 #include <QStringList>
 #include <map>
@@ -19,6 +20,8 @@ struct LogSource {
     std::string path;
     LogOptions options; ///< what the user stated of it
     LogReport report;
+    std::vector<bool> keptRows;
+    FileStamp stamp;
 };
 
 struct LogBatch {

@@ -2,16 +2,13 @@
 #include "app/bench/planned_panel.h"
 
 #include "app/bench/card_sheet.h"
+#include "app/bench/planned_lines.h"
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
-#include "app/session/amount_text.h"
 #include "app/session/laid_change.h"
 #include "core/setup/plan_setup.h"
-#include "store/calendar/calendar.h"
-#include "store/paper/mount_card.h"
-#include "store/paper/sentences.h"
 
 #include <QHBoxLayout>
 #include <QVBoxLayout>
@@ -71,50 +68,19 @@ void PlannedPanel::refresh() {
     next_->setVisible(!later);
     done_->setVisible(later != nullptr);
     if (later)
-        showFollowUp(*later);
+        show(followUpLines(session_.document(), *later), false);
     else if (slot)
-        showSlot(*slot);
+        show(slotLines(session_.document(), *slot, session_.now()), !slot->skippedBecause.empty());
 }
 
-void PlannedPanel::showSlot(const Slot& slot) {
-    const MountBrief brief = briefOf(session_.document(), slot, session_.now());
-    title_->setText(sayText(brief.title));
-    const QString hands = qtext(handsLine(brief));
-    hands_->setText(hands.isEmpty() ? say("Dose and tube are not known: state the site's size and a lot.")
-                                    : hands);
-    QStringList when;
-    if (brief.plannedFor) when << dayTimeText(*brief.plannedFor);
-    if (brief.block > 0) when << say("block %1").arg(brief.block);
-    for (const std::string& load : brief.loads) when << qtext(load);
-    if (!slot.skippedBecause.empty()) when << say("skipped: ") + qtext(slot.skippedBecause);
-    when_->setText(when.join("  ·  "));
-    QStringList steps;
-    for (const TimedStep& step : brief.steps)
-        steps << QString("%1.  %2").arg(steps.size() + 1).arg(qtext(stepLine(step)));
-    steps_->setText(steps.join("\n"));
-    QStringList cautions;
-    for (const Hold& hold : brief.holds) cautions << say("Held. ") + qtext(cautionText(hold.caution));
-    for (const Caution& caution : brief.cautions)
-        if (caution.rule->severity >= CautionSeverity::warning && cautions.size() < 6)
-            cautions << qtext(cautionText(caution));
-    cautions << sayText({"caution-preamble", {}});
-    cautions_->setText(cautions.join("\n"));
-    next_->setEnabled(slot.skippedBecause.empty());
-    skip_->setText(slot.skippedBecause.empty() ? say("Skip…") : say("Take up again"));
-}
-
-void PlannedPanel::showFollowUp(const FollowUp& followUp) {
-    const Slot* slot = session_.document().find(followUp.slot);
-    const Mount* mount = slot ? session_.document().find(slot->mount) : nullptr;
-    title_->setText(say("Come back to %1").arg(mount ? qtext(mount->name) : say("the mount planned here")));
-    hands_->setText(
-        say("After %1: run the same load on the untouched mount.").arg(qtext(followUp.after.text())));
-    const auto due = dueAt(session_.document(), followUp,
-                           slot ? wallClockOf(planFor(session_.document(), slot->study).zone) : WallClock{});
-    when_->setText(due ? say("Due %1").arg(dayTimeText(*due)) : say("Not dated: put the plan on the tape."));
-    steps_->setText(say("Record the load as before and bring the log in as a further run of this mount."));
-    cautions_->setText(sayText({"caution-preamble", {}}));
-    skip_->setText(say("Skip…"));
+void PlannedPanel::show(const PlannedLines& told, bool skipped) {
+    title_->setText(told.title);
+    hands_->setText(told.hands);
+    when_->setText(told.when.join("  ·  "));
+    steps_->setText(told.steps.join("\n"));
+    cautions_->setText(told.cautions.join("\n"));
+    next_->setEnabled(!skipped);
+    skip_->setText(skipped ? say("Take up again") : say("Skip…"));
 }
 
 void PlannedPanel::perform(const Message& title, const std::function<void(Edit&)>& change, bool datesAnew) {

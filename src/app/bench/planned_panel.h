@@ -11,6 +11,8 @@ class QPushButton;
 
 namespace ibuki {
 
+struct PlannedLines;
+
 /// What to do for the chosen planned tile: dose, pattern, torque, tube, steps, cautions, and the ways on: its
 /// card, doing it next, skipping it. For a tile to come back to: done, or skipped.
 class PlannedPanel : public QWidget {
@@ -22,8 +24,7 @@ public:
     static bool has(const Session& session); ///< a planned slot or a follow-up is chosen
 
 private:
-    void showSlot(const Slot& slot);
-    void showFollowUp(const FollowUp& followUp);
+    void show(const PlannedLines& told, bool skipped);
     void openCard();
     void doNext();
     void skip();

@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/rules_sheet.h"
 
+#include "app/bench/rule_changes.h"
 #include "app/drawn/theme.h"
 #include "app/forms/entity_form.h"
 #include "app/jobs/job_progress.h"
 #include "app/say.h"
-#include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
-#include "core/evidence/response.h"
-#include "store/paper/sentences.h"
 
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
@@ -19,36 +17,13 @@
 namespace ibuki {
 namespace {
 
-/// What the question takes from one reduction, as the list tells it.
-struct Figure {
-    bool known = false;
-    double value = 0;
-    QString text = "–";
-    QString flags;
-};
-
-Figure figureOf(const Reduction& reduction, const Run& run, const Question& question) {
-    Figure figure;
-    const LoadReduction* load = loadOf(reduction, run, question.metric);
-    if (!load) return figure;
-    if (const auto response = responseOf(*load, question)) {
-        figure.known = true;
-        figure.value = *response;
-        figure.text = qtext(ibuki::amountText(*response, responseUnit(question)));
-    }
-    QStringList codes;
-    for (const Flag& flag : load->flags)
-        if (flag.severity != Severity::info) codes << qtext(flag.code).replace('-', ' ');
-    figure.flags = codes.join(", ");
-    return figure;
-}
+constexpr const char* tryingName = words::mark("Reducing the study again");
 
 } // namespace
 
 RulesSheet::RulesSheet(Session& session, QWidget* parent)
     : QDialog(parent),
       session_(session),
-      job_(new JobRunner(this)),
       list_(new QTableWidget(0, 5)),
       words_(quietLabel()),
       take_(button(say("Take over"), say("Rules and figures, in one action"), true)) {
@@ -156,7 +131,8 @@ void RulesSheet::tryThem() {
         return;
     }
     using Reductions = std::vector<RunReduction>;
-    job_->start<Reductions>(
+    session_.jobs().startNewest<Reductions>(
+        tryingName, this,
         [path = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop,
                                                                          const Progress& progress) {
             const Project project = Project::open(path, Access::readOnly);
@@ -167,46 +143,27 @@ void RulesSheet::tryThem() {
             show(fresh);
         },
         [this](const InputError& error) { words_->setText(saySentence(error)); });
-    showProgress(*job_, say("Reducing the study again"), this);
+    showProgress(session_.jobs().runner(tryingName), say(tryingName), this);
 }
 
 void RulesSheet::show(const std::vector<RunReduction>& fresh) {
     fresh_ = fresh;
     const Question* question = session_.question();
     if (!question) return;
-    list_->setRowCount(static_cast<int>(fresh.size()));
-    int changed = 0;
-    double most = 0;
+    const RuleChanges told = ruleChanges(session_.document(), *question, fresh);
+    list_->setRowCount(static_cast<int>(told.lines.size()));
     int row = 0;
-    for (const RunReduction& after : fresh) {
-        const Run* run = session_.document().find(after.run);
-        const Mount* mount = run ? session_.document().find(run->mount) : nullptr;
-        const Reduction* before = run ? reductionOf(session_.document(), run->id) : nullptr;
-        if (!mount || !before) continue;
-        const Figure old = figureOf(*before, *run, *question);
-        const Figure now = figureOf(after.reduction, *run, *question);
-        const bool moved = old.known != now.known || std::abs(now.value - old.value) > 1e-9;
-        changed += moved ? 1 : 0;
-        if (old.known && now.known) most = std::max(most, std::abs(now.value - old.value));
-        const QString change = !moved                   ? say("same")
-                               : old.known && now.known ? QString::asprintf("%+.3f", now.value - old.value)
-                                                        : QString("–");
-        const QString name =
-            qtext(mount->name) + (run->repeat > 1 ? QString(" / %1").arg(run->repeat) : QString());
-        const QStringList cells{name, old.text, now.text, change, now.flags};
-        for (int column = 0; column < cells.size(); ++column) {
-            auto* item = new QTableWidgetItem(cells[column]);
+    for (const RuleChange& line : told.lines) {
+        int column = 0;
+        for (const QString& text : {line.run, line.before, line.after, line.change, line.flags}) {
+            auto* item = new QTableWidgetItem(text);
             if (column > 0 && column < 4) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            list_->setItem(row, column, item);
+            list_->setItem(row, column++, item);
         }
         ++row;
     }
-    list_->setRowCount(row);
-    words_->setText(say("%1 of %2 figures change, by %3 at most. Nothing is taken over yet.")
-                        .arg(changed)
-                        .arg(row)
-                        .arg(most, 0, 'f', 3));
-    take_->setEnabled(tried_ != stored_ || changed > 0);
+    words_->setText(told.summary);
+    take_->setEnabled(tried_ != stored_ || told.changed > 0);
 }
 
 void RulesSheet::takeOver() {

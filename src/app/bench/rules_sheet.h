@@ -38,7 +38,6 @@ private:
     void takeOver();
 
     Session& session_;
-    JobRunner* job_;
     std::vector<Field> fields_;
     ReductionRules stored_; ///< as they hold now; without an id where the study has the defaults
     ReductionRules tried_;

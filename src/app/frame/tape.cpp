@@ -33,19 +33,15 @@ QSize Tape::sizeHint() const {
     return {900, static_cast<int>(dayHeight()) + 3 * fontMetrics().height() + 38};
 }
 
-TapeLayout Tape::layout() const {
-    const double tileWidth = fontMetrics().horizontalAdvance(QStringLiteral("Driftwood 52 10"));
-    TapeLayout at = layoutTape(tiles_, tileWidth, height() - 14.0, dayHeight());
-    for (QRectF& rect : at.rects) rect.translate(-scroll_->value(), 0);
-    for (TapeNotch& notch : at.notches) notch.x -= scroll_->value();
-    return at;
+QRectF Tape::placeOf(int item) const {
+    return layout_.rects.at(static_cast<std::size_t>(item)).translated(-scroll_->value(), 0);
 }
 
 void Tape::refresh() {
     tiles_ = tapeOutline(session_.document(), session_.selection().bench, session_.selection().study,
                          session_.now());
     setFocused(focused());
-    updateScroll();
+    lay();
     const bool moved = std::exchange(shown_, session_.selection()) != session_.selection();
     for (std::size_t i = 0; i < tiles_.size(); ++i)
         if (isSelected(tiles_[i])) {
@@ -65,9 +61,11 @@ const std::vector<TapeTile>& Tape::tiles() const {
     return tiles_;
 }
 
-void Tape::updateScroll() {
+void Tape::lay() {
+    const double tileWidth = fontMetrics().horizontalAdvance(QStringLiteral("Driftwood 52 10"));
+    layout_ = layoutTape(tiles_, tileWidth, height() - 14.0, dayHeight());
     scroll_->setGeometry(0, height() - 12, width(), 12);
-    const int range = std::max(0, static_cast<int>(layout().width) - width());
+    const int range = std::max(0, static_cast<int>(layout_.width) - width());
     scroll_->setPageStep(width());
     scroll_->setRange(0, range);
     scroll_->setVisible(range > 0);
@@ -146,20 +144,24 @@ void Tape::paintEvent(QPaintEvent*) {
                          say("The tape: mounts appear here in the order in which they were made."));
         return;
     }
-    const TapeLayout at = layout();
     painter.setFont(textFont(0.85));
-    for (const TapeNotch& notch : at.notches) {
+    constexpr double textWidth = 200;
+    for (const TapeNotch& notch : layout_.notches) {
+        const double x = notch.x - scroll_->value();
+        if (x + textWidth < 0 || x > width()) continue;
         painter.setPen(QPen(colours().quiet, 1.5));
-        painter.drawLine(QPointF(notch.x, 4), QPointF(notch.x, height() - 18));
-        painter.drawText(QRectF(notch.x + 5, 2, 200, dayHeight()), Qt::AlignLeft | Qt::AlignVCenter,
+        painter.drawLine(QPointF(x, 4), QPointF(x, height() - 18));
+        painter.drawText(QRectF(x + 5, 2, textWidth, dayHeight()), Qt::AlignLeft | Qt::AlignVCenter,
                          notch.text);
     }
-    for (std::size_t i = 0; i < at.rects.size(); ++i)
-        if (at.rects[i].right() > 0 && at.rects[i].left() < width())
-            paintTile(painter, at.rects[i], static_cast<int>(i));
+    for (int i = layout_.firstRightOf(scroll_->value()); i < itemCount() && placeOf(i).left() < width(); ++i)
+        paintTile(painter, placeOf(i), i);
 }
 
-int Tape::itemAt(const QPointF& point) const { return layout().tileAt(point.x(), point.y()); }
+int Tape::itemAt(const QPointF& point) const {
+    return layout_.tileAt(point.x() + scroll_->value(), point.y());
+}
+
 /// A planned tile carries its level, tube, dose, pattern, torque, loads and cautions.
 QString Tape::tip(int item) const {
     const TapeTile& tile = tileAt(item);
@@ -185,9 +187,8 @@ void Tape::openItem(int item) {
 }
 
 void Tape::bringIntoView(int tile) {
-    const TapeLayout at = layout();
-    if (tile < 0 || tile >= static_cast<int>(at.rects.size())) return;
-    const QRectF& rect = at.rects[static_cast<std::size_t>(tile)];
+    if (tile < 0 || tile >= itemCount()) return;
+    const QRectF rect = placeOf(tile);
     if (rect.left() < 0) scroll_->setValue(scroll_->value() + static_cast<int>(rect.left()) - 20);
     if (rect.right() > width())
         scroll_->setValue(scroll_->value() + static_cast<int>(rect.right()) - width() + 20);
@@ -216,6 +217,11 @@ void Tape::wheelEvent(QWheelEvent* event) {
     scroll_->setValue(scroll_->value() - (turn.x() != 0 ? turn.x() : turn.y()));
 }
 
-void Tape::resizeEvent(QResizeEvent*) { updateScroll(); }
+void Tape::resizeEvent(QResizeEvent*) { lay(); }
+
+void Tape::changeEvent(QEvent* event) {
+    DrawnItems::changeEvent(event);
+    if (event->type() == QEvent::FontChange) lay();
+}
 
 } // namespace ibuki

@@ -36,6 +36,7 @@ protected:
     void wheelEvent(QWheelEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override; ///< Space opens what to do next
     void resizeEvent(QResizeEvent* event) override;
+    void changeEvent(QEvent* event) override;
     int itemCount() const override { return static_cast<int>(tiles_.size()); }
     int itemAt(const QPointF& point) const override;
     QString tip(int item) const override;
@@ -43,17 +44,19 @@ protected:
     void bringIntoView(int item) override;
 
 private:
-    TapeLayout layout() const;
+    /// The tile as it is scrolled.
+    QRectF placeOf(int item) const;
     double dayHeight() const;
     void paintTile(QPainter& painter, const QRectF& rect, int index) const;
     bool isSelected(const TapeTile& tile) const;
     const TapeTile& tileAt(int index) const; ///< described
-    void updateScroll();
+    void lay();                              ///< layout_ and the scroll bar, for these tiles in this size
 
     Session& session_;
     mutable std::vector<TapeTile> tiles_; ///< mounts are described when they are first seen
     QScrollBar* scroll_;
-    Selection shown_; ///< when the tape was last refreshed
+    TapeLayout layout_; ///< as if not scrolled
+    Selection shown_;   ///< when the tape was last refreshed
 };
 
 } // namespace ibuki

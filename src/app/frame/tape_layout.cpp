@@ -4,7 +4,7 @@
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "core/base/input_error.h"
-#include "core/caution/hold.h"
+#include "core/caution/blocking_caution.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -177,7 +177,8 @@ std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Ben
     if (!study) return tiles;
     std::set<Id<Material>> held;
     if (const Question* question = firstQuestion(document, *study))
-        for (const Hold& hold : holdsOf(document, *question, now)) held.insert(hold.material);
+        for (const BlockingCaution& blocking : blockingCautions(document, *question, now))
+            held.insert(blocking.material);
     bool first = true;
     for (const Slot* slot : slotsOf(document, *study)) {
         if (slot->mount) continue;
@@ -195,9 +196,15 @@ std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Ben
 }
 
 int TapeLayout::tileAt(double x, double y) const {
-    for (std::size_t i = 0; i < rects.size(); ++i)
-        if (rects[i].contains(x, y)) return static_cast<int>(i);
-    return -1;
+    const int tile = firstRightOf(x);
+    return tile < static_cast<int>(rects.size()) && rects[static_cast<std::size_t>(tile)].contains(x, y)
+               ? tile
+               : -1;
+}
+
+int TapeLayout::firstRightOf(double x) const {
+    const auto reaches = [](const QRectF& rect, double at) { return rect.right() <= at; };
+    return static_cast<int>(std::lower_bound(rects.begin(), rects.end(), x, reaches) - rects.begin());
 }
 
 TapeLayout layoutTape(const std::vector<TapeTile>& tiles, double tileWidth, double height, double dayHeight) {

@@ -52,6 +52,7 @@ struct TapeLayout {
     std::vector<TapeNotch> notches;
     double width = 0;
     int tileAt(double x, double y) const; ///< −1: none
+    int firstRightOf(double x) const; ///< the first tile that reaches beyond x; their count when none does
 };
 
 TapeLayout layoutTape(const std::vector<TapeTile>& tiles, double tileWidth, double height, double dayHeight);

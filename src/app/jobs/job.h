@@ -61,6 +61,7 @@ public:
 
     void cancel();
     bool isRunning() const { return running_; }
+    int ticket() const { return ticket_; } ///< of the newest job
 
 signals:
     void progressed(double share);

@@ -5,21 +5,25 @@
 
 namespace ibuki {
 
+JobService::Lane& JobService::lane(const QString& name) {
+    Lane& lane = lanes_[name];
+    if (lane.runner) return lane;
+    lane.runner = new JobRunner(this);
+    // After the result has gone to whoever wanted it.
+    connect(
+        lane.runner, &JobRunner::ended, this, [this, name] { next(name); }, Qt::QueuedConnection);
+    connect(lane.runner, &JobRunner::cancelled, this, [this, name] {
+        if (const auto told = std::exchange(lanes_.at(name).calledOff, {})) told();
+    });
+    return lane;
+}
+
 void JobService::queue(const QString& name, std::function<void(const std::stop_token&, const Progress&)> work,
                        std::function<void()> done, std::function<void(const InputError&)> failed,
                        std::function<void()> calledOff) {
-    Lane& lane = lanes_[name];
-    if (!lane.runner) {
-        lane.runner = new JobRunner(this);
-        // After the result has gone to whoever wanted it.
-        connect(
-            lane.runner, &JobRunner::ended, this, [this, name] { next(name); }, Qt::QueuedConnection);
-        connect(lane.runner, &JobRunner::cancelled, this, [this, name] {
-            if (const auto told = std::exchange(lanes_.at(name).calledOff, {})) told();
-        });
-    }
-    lane.waiting.push_back({std::move(work), std::move(done), std::move(failed), std::move(calledOff)});
-    if (!lane.runner->isRunning() && lane.waiting.size() == 1) next(name);
+    Lane& at = lane(name);
+    at.waiting.push_back({std::move(work), std::move(done), std::move(failed), std::move(calledOff)});
+    if (!at.runner->isRunning() && at.waiting.size() == 1) next(name);
 }
 
 void JobService::next(const QString& name) {
@@ -55,9 +59,9 @@ std::size_t JobService::waiting(const QString& name) const {
     return lane == lanes_.end() ? 0 : lane->second.waiting.size();
 }
 
-JobRunner* JobService::runner(const QString& name) const {
+bool JobService::isRunning(const QString& name) const {
     const auto lane = lanes_.find(name);
-    return lane == lanes_.end() ? nullptr : lane->second.runner;
+    return lane != lanes_.end() && lane->second.runner->isRunning();
 }
 
 } // namespace ibuki

@@ -13,6 +13,7 @@
 #include <QCheckBox>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QScrollBar>
 #include <QTextBrowser>
 #include <QTextDocument>
 #include <QVBoxLayout>
@@ -75,11 +76,18 @@ QWidget* PaperView::makeSwitches() {
 void PaperView::refresh() {
     const Question* question = session_.question();
     for (QPushButton* made : exports_) made->setEnabled(question != nullptr);
-    auto text = question ? reportDocument(session_.document(), *question, *parts_, LadderImage{})
-                         : std::make_unique<QTextDocument>();
-    if (!question) text->setHtml(say("<p>The report of a study appears here. Ask a question first.</p>"));
+    std::string report = question ? htmlReport(session_.document(), *question, *parts_) : std::string();
+    if (report_ == report) return;                 // laying out takes longer than all the rest
+    auto text = std::make_unique<QTextDocument>(); // filled before it is shown, which is quicker
+    if (question)
+        fillDocument(*text, report, LadderImage{});
+    else
+        text->setHtml(say("<p>The report of a study appears here. Ask a question first.</p>"));
+    const int scrolled = preview_->verticalScrollBar()->value();
     preview_->setDocument(text.get());
+    preview_->verticalScrollBar()->setValue(scrolled);
     text_ = std::move(text);
+    report_ = std::move(report);
 }
 
 void PaperView::chooseExport(const QString& title, const QString& ending) {
@@ -96,7 +104,7 @@ bool PaperView::exportTo(const QString& path) {
     const QString ending = QFileInfo(path).suffix();
     try {
         if (ending == "pdf")
-            printReport(session_.document(), *question, *parts_, path);
+            printReport(htmlReport(session_.document(), *question, *parts_), path);
         else if (ending == "csv")
             writeFileAtomically(path.toStdString(), tidyCsv(session_.document(), *question));
         else if (ending == "json")
@@ -105,7 +113,7 @@ bool PaperView::exportTo(const QString& path) {
             writeFileAtomically(path.toStdString(), htmlReport(session_.document(), *question, *parts_));
         return true;
     } catch (const InputError& error) {
-        session_.post(error);
+        session_.refuse(error);
         return false;
     }
 }

@@ -33,6 +33,7 @@ private:
     std::unique_ptr<ReportParts> parts_;
     QTextBrowser* preview_;
     std::unique_ptr<QTextDocument> text_;
+    std::optional<std::string> report_; ///< what text_ shows
     std::vector<QPushButton*> exports_;
 };
 

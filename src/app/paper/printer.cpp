@@ -3,7 +3,6 @@
 
 #include "app/drawn/theme.h"
 #include "app/say.h"
-#include "core/domain/study.h"
 #include "store/atomic_file.h"
 
 #include <QBuffer>
@@ -30,18 +29,16 @@ QImage rendered(const QByteArray& svg, int width, int pixelsPerUnit, QSize& size
 
 } // namespace
 
-std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
-                                              const ReportParts& parts, const LadderImage& image) {
-    QString html = QString::fromStdString(htmlReport(document, question, parts));
-    auto text = std::make_unique<QTextDocument>();
-    const auto begin = html.indexOf(say("<svg"));
+void fillDocument(QTextDocument& text, const std::string& report, const LadderImage& image) {
+    QString html = QString::fromStdString(report);
+    const auto begin = html.indexOf("<svg");
     const auto end = html.indexOf("</svg>");
     if (begin >= 0 && end > begin) {
         QString svg = html.mid(begin, end + 6 - begin);
         svg.replace("Inter, sans-serif", textFont().family());
         QSize size;
-        text->addResource(QTextDocument::ImageResource, QUrl(say("ladder")),
-                          rendered(svg.toUtf8(), image.width, image.pixelsPerUnit, size));
+        text.addResource(QTextDocument::ImageResource, QUrl("ladder"),
+                         rendered(svg.toUtf8(), image.width, image.pixelsPerUnit, size));
         html.replace(begin, end + 6 - begin,
                      QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>")
                          .arg(size.width())
@@ -54,17 +51,15 @@ std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Qu
     html.replace("font-size:24px", "font-size:18pt").replace("font-size:16px", "font-size:12pt");
     html.remove("max-width:820px;margin:32px auto;padding:0 24px");
     html.replace("class=\"n\"", "align=\"right\"");
-    text->setDefaultFont([] {
+    text.setDefaultFont([] {
         QFont font = textFont();
         font.setPointSizeF(10);
         return font;
     }());
-    text->setHtml(html);
-    return text;
+    text.setHtml(html);
 }
 
-void printReport(const Document& document, const Question& question, const ReportParts& parts,
-                 const QString& path) {
+void printReport(const std::string& report, const QString& path) {
     QByteArray bytes;
     {
         QBuffer buffer(&bytes);
@@ -73,8 +68,9 @@ void printReport(const Document& document, const Question& question, const Repor
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(QMarginsF()); // the text document keeps its own margin of 2 cm
         writer.setTitle(say("Ibuki report"));
-        const auto text = reportDocument(document, question, parts, {600, 4});
-        text->print(&writer);
+        QTextDocument text;
+        fillDocument(text, report, {600, 4});
+        text.print(&writer);
     }
     writeFileAtomically(path.toStdString(),
                         std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));

@@ -3,11 +3,8 @@
 
 // The report as pages: the store's HTML laid out by Qt, its ladder drawn from the same SVG, printed to PDF.
 
-#include "core/domain/study.h"
-#include "store/paper/report.h"
-
 #include <QString>
-#include <memory>
+#include <string>
 
 class QTextDocument;
 
@@ -20,12 +17,10 @@ struct LadderImage {
     int pixelsPerUnit = 1;
 };
 
-/// A document for preview and print; dark pages are never made.
-std::unique_ptr<QTextDocument> reportDocument(const Document& document, const Question& question,
-                                              const ReportParts& parts, const LadderImage& image);
+/// Puts the report (htmlReport) into a document for preview or print; dark pages are never made.
+void fillDocument(QTextDocument& text, const std::string& report, const LadderImage& image);
 
 /// Writes an A4 PDF in place at once; throws InputError (file-not-writable).
-void printReport(const Document& document, const Question& question, const ReportParts& parts,
-                 const QString& path);
+void printReport(const std::string& report, const QString& path);
 
 } // namespace ibuki

@@ -16,51 +16,51 @@ ChanceGrid::ChanceGrid(QWidget* parent) : DrawnItems(parent) {
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
-void ChanceGrid::show(const Outlook& outlook, Goal goal) {
-    outlook_ = outlook;
+void ChanceGrid::show(const PowerAnalysis& analysis, Goal goal) {
+    analysis_ = analysis;
     goal_ = goal;
     setFocused(focused());
 }
 
 void ChanceGrid::clear() {
-    outlook_ = {};
+    analysis_ = {};
     setFocused(0);
 }
 
 double ChanceGrid::chanceOf(const PairChance& pair) const {
-    return goal_ == Goal::difference ? pair.seen : pair.same;
+    return goal_ == Goal::difference ? pair.different : pair.equivalent;
 }
 
 /// Steps: row b has the pairs with the levels before it; names stand on the diagonal.
 QRectF ChanceGrid::cellOf(const PairChance& pair) const {
-    const auto k = static_cast<double>(outlook_.levels.size());
+    const auto k = static_cast<double>(analysis_.levels.size());
     const double w = width() / (k + 0.6); // room for the last name
     const double h = std::min(height() / k, 56.0);
     return {static_cast<double>(pair.a) * w + 2, static_cast<double>(pair.b) * h + 2, w - 4, h - 4};
 }
 
 int ChanceGrid::itemAt(const QPointF& point) const {
-    for (std::size_t i = 0; i < outlook_.pairs.size(); ++i)
-        if (cellOf(outlook_.pairs[i]).contains(point)) return static_cast<int>(i);
+    for (std::size_t i = 0; i < analysis_.pairs.size(); ++i)
+        if (cellOf(analysis_.pairs[i]).contains(point)) return static_cast<int>(i);
     return -1;
 }
 
 QString ChanceGrid::tip(int item) const {
     if (item < 0 || item >= itemCount()) return {};
-    const PairChance& pair = outlook_.pairs[static_cast<std::size_t>(item)];
+    const PairChance& pair = analysis_.pairs[static_cast<std::size_t>(item)];
     return say("%1 and %2: %3 % to see the margin if it is there, %4 % to show them the same if they are")
-        .arg(qtext(outlook_.levels[pair.a]), qtext(outlook_.levels[pair.b]))
-        .arg(100 * pair.seen, 0, 'f', 0)
-        .arg(100 * pair.same, 0, 'f', 0);
+        .arg(qtext(analysis_.levels[pair.a]), qtext(analysis_.levels[pair.b]))
+        .arg(100 * pair.different, 0, 'f', 0)
+        .arg(100 * pair.equivalent, 0, 'f', 0);
 }
 
 void ChanceGrid::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     const Colours& c = colours();
-    painter.setFont(textFont(outlook_.levels.size() > 8 ? 0.8 : 0.9));
-    for (std::size_t i = 0; i < outlook_.pairs.size(); ++i) {
-        const PairChance& pair = outlook_.pairs[i];
+    painter.setFont(textFont(analysis_.levels.size() > 8 ? 0.8 : 0.9));
+    for (std::size_t i = 0; i < analysis_.pairs.size(); ++i) {
+        const PairChance& pair = analysis_.pairs[i];
         const QRectF cell = cellOf(pair);
         const double chance = chanceOf(pair);
         painter.setPen(
@@ -74,12 +74,12 @@ void ChanceGrid::paintEvent(QPaintEvent*) {
         painter.drawText(cell, Qt::AlignCenter, QString("%1 %").arg(100 * chance, 0, 'f', 0));
     }
     painter.setPen(c.quiet);
-    for (std::size_t i = 0; i < outlook_.levels.size(); ++i) {
+    for (std::size_t i = 0; i < analysis_.levels.size(); ++i) {
         QRectF at = cellOf({i, i, 0, 0});
         at.setWidth(std::max(at.width(), width() - at.left() - 2));
         painter.drawText(at, Qt::AlignLeft | Qt::AlignVCenter,
                          painter.fontMetrics().elidedText(
-                             QString("%1  × %2").arg(qtext(outlook_.levels[i])).arg(outlook_.mounts[i]),
+                             QString("%1  × %2").arg(qtext(analysis_.levels[i])).arg(analysis_.mounts[i]),
                              Qt::ElideRight, static_cast<int>(at.width())));
     }
 }

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/drawn/drawn_items.h"
-#include "core/plan/outlook.h"
+#include "core/plan/power_analysis.h"
 
 namespace ibuki {
 
@@ -14,7 +14,7 @@ class ChanceGrid : public DrawnItems {
 public:
     explicit ChanceGrid(QWidget* parent = nullptr);
 
-    void show(const Outlook& outlook, Goal goal);
+    void show(const PowerAnalysis& analysis, Goal goal);
     void clear();
 
 signals:
@@ -22,7 +22,7 @@ signals:
 
 protected:
     void paintEvent(QPaintEvent* event) override;
-    int itemCount() const override { return static_cast<int>(outlook_.pairs.size()); }
+    int itemCount() const override { return static_cast<int>(analysis_.pairs.size()); }
     int itemAt(const QPointF& point) const override;
     QString tip(int item) const override;
     void openItem(int item) override { emit pairMeant(tip(item)); }
@@ -31,7 +31,7 @@ private:
     QRectF cellOf(const PairChance& pair) const;
     double chanceOf(const PairChance& pair) const;
 
-    Outlook outlook_;
+    PowerAnalysis analysis_;
     Goal goal_ = Goal::difference;
 };
 

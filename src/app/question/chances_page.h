@@ -19,8 +19,6 @@ public:
     void refresh(const PlanFigures& figures);
 
 private:
-    void fillFigures(const Outlook& outlook, const Question& question, const Plan& plan);
-
     Session& session_;
     QLabel* title_;
     ChanceGrid* grid_;

@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
+#include "app/question/evening_lines.h"
 #include "app/say.h"
 #include "app/session/laid_change.h"
 #include "core/domain/lookup.h"
@@ -18,38 +19,8 @@
 #include <QListWidget>
 #include <QTableWidget>
 #include <QVBoxLayout>
-#include <set>
 
 namespace ibuki {
-namespace {
-
-constexpr std::array hands{StepKind::remove, StepKind::clean, StepKind::apply};
-
-QString sourceText(TimeSource source) {
-    switch (source) {
-    case TimeSource::usual:
-        return say("usual");
-    case TimeSource::protocol:
-        return say("protocol");
-    case TimeSource::stated:
-        return say("stated");
-    case TimeSource::learned:
-        return say("learned");
-    }
-    return {};
-}
-
-QString clockText(Instant at) { return qtext(dateTimeText(at).substr(11)); }
-
-QStringList mountNames(const Design& design, const std::vector<OrderedMount>& order) {
-    QStringList names;
-    for (const OrderedMount& mount : order)
-        names << (mount.level ? qtext(design.cells.at(*mount.level).name) : say("check mount"));
-    return names;
-}
-
-} // namespace
-
 EveningsPage::EveningsPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
@@ -172,96 +143,37 @@ void EveningsPage::refresh(const PlanFigures& figures) {
     form_->show(stored ? std::optional(stored->id) : std::nullopt);
     fillTimes();
     evenings_->clear();
-    later_->clear();
-    anew_->setEnabled(false);
-    if (!figures.outlook) {
-        evenings_->addItem(figures.whyNot);
-        return;
-    }
-    try {
-        const Document& document = session_.document();
-        if (const Question* first = firstQuestion(document, question->study);
-            first && !plannedSlots(document, question->study).empty()) {
-            const TapeEvenings tape =
-                eveningsOfTape(document, *first, figures.plan, session_.now(), figures.clock);
-            QStringList names = mountNames(tape.design, tape.order);
-            for (std::size_t i = 0; i < tape.slotIds.size(); ++i) {
-                const Slot& slot = *document.find(tape.slotIds[i]);
-                if (slot.kind == SlotKind::baseline) names[static_cast<int>(i)] = say("as it stands");
-                if (slot.plannedFor != tape.schedule.mounts[i].start) anew_->setEnabled(true);
-            }
-            title_->setText(anew_->isEnabled() ? say("Evenings of what is on the tape, if dated anew")
-                                               : say("Evenings of what is on the tape"));
-            fillEvenings(tape.schedule, names);
-        } else {
-            title_->setText(say("Evenings, if it is done in the order drawn"));
-            fillEvenings(figures.outlook->schedule,
-                         mountNames(figures.outlook->design, figures.outlook->toCome));
-        }
-        QStringList due;
-        for (const CalendarEvent& event : planEvents(session_.document(), question->study))
-            if (event.uid.starts_with("later"))
-                due << QString("%1  %2").arg(qtext(dateTimeText(event.start)), qtext(event.summary));
-        if (!due.isEmpty())
-            later_->setText(say("%1 to come back to, first: %2").arg(due.size()).arg(due.front()));
-    } catch (const InputError& error) {
-        evenings_->addItem(saySentence(error));
-    }
-}
-
-void EveningsPage::fillEvenings(const Schedule& plan, const QStringList& names) {
-    for (std::size_t e = 0; e < plan.evenings.size(); ++e) {
-        const Evening& evening = plan.evenings[e];
-        QStringList mounts;
-        for (std::size_t i = 0; i < plan.mounts.size(); ++i)
-            if (plan.mounts[i].evening == static_cast<int>(e) + 1)
-                mounts << QString("%1 %2").arg(clockText(plan.mounts[i].start), names[static_cast<int>(i)]);
-        evenings_->addItem(
-            say("%1 %2   %3 min of hands\n%4")
-                .arg(sayTerm(weekdayText(evening.start)), qtext(dateText(evening.start)))
-                .arg(evening.handsMinutes, 0, 'f', 0)
-                .arg(mounts.isEmpty() ? say("goes on with the mount before") : mounts.join("   ")));
-    }
-    if (!plan.overlong.empty())
-        evenings_->addItem(
-            sayMany("{count} mount needs more hands than an evening has: lengthen the evening.",
-                    "{count} mounts need more hands than an evening has: lengthen the evening.",
-                    static_cast<qint64>(plan.overlong.size())));
+    const EveningLines told = eveningLines(session_.document(), *question, figures, session_.now());
+    title_->setText(told.title);
+    evenings_->addItems(told.evenings);
+    later_->setText(told.later);
+    anew_->setEnabled(told.canBeDatedAnew);
 }
 
 void EveningsPage::fillTimes() {
+    const Question* question = session_.question();
     const Study* study = session_.study();
-    if (!study) return;
+    if (!study || !question) return;
     const QSignalBlocker quiet(times_);
-    std::set<MaterialClass> classes;
-    for (const Material* material : levelMaterials(session_.document(), *session_.question()))
-        classes.insert(material->kind);
-    if (classes.empty()) classes.insert(MaterialClass::paste);
-    times_->setRowCount(static_cast<int>(classes.size() * hands.size()));
+    const auto lines = handTimeLines(session_.document(), *question, study->bench);
+    times_->setRowCount(static_cast<int>(lines.size()));
     int row = 0;
-    for (MaterialClass kind : classes)
-        for (StepKind step : hands) {
-            const TimedStep timed = handStep(session_.document(), study->bench, step, kind);
-            auto* name = new QTableWidgetItem(sayTerm(word(kind)) + ", " + sayTerm(word(step)));
-            name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-            name->setData(Qt::UserRole, static_cast<int>(kind));
-            name->setData(Qt::UserRole + 1, static_cast<int>(step));
-            times_->setItem(row, 0, name);
-            auto* minutes = new QTableWidgetItem(QString::number(timed.minutes, 'f', 0));
-            minutes->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            times_->setItem(row, 1, minutes);
-            auto* source = new QTableWidgetItem(sourceText(timed.source));
-            source->setFlags(Qt::ItemIsEnabled);
-            source->setForeground(colours().quiet);
-            times_->setItem(row, 2, source);
-            ++row;
-        }
-    const auto learned = learnedTurnaround(session_.document(), study->bench);
-    learned_->setText(
-        learned ? say("From one recording to the next it took %1 min here (median of %2).")
-                      .arg(learned->minutes, 0, 'f', 0)
-                      .arg(learned->count)
-                : say("Learned from the recordings once three followed each other on one evening."));
+    for (const HandTimeLine& line : lines) {
+        auto* name = new QTableWidgetItem(line.name);
+        name->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+        name->setData(Qt::UserRole, static_cast<int>(line.material));
+        name->setData(Qt::UserRole + 1, static_cast<int>(line.step));
+        times_->setItem(row, 0, name);
+        auto* minutes = new QTableWidgetItem(line.minutes);
+        minutes->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        times_->setItem(row, 1, minutes);
+        auto* source = new QTableWidgetItem(line.source);
+        source->setFlags(Qt::ItemIsEnabled);
+        source->setForeground(colours().quiet);
+        times_->setItem(row, 2, source);
+        ++row;
+    }
+    learned_->setText(turnaroundText(session_.document(), study->bench));
 }
 
 void EveningsPage::stateTime(int row) {
@@ -311,7 +223,7 @@ bool EveningsPage::exportCalendar(const QString& path) {
         writeFileAtomically(path.toStdString(), calendarText(events, figures_.plan.zone, stamp));
         return true;
     } catch (const InputError& error) {
-        session_.post(error);
+        session_.refuse(error);
         return false;
     }
 }

@@ -7,7 +7,7 @@
 #include "app/question/level_sheet.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
-#include "core/caution/hold.h"
+#include "core/caution/blocking_caution.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
 #include "core/plan/design_order.h"
@@ -39,7 +39,7 @@ LevelsCard::LevelsCard(Session& session, QWidget* parent)
       session_(session),
       title_(cardTitle({})),
       levels_(new QListWidget),
-      holds_(new QLabel),
+      blocking_(new QLabel),
       material_(new QComboBox),
       compare_(button(say("Compare too"))),
       add_(button(say("Add level"))),
@@ -51,9 +51,9 @@ LevelsCard::LevelsCard(Session& session, QWidget* parent)
     levels_->setAccessibleName(say("Levels compared"));
     levels_->setObjectName("Levels compared");
     layout->addWidget(levels_, 1);
-    holds_->setWordWrap(true);
-    holds_->setAccessibleName(say("What holds the plan"));
-    layout->addWidget(holds_);
+    blocking_->setWordWrap(true);
+    blocking_->setAccessibleName(say("What holds the plan"));
+    layout->addWidget(blocking_);
     auto* order = new QHBoxLayout;
     for (const auto& [text, by] : {std::pair{say("Up"), -1}, std::pair{say("Down"), 1}}) {
         auto* mover = button(text);
@@ -136,18 +136,18 @@ void LevelsCard::fillLevels() {
 void LevelsCard::fillHolds() {
     const Document& document = session_.document();
     QStringList words;
-    for (const Hold& hold : holdsOf(document, *session_.question(), session_.now()))
+    for (const BlockingCaution& blocking : blockingCautions(document, *session_.question(), session_.now()))
         words << say("Held, %1. %2")
-                     .arg(qtext(document.find(hold.material)->name),
-                          QString::fromStdString(cautionText(hold.caution)));
+                     .arg(qtext(document.find(blocking.material)->name),
+                          QString::fromStdString(cautionText(blocking.caution)));
     if (!words.isEmpty()) words << say("Answer or acknowledge it on Shelf, under Cautions.");
     for (const Shortage& shortage : shortagesOf(document, *session_.question(), session_.now()))
         words << shortageText(document, shortage);
-    holds_->setText(words.join("\n"));
-    holds_->setVisible(!words.isEmpty());
-    QPalette palette = holds_->palette();
+    blocking_->setText(words.join("\n"));
+    blocking_->setVisible(!words.isEmpty());
+    QPalette palette = blocking_->palette();
     palette.setColor(QPalette::WindowText, colours().hot);
-    holds_->setPalette(palette);
+    blocking_->setPalette(palette);
 }
 
 void LevelsCard::addLevelOfMaterial() {
@@ -161,9 +161,10 @@ void LevelsCard::addLevelOfMaterial() {
     const Site* site = session_.document().find(question->site);
     const Configuration* configuration = site ? session_.document().find(site->configuration) : nullptr;
     if (site)
-        for (const Hold& hold : holdsOf(session_.document(), *material, *site, configuration, session_.now()))
-            if (hold.caution.state == CautionState::applies && !hold.caution.rule->mayOverride) {
-                session_.refuse(QString::fromStdString(cautionText(hold.caution)));
+        for (const BlockingCaution& blocking :
+             blockingCautions(session_.document(), *material, *site, configuration, session_.now()))
+            if (blocking.caution.state == CautionState::applies && !blocking.caution.rule->mayOverride) {
+                session_.refuse(QString::fromStdString(cautionText(blocking.caution)));
                 return;
             }
     Edit edit(session_.document(), titled("Compare {material} too", {{"material", material->name}}));

@@ -35,7 +35,7 @@ private:
     Session& session_;
     QLabel* title_;
     QListWidget* levels_;
-    QLabel* holds_;
+    QLabel* blocking_;
     QComboBox* material_;
     QPushButton* compare_;
     QPushButton* add_;

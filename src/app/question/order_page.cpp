@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
+#include "app/question/order_lines.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "app/session/laid_change.h"
@@ -15,55 +16,8 @@
 #include <QKeyEvent>
 #include <QListWidget>
 #include <QVBoxLayout>
-#include <cmath>
 
 namespace ibuki {
-namespace {
-
-constexpr double driftExampleK = 0.05; ///< a mount, for the sentence
-
-QString orderedName(const Design& design, const OrderedMount& mount) {
-    return mount.level ? qtext(design.cells.at(*mount.level).name) : say("check mount");
-}
-
-} // namespace
-
-QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::string>& names) {
-    QStringList words;
-    if (names.size() < 2) return words;
-    const auto name = [&](std::size_t i) { return qtext(names.at(i)); };
-    if (costs.spread > 0.05)
-        words << say("On average %1 stands %2 places later than %3: a bench that drifts by %4 K a mount "
-                     "would show "
-                     "%5 K between them that is not there.")
-                     .arg(name(costs.latest))
-                     .arg(costs.spread, 0, 'f', 1)
-                     .arg(name(costs.earliest))
-                     .arg(driftExampleK)
-                     .arg(driftExampleK * costs.spread, 0, 'f', 2);
-    else
-        words << say("No level stands earlier than another on average: a steady drift of the bench cancels.");
-    if (std::isinf(costs.driftInflation))
-        words << say(
-            "Order and level are the same thing here: no drift could ever be told from a difference.");
-    else if (costs.driftInflation > 1.1)
-        words << say("Taking a drift out afterwards would cost %1 % more mounts for the worst pair.")
-                     .arg(100 * (costs.driftInflation - 1), 0, 'f', 0);
-    for (std::size_t level : costs.alwaysFirst)
-        words << say("%1 opens every block: what the first mount of an evening has in common is counted "
-                     "as its own.")
-                     .arg(name(level));
-    for (std::size_t level : costs.gathered)
-        words
-            << say("All mounts of %1 stand in one row: its evening and its difference cannot be told apart.")
-                   .arg(name(level));
-    if (!costs.missing.empty())
-        words << sayMany("One block lacks a level: comparing inside blocks is weaker there.",
-                         "{count} times a block lacks a level: comparing inside blocks is weaker there.",
-                         static_cast<qint64>(costs.missing.size()));
-    return words;
-}
-
 OrderPage::OrderPage(Session& session, QWidget* parent)
     : QWidget(parent), session_(session), title_(cardTitle({})), list_(new QListWidget), costs_(new QLabel) {
     auto* columns = new QHBoxLayout(this);
@@ -173,61 +127,18 @@ void OrderPage::refresh(const PlanFigures& figures) {
 }
 
 void OrderPage::fillList(const PlanFigures& figures) {
-    const Question& question = *session_.question();
-    const Document& document = session_.document();
+    const OrderLines told = orderLines(session_.document(), *session_.question(), figures);
     const auto chosen = currentSlot();
     const int row = list_->currentRow();
     list_->clear();
-    const Design design = designOf(document, question);
-    std::vector<std::string> names;
-    for (const DesignCell& cell : design.cells) names.push_back(cell.name);
-    std::vector<OrderedMount> order;
-    const auto planned = plannedSlots(document, question.study);
-    const Study* study = document.find(question.study);
-    const bool stopped = planned.empty() && study && study->state == StudyState::closed
-                         && std::any_of(design.units.begin(), design.units.end(),
-                                        [](const DesignUnit& unit) { return unit.skipped; });
-    const bool onTape = !planned.empty() || stopped;
-    const auto mounts = std::count_if(planned.begin(), planned.end(),
-                                      [](const Slot* slot) { return slot->kind != SlotKind::baseline; });
-    const bool asPlanned = !figures.outlook || figures.outlook->mountsToCome == mounts;
-    title_->setText(stopped     ? say("Stopped: what was left is skipped")
-                    : !onTape   ? say("As drawn, not on the tape yet")
-                    : asPlanned ? say("On the tape")
-                                : say("On the tape, but not the plan as it is now"));
-    int place = 0;
-    const auto add = [&](const QString& text, std::optional<Id<Slot>> slot, bool quiet) {
-        auto* item = new QListWidgetItem(text, list_);
-        if (slot) item->setData(Qt::UserRole, static_cast<qlonglong>(slot->value));
-        if (quiet) item->setForeground(colours().quiet);
-    };
-    if (onTape) {
-        for (const DesignUnit& unit : design.units) {
-            const Slot& slot = *document.find(unit.slot);
-            const QString name = unit.kind == SlotKind::baseline
-                                     ? say("baseline")
-                                     : orderedName(design, {unit.cell, unit.block});
-            QString text = QString("%1   %2%3")
-                               .arg(++place)
-                               .arg(unit.block > 0 ? say("block %1   ").arg(unit.block) : QString(), name);
-            if (unit.mount)
-                text += say("   made");
-            else if (unit.skipped)
-                text += say("   skipped: ") + qtext(slot.skippedBecause);
-            else if (slot.plannedFor)
-                text += "   " + dayTimeText(*slot.plannedFor);
-            add(text, unit.slot, unit.mount || unit.skipped);
-        }
-        order = standingOrder(document, question);
-    } else if (figures.outlook) {
-        order = figures.outlook->toCome;
-        for (const OrderedMount& mount : order)
-            add(say("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)), {},
-                false);
+    title_->setText(told.title);
+    for (const OrderLine& line : told.lines) {
+        auto* item = new QListWidgetItem(line.text, list_);
+        if (line.slot) item->setData(Qt::UserRole, static_cast<qlonglong>(line.slot->value));
+        if (line.quiet) item->setForeground(colours().quiet);
     }
     chooseRow(chosen, row);
-    costs_->setText(order.empty() ? figures.whyNot
-                                  : orderCostSentences(orderCosts(order, names.size()), names).join("\n"));
+    costs_->setText(told.costs.join("\n"));
 }
 
 /// The mount that was chosen before, else what to do next, else the row that was.
@@ -326,26 +237,7 @@ void OrderPage::addOne() {
 void OrderPage::extend() {
     const Question* question = session_.question();
     if (!question) return;
-    const auto own = ownScatter(session_.document(), *question);
-    QString hint = say("More mounts of each level");
-    if (own && own->df) {
-        const int made =
-            static_cast<int>(own->df.value())
-                / std::max(1, static_cast<int>(figures_.outlook ? figures_.outlook->levels.size() : 1))
-            + 1;
-        const int wanted = steinMounts(own->sd, *own->df, question->margin.value, question->confidence, made);
-        hint = say("From the scatter alone (%1 K, differences not shown) %2 mounts of each would do; "
-                   "there are %3.\n"
-                   "More mounts of each level")
-                   .arg(own->sd, 0, 'f', 2)
-                   .arg(wanted)
-                   .arg(made);
-    }
-    if (!session_.document().where(&Look::study, question->study).empty())
-        hint =
-            say("The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
-                "was planned.\n")
-            + hint;
+    const QString hint = extensionHint(session_.document(), *question, figures_);
     askNumber(this, {say("Extend the study"), hint, {}}, 1, 50, [this](int more) {
         act(titled("Extend by {mounts}", {{"mounts", more}}), [&](Edit& edit, const Question& asked) {
             extendStudy(edit, asked, more, session_.now(), figures_.clock);

@@ -48,7 +48,4 @@ private:
     std::unique_ptr<EntityForm<Plan>> form_;
 };
 
-/// What an order costs, sentence by sentence; names are the design's cells.
-QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::string>& names);
-
 } // namespace ibuki

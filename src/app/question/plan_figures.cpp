@@ -12,16 +12,15 @@
 
 namespace ibuki {
 
-PlanFigures planFigures(const Session& session, std::optional<int> mounts) {
+PlanFigures planFigures(const Document& document, const Question* question, Instant now,
+                        std::optional<int> mounts) {
     PlanFigures figures;
-    const Question* question = session.question();
     if (!question) return figures;
-    figures.plan = planFor(session.document(), question->study);
+    figures.plan = planFor(document, question->study);
     if (mounts) figures.plan.mountsPerLevel = *mounts;
     try {
         figures.clock = wallClockOf(figures.plan.zone);
-        figures.outlook =
-            outlookOf(session.document(), *question, figures.plan, session.now(), figures.clock);
+        figures.analysis = powerAnalysisOf(document, *question, figures.plan, now, figures.clock);
     } catch (const InputError& error) {
         figures.whyNot = qtext(words::complaint(error.message));
     }
@@ -34,31 +33,31 @@ QString sumsText(const std::vector<Money>& cost) {
     return sums.join(say(" and "));
 }
 
-QString outlookLine(const Outlook& outlook, const Question& question) {
+QString powerLine(const PowerAnalysis& analysis, const Question& question) {
     QStringList words;
     const QString margin = qtext(amountText(question.margin.value, responseUnit(question)));
-    if (outlook.chance && outlook.isChange)
-        words << say("%1 % to see a change of %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin);
-    else if (outlook.chance)
+    if (analysis.chance && analysis.isChange)
+        words << say("%1 % to see a change of %2").arg(100 * *analysis.chance, 0, 'f', 0).arg(margin);
+    else if (analysis.chance)
         words << (question.goal == Goal::difference
-                      ? say("%1 % to see %2").arg(100 * *outlook.chance, 0, 'f', 0).arg(margin)
+                      ? say("%1 % to see %2").arg(100 * *analysis.chance, 0, 'f', 0).arg(margin)
                       : say("%1 % to show them the same within %2")
-                            .arg(100 * *outlook.chance, 0, 'f', 0)
+                            .arg(100 * *analysis.chance, 0, 'f', 0)
                             .arg(margin));
     else
         words << say("one mount of each tells no scatter");
-    if (outlook.halfWidth) words << "± " + qtext(amountText(*outlook.halfWidth, responseUnit(question)));
-    words << (outlook.mountsToCome < outlook.totalMounts
-                  ? say("%1 mounts, %2 to come").arg(outlook.totalMounts).arg(outlook.mountsToCome)
-                  : say("%1 mounts").arg(outlook.totalMounts));
+    if (analysis.halfWidth) words << "± " + qtext(amountText(*analysis.halfWidth, responseUnit(question)));
+    words << (analysis.mountsToCome < analysis.totalMounts
+                  ? say("%1 mounts, %2 to come").arg(analysis.totalMounts).arg(analysis.mountsToCome)
+                  : say("%1 mounts").arg(analysis.totalMounts));
     words << sayMany("%1 h in {count} evening", "%1 h in {count} evenings",
-                     static_cast<qint64>(outlook.schedule.evenings.size()))
-                 .arg(outlook.schedule.benchMinutes / 60, 0, 'f', 0);
+                     static_cast<qint64>(analysis.schedule.evenings.size()))
+                 .arg(analysis.schedule.benchMinutes / 60, 0, 'f', 0);
     double grams = 0;
-    for (const MaterialNeed& need : outlook.needs)
+    for (const MaterialNeed& need : analysis.needs)
         if (need.unit == ContentUnit::gram) grams += need.amount;
     if (grams > 0) words << QString("%1 g").arg(grams, 0, 'f', 1);
-    if (!outlook.cost.empty()) words << sumsText(outlook.cost);
+    if (!analysis.cost.empty()) words << sumsText(analysis.cost);
     return words.join("  ·  ");
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/question/plan_figures.h"
+#include "app/session/session.h"
 
 #include <QWidget>
 

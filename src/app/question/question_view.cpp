@@ -153,7 +153,7 @@ void QuestionView::refresh() {
     fillQuestions();
     // Worked out once a change, not once a page.
     if (!figures_ || figuresOf_ != std::pair(session_.revision(), question->id)) {
-        figures_ = planFigures(session_);
+        figures_ = planFigures(session_.document(), question, session_.now());
         figuresOf_ = {session_.revision(), question->id};
     }
     const PlanFigures& figures = *figures_;
@@ -167,7 +167,7 @@ void QuestionView::refresh() {
 void QuestionView::showFigures(const PlanFigures& figures) {
     const int n = figures.plan.mountsPerLevel;
     count_->setText(sayMany("{count} mount of each", "{count} mounts of each", n));
-    live_->setText(figures.outlook ? outlookLine(*figures.outlook, *session_.question()) : figures.whyNot);
+    live_->setText(figures.analysis ? powerLine(*figures.analysis, *session_.question()) : figures.whyNot);
 }
 
 void QuestionView::refreshPage(const PlanFigures& figures) {
@@ -204,7 +204,7 @@ void QuestionView::fillQuestions() {
 
 /// While the slider moves the figures follow; the plan takes the number once it rests.
 void QuestionView::previewMounts(int mounts) {
-    const PlanFigures figures = planFigures(session_, mounts);
+    const PlanFigures figures = planFigures(session_.document(), session_.question(), session_.now(), mounts);
     showFigures(figures);
     if (pages_->currentWidget() == chances_) chances_->refresh(figures);
     if (!mounts_->isSliderDown()) takeMounts();

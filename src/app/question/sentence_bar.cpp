@@ -25,7 +25,7 @@ QStringList wordsOf(const QString& text) {
     return words;
 }
 
-bool same(const std::vector<SentencePiece>& a, const std::vector<SentencePiece>& b) {
+bool equalPieces(const std::vector<SentencePiece>& a, const std::vector<SentencePiece>& b) {
     return std::equal(
         a.begin(), a.end(), b.begin(), b.end(),
         [](const SentencePiece& x, const SentencePiece& y) { return x.text == y.text && x.part == y.part; });
@@ -63,7 +63,7 @@ void SentenceBar::clear() {
 void SentenceBar::showText(const QString& text) { show({{text.toStdString(), AskedPart::plain}}); }
 
 void SentenceBar::show(const std::vector<SentencePiece>& pieces) {
-    if (same(pieces, shown_)) return;
+    if (equalPieces(pieces, shown_)) return;
     clear();
     shown_ = pieces;
     QString whole;

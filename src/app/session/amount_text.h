@@ -3,7 +3,7 @@
 
 // Amounts, spans and prices in the window's words.
 
-#include "core/caution/hold.h"
+#include "core/caution/blocking_caution.h"
 #include "core/shelf/shelf.h"
 
 #include <QString>

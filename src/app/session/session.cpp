@@ -48,7 +48,7 @@ std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<
     return fresh;
 }
 
-Session::Session(QObject* parent) : QObject(parent) {
+Session::Session(QObject* parent) : QObject(parent), work_(jobs_.runner(QStringLiteral("reductions"))) {
     connect(&work_, &JobRunner::cancelled, this, &Session::documentChanged); // fields show what is stored
     connect(
         &work_, &JobRunner::ended, this,
@@ -79,10 +79,8 @@ const Configuration* Session::configuration() const {
 
 Instant Session::now() const {
     const QDateTime wall = QDateTime::currentDateTime();
-    Instant latest{wall.toMSecsSinceEpoch() + 1000LL * wall.offsetFromUtc()};
-    for (const auto& [id, mount] : document().all<Mount>())
-        if (mount.at) latest = std::max(latest, *mount.at);
-    return latest;
+    return std::max(Instant{wall.toMSecsSinceEpoch() + 1000LL * wall.offsetFromUtc()},
+                    newestMount(document()));
 }
 
 void Session::take(Project project) {
@@ -133,7 +131,7 @@ bool Session::openProject(const QString& path) {
         take(Project::open(path.toStdString()));
         return true;
     } catch (const InputError& error) {
-        post(error);
+        refuse(error);
         return false;
     }
 }
@@ -143,7 +141,7 @@ bool Session::createProject(const QString& path) {
         take(Project::create(path.toStdString()));
         return true;
     } catch (const InputError& error) {
-        post(error);
+        refuse(error);
         return false;
     }
 }
@@ -165,7 +163,7 @@ bool Session::saveCopy(const QString& path) {
         project_->saveCopy(path.toStdString());
         return true;
     } catch (const InputError& error) {
-        post(error);
+        refuse(error);
         return false;
     }
 }
@@ -175,7 +173,7 @@ bool Session::apply(const ChangeSet& set, const Acquired& acquired, Direction di
     try {
         project_->apply(set, acquired, direction);
     } catch (const InputError& error) {
-        post(error);
+        refuse(error);
         return false;
     }
     ++changes_;
@@ -278,6 +276,7 @@ void Session::refuse(const QString& why) {
     refused_ = true;
     emit refused(why);
 }
+void Session::refuse(const InputError& error) { refuse(saySentence(error)); }
 void Session::post(const InputError& error) { post(saySentence(error)); }
 
 } // namespace ibuki

@@ -70,8 +70,10 @@ public:
     /// is done, with a notice. While one is at work another is refused, with a notice.
     void performReduced(Edit edit, std::vector<ReductionTask> tasks);
     JobRunner& work() { return work_; }
-    /// Work beside the window's, which goes on whatever the window shows.
+    /// Where all work off the main thread runs; it goes on whatever the window shows.
     JobService& jobs() { return jobs_; }
+    /// An error of what the user asked for just now: told in the sheet that is open, else as a notice.
+    void refuse(const InputError& error);
 
     void select(const Selection& selection);
     void selectMount(Id<Mount> mount);
@@ -107,8 +109,8 @@ private:
     int changes_ = 0;      ///< counts what was done to the document
     std::function<ChangeSet(const Document&)> waitingFact_;
     Message workTitle_; ///< of what work_ is doing, or did last
-    JobRunner work_;
     JobService jobs_;
+    JobRunner& work_; ///< of jobs_: reductions that an edit waits for
 };
 
 } // namespace ibuki

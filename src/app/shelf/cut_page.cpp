@@ -25,6 +25,7 @@ namespace {
 
 constexpr double leastOffcutMm = 10; ///< narrower rests are not worth keeping
 constexpr double usualKerfMm = 0.5;
+constexpr const char* cuttingName = words::mark("Working out the cutting plan");
 enum Column { name, width, length, thickness, count, flag };
 
 QString cell(double value) { return numberText(value); }
@@ -41,6 +42,8 @@ CutPage::CutPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     connect(&soon_, &QTimer::timeout, this, &CutPage::replan);
     connect(&session_, &Session::projectChanged, this, [this] { started_ = false; });
 }
+
+bool CutPage::isWorking() const { return soon_.isActive() || session_.jobs().isRunning(cuttingName); }
 
 QTableWidget* CutPage::makeTable(const QString& name, const QStringList& columns) {
     auto* table = new QTableWidget(0, static_cast<int>(columns.size()));
@@ -301,7 +304,8 @@ void CutPage::replan() {
     }
     planned_ = *wanted;
     if (!plan_) preview_->clear(say("Working out the plan…"));
-    planner_.start<CutPlan>(
+    session_.jobs().startNewest<CutPlan>(
+        cuttingName, this,
         [asked = *wanted](const std::stop_token&, const Progress&) { return planCuts(asked); },
         [this](CutPlan plan) {
             plan_ = std::move(plan);
@@ -354,7 +358,7 @@ bool CutPage::saveDrawing(const QString& path) {
             writeCutPdf(pages_, path);
         return true;
     } catch (const InputError& error) {
-        session_.post(error);
+        session_.refuse(error);
         return false;
     }
 }

@@ -29,7 +29,7 @@ public:
 
     bool saveDrawing(const QString& path); ///< .svg or .pdf; false with a notice
     const std::optional<CutPlan>& plan() const { return plan_; }
-    bool isWorking() const { return soon_.isActive() || planner_.isRunning(); }
+    bool isWorking() const;
 
 private:
     QWidget* makeTables();
@@ -51,7 +51,6 @@ private:
 
     Session& session_;
     QTimer soon_;
-    JobRunner planner_;
     CutJob planned_;
     std::optional<CutPlan> plan_;
     std::vector<std::string> pages_;

@@ -2,8 +2,7 @@
 #pragma once
 
 #include "app/session/session.h"
-#include "core/domain/bench.h"
-#include "core/domain/material.h"
+#include "app/shelf/figure_lines.h"
 
 #include <QWidget>
 
@@ -18,21 +17,14 @@ class FiguresPanel : public QWidget {
 public:
     explicit FiguresPanel(Session& session, QWidget* parent = nullptr);
 
-    struct Thing {
-        Id<Material> material;
-        std::optional<Id<Lot>> lot;
-    };
-    void show(const std::vector<Thing>& things, const Site* site);
+    void show(const std::vector<ShelfThing>& things, const Site* site);
 
 private:
-    struct Line {
-        QString name;
-        QStringList values; ///< one a thing
-    };
-    std::vector<Line> lines(const std::vector<Thing>& things, const Site* site) const;
+    void fill(const FigureTable& told);
 
     Session& session_;
     QGridLayout* grid_;
+    std::optional<FigureTable> shown_;
 };
 
 } // namespace ibuki

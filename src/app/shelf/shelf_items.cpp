@@ -75,15 +75,6 @@ double rank(const ShelfItem& item, ShelfOrder order) {
 
 } // namespace
 
-std::string mainCurrency(const Document& document) {
-    std::map<std::string, int> counts;
-    for (const auto& [id, lot] : document.all<Lot>())
-        if (!lot.currency.empty()) ++counts[lot.currency];
-    const auto most = std::max_element(counts.begin(), counts.end(),
-                                       [](const auto& a, const auto& b) { return a.second < b.second; });
-    return most == counts.end() ? std::string() : most->first;
-}
-
 std::vector<ShelfItem> shelfItems(const Document& document, const Site* site, Instant now) {
     const std::string currency = mainCurrency(document);
     std::map<Id<Material>, std::vector<const Lot*>> lots;

@@ -9,6 +9,7 @@
 #include "core/caution/caution.h"
 #include "core/domain/bench.h"
 #include "core/shelf/shelf.h"
+#include "core/shelf/shelf_worth.h"
 
 #include <QRectF>
 #include <QString>
@@ -32,9 +33,6 @@ struct ShelfItem {
     CautionSeverity gravest = CautionSeverity::info;
     QString tip;
 };
-
-/// The currency that most lots are priced in; empty when none is.
-std::string mainCurrency(const Document& document);
 
 /// Everything on the shelf, priced and checked for one site (may be nullptr).
 std::vector<ShelfItem> shelfItems(const Document& document, const Site* site, Instant now);

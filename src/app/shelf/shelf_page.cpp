@@ -13,6 +13,7 @@
 #include "app/shelf/shelf_board.h"
 #include "app/shelf/shelf_subject.h"
 #include "core/shelf/shelf_edit.h"
+#include "core/shelf/shelf_worth.h"
 #include "store/atomic_file.h"
 #include "store/shelf/shelf_file.h"
 
@@ -206,7 +207,7 @@ void ShelfPage::showDetail() {
                         : qtext(subject.lot ? subject.lot->name : subject.material->name));
     switch (tabs_->currentIndex()) {
     case 0: {
-        std::vector<FiguresPanel::Thing> things{
+        std::vector<ShelfThing> things{
             {subject.material->id, subject.lot ? std::optional(subject.lot->id) : std::nullopt}};
         if (besideMaterial_) things.push_back({*besideMaterial_, besideLot_});
         figures_->show(things, subject.site);
@@ -276,14 +277,13 @@ void ShelfPage::removeChosen() {
     if (!material) return;
     Edit edit(document, titled("Remove {name}", {{"name", lot ? lot->name : material->name}}));
     if (lot) {
-        if (!document.where(&Application::lot, std::optional(lot->id)).empty()) {
+        if (isUsed(document, *lot)) {
             session_.refuse(say("%1 stays: mounts have taken from it.").arg(qtext(lot->name)));
             return;
         }
         removeLot(edit, lot->id);
     } else {
-        if (!document.where(&Level::material, std::optional(material->id)).empty()
-            || !document.where(&Lot::material, material->id).empty()) {
+        if (isUsed(document, *material)) {
             session_.refuse(
                 say("%1 has lots or stands in a study and stays on the shelf. Remove those first.")
                     .arg(qtext(material->name)));
@@ -297,22 +297,12 @@ void ShelfPage::removeChosen() {
 void ShelfPage::askRates() { openDialog(new RatesSheet(session_, this)); }
 
 QString ShelfPage::worth() const {
-    std::map<std::string, double> totals;
-    const Instant now = session_.now(); // looks through all mounts: once
-    for (const auto& [id, lot] : session_.document().all<Lot>()) {
-        const LotCost cost = costOf(session_.document(), lot, nullptr, now);
-        const auto left = lotState(session_.document(), lot, now).left;
-        if (cost.perUnit && left) totals[lot.currency] += cost.perUnit->amount * *left;
-    }
-    std::vector<Money> amounts;
+    const ShelfWorth worth = worthLeft(session_.document(), session_.now());
+    if (worth.byCurrency.empty()) return {};
     QStringList apart;
-    for (const auto& [currency, amount] : totals) {
-        amounts.push_back({amount, currency});
-        apart << moneyText(amounts.back());
-    }
-    if (amounts.empty()) return {};
-    const auto all = sum(amounts, mainCurrency(session_.document()), session_.document());
-    return say("Left on the shelf: %1.").arg(all ? moneyText(*all) : apart.join(say(" and ")));
+    for (const Money& money : worth.byCurrency) apart << moneyText(money);
+    return say("Left on the shelf: %1.")
+        .arg(worth.total ? moneyText(*worth.total) : apart.join(say(" and ")));
 }
 
 bool ShelfPage::importFrom(const QString& path) {
@@ -331,7 +321,7 @@ bool ShelfPage::importFrom(const QString& path) {
                           .arg(found.changed));
         return true;
     } catch (const InputError& error) {
-        session_.post(error);
+        session_.refuse(error);
         return false;
     }
 }
@@ -343,7 +333,7 @@ bool ShelfPage::exportTo(const QString& path) {
                                                     : shelfCsv(session_.document()));
         return true;
     } catch (const InputError& error) {
-        session_.post(error);
+        session_.refuse(error);
         return false;
     }
 }

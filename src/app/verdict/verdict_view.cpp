@@ -106,8 +106,8 @@ void VerdictView::refresh() {
     ladder_->clear();
     sentences_->clear();
     *evidence_ = {};
-    legend_->setVisible(false);
     if (!question) {
+        legend_->setVisible(false);
         title_->setText(say("No study yet"));
         sentences_->addItem(
             say("Ask a question first; the verdict appears here once two materials are mounted."));
@@ -122,8 +122,8 @@ void VerdictView::refresh() {
                       std::string(responseUnit(*question)));
         const Mount* mount = session_.mount();
         ladder_->markMount(mount ? mount->name : std::string());
-        legend_->setVisible(true);
     }
+    legend_->setVisible(evidence_->comparison.has_value());
     fillSentences(*question);
 }
 

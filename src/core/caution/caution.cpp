@@ -33,7 +33,7 @@ Truth compare(const Condition& condition, const Facts& facts) {
     }
 }
 
-Truth together(const Condition& condition, const Facts& facts) {
+Truth combined(const Condition& condition, const Facts& facts) {
     const bool isAll = condition.kind == Condition::Kind::all;
     Truth result = isAll ? Truth::yes : Truth::no;
     for (const Condition& part : condition.parts) {
@@ -49,7 +49,7 @@ Truth Condition::on(const Facts& facts) const {
     switch (kind) {
     case Kind::all:
     case Kind::any:
-        return together(*this, facts);
+        return combined(*this, facts);
     case Kind::negated: {
         const Truth inner = parts.front().on(facts);
         return inner == Truth::unknown ? inner : truthOf(inner == Truth::no);

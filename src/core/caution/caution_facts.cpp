@@ -9,6 +9,7 @@
 #include "core/shelf/shelf.h"
 
 #include <algorithm>
+#include <functional>
 
 namespace ibuki {
 namespace {
@@ -57,32 +58,37 @@ void putPad(Facts& facts, const Material& material, const Site& site, const Conf
     facts["pad.loadShare"] = padState(pad).forceN / configuration->mountForce->value;
 }
 
-/// The hottest that anything on each configuration was seen, °C.
-struct HottestMeasured {
-    std::map<Id<Configuration>, double> byRig;
+/// What was seen in each run at its hottest, °C, the hottest run first.
+struct HottestFirst {
+    std::vector<std::pair<double, Id<Run>>> runs;
 };
 
-HottestMeasured hottestMeasured(const Document& document) {
-    HottestMeasured measured;
-    for (const auto& [id, stored] : document.all<RunReduction>()) {
-        const Run* run = document.find(stored.run);
+HottestFirst hottestFirst(const Document& document) {
+    HottestFirst seen;
+    for (const auto& [id, stored] : document.all<RunReduction>())
+        if (const auto& hottest = stored.reduction.hottestC) seen.runs.emplace_back(*hottest, stored.run);
+    std::sort(seen.runs.begin(), seen.runs.end(), std::greater());
+    return seen;
+}
+
+/// The hottest that anything on the configuration was seen, °C. Most often the first run tells.
+std::optional<double> hottestMeasured(const Document& document, Id<Configuration> configuration) {
+    const auto& seen = document.once<HottestFirst>([&] { return hottestFirst(document); });
+    for (const auto& [hottest, id] : seen.runs) {
+        const Run* run = document.find(id);
         const Mount* mount = run ? document.find(run->mount) : nullptr;
         const Recording* recording = run ? document.find(run->recording) : nullptr;
-        if (!mount || !recording || recording->withdrawn || !stored.reduction.hottestC) continue;
-        const double hottest = *stored.reduction.hottestC;
-        const auto at = measured.byRig.try_emplace(mount->configuration, hottest).first;
-        at->second = std::max(at->second, hottest);
+        if (mount && recording && !recording->withdrawn && mount->configuration == configuration)
+            return hottest;
     }
-    return measured;
+    return std::nullopt;
 }
 
 void putConfiguration(Facts& facts, const Document& document, const Configuration& configuration) {
     facts["chip.lid"] = std::string(word(configuration.lid));
     facts["fan.turns"] = configuration.fan != FanSetting::none;
     put(facts, "chip.pins", configuration.pinsOnChip);
-    const auto& measured = document.once<HottestMeasured>([&] { return hottestMeasured(document); }).byRig;
-    const auto found = measured.find(configuration.id);
-    std::optional<double> hottest = found == measured.end() ? std::nullopt : std::optional(found->second);
+    std::optional<double> hottest = hottestMeasured(document, configuration.id);
     if (!hottest && configuration.temperatureLimit) hottest = configuration.temperatureLimit->value;
     if (hottest) facts["bench.hottest"] = *hottest;
 }
@@ -132,13 +138,13 @@ Facts cautionFacts(const Document& document, const CautionSubject& subject, Inst
 
 const Acknowledgement* acknowledgementOf(const Document& document, std::string_view rule,
                                          const CautionSubject& subject) {
-    const auto same = [](const auto& stated, const auto* thing) {
+    const auto matches = [](const auto& stated, const auto* thing) {
         return !stated || (thing && *stated == thing->id);
     };
     const Acknowledgement* newest = nullptr;
     for (const auto& [id, given] : document.all<Acknowledgement>())
-        if (given.rule == rule && same(given.material, subject.material) && same(given.lot, subject.lot)
-            && same(given.site, subject.site) && same(given.mount, subject.mount))
+        if (given.rule == rule && matches(given.material, subject.material) && matches(given.lot, subject.lot)
+            && matches(given.site, subject.site) && matches(given.mount, subject.mount))
             newest = &given;
     return newest;
 }

@@ -7,6 +7,7 @@
 
 namespace ibuki {
 
+struct Instant;
 struct Reduction;
 
 /// The bench's newest configuration that is no variant; nullptr when it has none.
@@ -25,6 +26,8 @@ const Bench* benchOf(const Document& document, const Mount& mount);
 
 /// Mounts of a bench in the order of its record.
 std::vector<const Mount*> mountsOf(const Document& document, Id<Bench> bench);
+/// When the latest mount of any bench was made; the epoch's begin without one.
+Instant newestMount(const Document& document);
 
 /// Slots of a study in order.
 std::vector<const Slot*> slotsOf(const Document& document, Id<Study> study);

@@ -96,20 +96,20 @@ NearestCells nearestCells(const Field& on, std::size_t count) {
 /// Dry regions that do not reach the border: 4-connected flood from the outside, then what is left.
 void countPockets(const Field& on, const std::vector<unsigned char>& wet, Spread& result) {
     const auto columns = static_cast<std::size_t>(on.columns);
-    std::vector<unsigned char> seen(on.distances.size(), 0);
+    std::vector<unsigned char> visited(on.distances.size(), 0);
     std::vector<std::size_t> stack;
     const auto flood = [&](std::size_t start) {
         std::size_t cells = 0;
         stack.push_back(start);
-        seen[start] = 1;
+        visited[start] = 1;
         while (!stack.empty()) {
             const std::size_t cell = stack.back();
             stack.pop_back();
             ++cells;
             const std::size_t column = cell % columns;
             const auto visit = [&](std::size_t next) {
-                if (seen[next] || wet[next]) return;
-                seen[next] = 1;
+                if (visited[next] || wet[next]) return;
+                visited[next] = 1;
                 stack.push_back(next);
             };
             if (column > 0) visit(cell - 1);
@@ -121,7 +121,7 @@ void countPockets(const Field& on, const std::vector<unsigned char>& wet, Spread
     };
     flood(0); // the first cell lies outside of anything the paste reaches
     for (std::size_t cell = 0; cell < on.distances.size(); ++cell) {
-        if (seen[cell] || wet[cell]) continue;
+        if (visited[cell] || wet[cell]) continue;
         ++result.trappedPockets;
         result.trappedMm2 += static_cast<double>(flood(cell)) * on.cellArea();
     }

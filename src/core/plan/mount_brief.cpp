@@ -50,7 +50,8 @@ void addCautions(MountBrief& brief, const Document& document, const Question& qu
     subject.configuration = configuration;
     brief.cautions = cautionsFor(cautionFacts(document, subject, now));
     if (subject.site)
-        brief.holds = holdsOf(document, *brief.material, *subject.site, subject.configuration, now);
+        brief.blocking =
+            blockingCautions(document, *brief.material, *subject.site, subject.configuration, now);
 }
 
 /// "sustained load, 180 W"; a name that tells the power already is left alone.

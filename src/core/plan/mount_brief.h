@@ -5,7 +5,7 @@
 // cautions of exactly this mount. Tile, bench and card show the same.
 
 #include "core/base/message.h"
-#include "core/caution/hold.h"
+#include "core/caution/blocking_caution.h"
 #include "core/plan/schedule.h"
 
 namespace ibuki {
@@ -30,7 +30,7 @@ struct MountBrief {
     std::vector<std::string> loads;
     std::vector<TimedStep> steps;
     std::vector<Caution> cautions; ///< gravest first
-    std::vector<Hold> holds;
+    std::vector<BlockingCaution> blocking;
     std::string heldConstant;
     int block = 0;
     std::optional<Instant> plannedFor;

@@ -61,7 +61,7 @@ void check(const SampleSizeInput& input) {
 
 } // namespace
 
-SampleSize outlookAt(const SampleSizeInput& input, int n) {
+SampleSize sampleSizeAt(const SampleSizeInput& input, int n) {
     check(input);
     if (n < 2) refuse("plan-mounts.scatter", {{"n", n}});
     return sizeAt(input, n);

@@ -26,7 +26,7 @@ struct SampleSize {
 };
 
 /// What n ≥ 2 mounts of each group would give.
-SampleSize outlookAt(const SampleSizeInput& input, int n);
+SampleSize sampleSizeAt(const SampleSizeInput& input, int n);
 
 /// The smallest n with at least the power asked. Throws InputError (plan-groups, plan-scatter,
 /// plan-difference, plan-power, plan-confidence, plan-margin) for values that cannot be, and

@@ -169,10 +169,10 @@ private:
 
 /// The room as the chip sees it: read at t − shift, smoothed by a first-order lag. Nothing when the probe
 /// does not reach over nearly all of it.
-std::optional<Eigen::VectorXd> seenRoom(const ChipResidual& chip, const RoomSeries& room, double shiftS,
-                                        double lagS) {
+std::optional<Eigen::VectorXd> laggedRoom(const ChipResidual& chip, const RoomSeries& room, double shiftS,
+                                          double lagS) {
     const auto& times = chip.times();
-    Eigen::VectorXd seen(static_cast<Eigen::Index>(times.size()));
+    Eigen::VectorXd lagged(static_cast<Eigen::Index>(times.size()));
     double state = nan;
     double last = 0;
     std::size_t missing = 0;
@@ -196,10 +196,10 @@ std::optional<Eigen::VectorXd> seenRoom(const ChipResidual& chip, const RoomSeri
         }
         if (lagS <= 0) state = now;
         last = times[i];
-        seen(static_cast<Eigen::Index>(i)) = state;
+        lagged(static_cast<Eigen::Index>(i)) = state;
     }
     if (missing * 5 > times.size()) return std::nullopt;
-    return seen;
+    return lagged;
 }
 
 constexpr std::array<double, 11> coolerLagsS{0, 15, 30, 60, 90, 130, 190, 270, 400, 600, 900};
@@ -223,9 +223,9 @@ struct Trial {
 Trial trialOf(const ChipResidual& chip, const RoomSeries& room, const Eigen::VectorXd& target, double shiftS,
               double lagS) {
     Trial trial{shiftS, lagS};
-    const auto seen = seenRoom(chip, room, shiftS, lagS);
-    if (!seen) return trial;
-    const Eigen::VectorXd part = chip.project(*seen);
+    const auto lagged = laggedRoom(chip, room, shiftS, lagS);
+    if (!lagged) return trial;
+    const Eigen::VectorXd part = chip.project(*lagged);
     const double square = part.squaredNorm();
     trial.gain = square > 0 ? std::clamp(part.dot(target) / square, 0.0, mostGain) : 0;
     if (trial.gain < leastGain) trial.gain = 0;
@@ -284,7 +284,7 @@ ProbeFit alignProbe(const Trace& log, const Trace& probe, double reachS, const P
                                          [](const Trial& a, const Trial& b) { return a.sum < b.sum; });
     if (!std::isfinite(best.sum) || best.gain == 0) return fit;
     const Eigen::VectorXd left =
-        target - best.gain * chip.project(*seenRoom(chip, room, best.shiftS, best.lagS));
+        target - best.gain * chip.project(*laggedRoom(chip, room, best.shiftS, best.lagS));
     const double inflation =
         integratedAutocorrelationTime(std::vector<double>(left.data(), left.data() + left.size()));
     const double variance = inflation * best.sum / std::max(1.0, chip.df());

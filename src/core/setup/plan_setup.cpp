@@ -4,7 +4,7 @@
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/physics/random.h"
-#include "core/plan/outlook.h"
+#include "core/plan/power_analysis.h"
 
 #include <algorithm>
 #include <fmt/format.h>

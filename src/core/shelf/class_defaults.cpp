@@ -20,7 +20,7 @@ constexpr std::array<ClassDefaults, 8> table{{
     /* unknown      */ {4, 35, 2.5, 2.6, 150, 100, {}, -40, 125, {}, 2, 3, false, false, false},
 }};
 
-template <class Stated> Known<double> known(const std::optional<Stated>& stated, double usual) {
+template <class Stated> ValueOrDefault<double> known(const std::optional<Stated>& stated, double usual) {
     if (!stated) return {usual, true};
     if constexpr (std::is_same_v<Stated, double>)
         return {*stated, false};
@@ -29,12 +29,13 @@ template <class Stated> Known<double> known(const std::optional<Stated>& stated,
 }
 
 template <class Stated>
-std::optional<Known<double>> maybe(const std::optional<Stated>& stated, std::optional<double> usual) {
+std::optional<ValueOrDefault<double>> maybe(const std::optional<Stated>& stated,
+                                            std::optional<double> usual) {
     if (stated || usual) return known(stated, usual.value_or(0));
     return std::nullopt;
 }
 
-Known<bool> known(YesNo stated, bool usual) {
+ValueOrDefault<bool> known(YesNo stated, bool usual) {
     if (stated == YesNo::notStated) return {usual, true};
     return {stated == YesNo::yes, false};
 }
@@ -63,8 +64,8 @@ MaterialFacts factsOf(const Material& material) {
     facts.meltsC = maybe(material.melts, usual.meltsC);
     facts.minC = known(material.coldest, usual.minC);
     facts.maxC = known(material.hottest, usual.maxC);
-    facts.cycles = material.conditioningCycles ? Known<int>{*material.conditioningCycles, false}
-                                               : Known<int>{usual.cycles, true};
+    facts.cycles = material.conditioningCycles ? ValueOrDefault<int>{*material.conditioningCycles, false}
+                                               : ValueOrDefault<int>{usual.cycles, true};
     facts.reapplyYears = known(material.reapplyYears, usual.reapplyYears);
     facts.conducts = known(material.conductsElectricity, usual.conducts);
     facts.gallium = known(material.containsGallium, usual.gallium);

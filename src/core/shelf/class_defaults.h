@@ -31,28 +31,28 @@ struct ClassDefaults {
 const ClassDefaults& classDefaults(MaterialClass kind);
 
 /// A value with its origin, so that every screen can mark what the user never said.
-template <class T> struct Known {
+template <class T> struct ValueOrDefault {
     T value{};
     bool isDefault = false;
 };
 
 /// A material with every gap filled from its class. `bondLineUm` is the thickness for pads and sheets.
 struct MaterialFacts {
-    Known<double> densityGPerMl;
-    Known<double> bondLineUm;
-    Known<double> contactMm2KPerW;
-    Known<double> conductivityWPerMK;
-    std::optional<Known<double>> yieldPa;
-    std::optional<Known<double>> viscosityPaS;
-    std::optional<Known<double>> modulusMPa;
-    std::optional<Known<double>> meltsC;
-    Known<double> minC;
-    Known<double> maxC;
-    Known<int> cycles;
-    Known<double> reapplyYears;
-    Known<bool> conducts;
-    Known<bool> gallium;
-    Known<bool> reusable;
+    ValueOrDefault<double> densityGPerMl;
+    ValueOrDefault<double> bondLineUm;
+    ValueOrDefault<double> contactMm2KPerW;
+    ValueOrDefault<double> conductivityWPerMK;
+    std::optional<ValueOrDefault<double>> yieldPa;
+    std::optional<ValueOrDefault<double>> viscosityPaS;
+    std::optional<ValueOrDefault<double>> modulusMPa;
+    std::optional<ValueOrDefault<double>> meltsC;
+    ValueOrDefault<double> minC;
+    ValueOrDefault<double> maxC;
+    ValueOrDefault<int> cycles;
+    ValueOrDefault<double> reapplyYears;
+    ValueOrDefault<bool> conducts;
+    ValueOrDefault<bool> gallium;
+    ValueOrDefault<bool> reusable;
 };
 
 MaterialFacts factsOf(const Material& material);

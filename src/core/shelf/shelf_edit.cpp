@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/shelf/shelf_edit.h"
 #include "core/domain/mount.h"
+#include "core/domain/study.h"
 
 namespace ibuki {
 namespace {
@@ -14,6 +15,15 @@ void removeWhere(Edit& edit, Member E::*member, const Value& value) {
 }
 
 } // namespace
+
+bool isUsed(const Document& document, const Lot& lot) {
+    return !document.where(&Application::lot, std::optional(lot.id)).empty();
+}
+
+bool isUsed(const Document& document, const Material& material) {
+    return !document.where(&Level::material, std::optional(material.id)).empty()
+           || !document.where(&Lot::material, material.id).empty();
+}
 
 void removeLot(Edit& edit, Id<Lot> lot) {
     removeWhere(edit, &Offcut::lot, lot);

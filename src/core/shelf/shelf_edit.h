@@ -8,10 +8,15 @@
 
 namespace ibuki {
 
-/// With its off-cuts, pictures and acknowledgements. The caller has seen that no application took from it.
+/// Whether a mount has taken from it.
+bool isUsed(const Document& document, const Lot& lot);
+/// Whether it has a lot or stands in a study.
+bool isUsed(const Document& document, const Material& material);
+
+/// With its off-cuts, pictures and acknowledgements. Not of a used one.
 void removeLot(Edit& edit, Id<Lot> lot);
 
-/// With its packages and acknowledgements. The caller has seen that it has no lot and stands in no study.
+/// With its packages and acknowledgements. Not of a used one.
 void removeMaterial(Edit& edit, Id<Material> material);
 
 } // namespace ibuki

@@ -2,6 +2,7 @@
 #include "core/stats/dunnett.h"
 
 #include "core/stats/growing_root.h"
+#include "core/stats/memo.h"
 #include "core/stats/studentized_range.h"
 
 #include <algorithm>
@@ -69,7 +70,13 @@ double dunnettCdf(double d, std::span<const double> n, double n0, double nu, Sid
 
 double dunnettQuantile(double p, std::span<const double> n, double n0, double nu, Sides sides) {
     assert(p > 0.5 && p < 1);
-    return rootOfGrowing([&](double d) { return dunnettCdf(d, n, n0, nu, sides) - p; }, 0.1, 3.0);
+    static Memo known;
+    std::vector<double> arguments{p, n0, nu, sides == Sides::two ? 2.0 : 1.0};
+    arguments.insert(arguments.end(), n.begin(), n.end());
+    std::sort(arguments.begin() + 4, arguments.end()); // the order of the groups is none of its business
+    return known(std::move(arguments), [&] {
+        return rootOfGrowing([&](double d) { return dunnettCdf(d, n, n0, nu, sides) - p; }, 0.1, 3.0);
+    });
 }
 
 } // namespace ibuki

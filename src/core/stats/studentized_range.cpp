@@ -2,6 +2,7 @@
 #include "core/stats/studentized_range.h"
 
 #include "core/stats/growing_root.h"
+#include "core/stats/memo.h"
 
 #include <algorithm>
 #include <boost/math/constants/constants.hpp>
@@ -86,8 +87,12 @@ double studentizedRangeQuantile(double p, int k, double nu) {
     if (k == 2) return rootTwo * student; // exact identity
     // The range of k means is stochastically larger than that of two.
     const double lo = 0.9999 * rootTwo * student;
-    const RangeCdf range(k);
-    return rootOfGrowing([&](double q) { return cdfWith(range, q, nu) - p; }, lo, std::max(1.5 * lo, 1.0));
+    static Memo known;
+    return known({p, double(k), nu}, [&] {
+        const RangeCdf range(k);
+        return rootOfGrowing([&](double q) { return cdfWith(range, q, nu) - p; }, lo,
+                             std::max(1.5 * lo, 1.0));
+    });
 }
 
 } // namespace ibuki

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/log_layout.h"
 
+#include "store/log/fingerprint.h"
+
 #include "store/log/number_cell.h"
 #include "store/log/text.h"
 
@@ -75,9 +77,9 @@ private:
     }
 
     std::optional<Role> statedRole(const std::string& column, const Header& header) const {
-        const auto named = options_.roles.find(column);
-        if (named != options_.roles.end()) return named->second;
-        for (const auto& [name, role] : options_.roles)
+        const auto named = layout_.stated.find(column);
+        if (named != layout_.stated.end()) return named->second;
+        for (const auto& [name, role] : layout_.stated)
             if (parseHeader(name).words == header.words) return role;
         return std::nullopt;
     }
@@ -85,6 +87,10 @@ private:
     void planColumns() {
         const std::vector<std::string>& columns = layout_.dialect.columns;
         std::vector<RoleGuess>& roles = layout_.roles;
+        layout_.fingerprint = headerFingerprint(columns);
+        const auto remembered = options_.rolesByHeader.find(layout_.fingerprint);
+        const bool isRemembered = options_.roles.empty() && remembered != options_.rolesByHeader.end();
+        layout_.stated = isRemembered ? remembered->second : options_.roles;
         std::vector<Header> headers;
         std::vector<std::pair<std::size_t, Role>> stated;
         for (std::size_t i = 0; i < columns.size(); ++i) {

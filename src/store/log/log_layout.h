@@ -13,6 +13,8 @@ struct LogLayout {
     Dialect dialect;
     TimeReading time;
     std::vector<RoleGuess> roles;                  ///< of every column; 1 where the user said so
+    std::string fingerprint;                       ///< of the header, see fingerprint.h
+    RoleMap stated;                                ///< what the options say of its columns
     std::vector<Channel> channels;                 ///< of every column, without samples
     std::vector<std::vector<std::string>> rows;    ///< cells of the beginning and the end
     std::vector<long> previewLines;                ///< of the first rows, in the scanned text

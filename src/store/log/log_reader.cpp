@@ -67,17 +67,13 @@ public:
           layout_(layOut(text.view(), text.options, notes_)),
           channels_(layout_.channels),
           words_(channels_.size()) {
+        if (std::all_of(channels_.begin(), channels_.end(), [](const Channel& channel) {
+                return channel.role == Role::ignore || channel.role == Role::time;
+            }))
+            notes_.refuse("log-no-channels", {}, layout_.dialect.headerLine);
         takeRows();
         axis_ = repairTimeAxis(stamps_, layout_.time.clockOnly, witness());
         if (axis_.keep.empty()) refuseWithoutSamples();
-    }
-
-    const LogLayout& layout() const { return layout_; }
-
-    std::vector<bool> keptRows() const {
-        std::vector<bool> kept(stamps_.size(), false);
-        for (std::size_t row : axis_.keep) kept[row] = true;
-        return kept;
     }
 
     /// Once: the samples are moved out.
@@ -98,6 +94,8 @@ public:
                         Message{"log-line.impossible",
                                 {{"count", cells.count}, {"column", cells.column}, {"first", cells.first}}});
         fillReport(reading.report);
+        reading.keptRows.resize(stamps_.size(), false);
+        for (std::size_t row : axis_.keep) reading.keptRows[row] = true;
         return reading;
     }
 
@@ -198,8 +196,9 @@ private:
         notes_.handOver(report);
         report.jsonLines = text_.jsonLines;
         report.roles = layout_.roles;
+        report.stated = layout_.stated;
         report.time = layout_.time;
-        report.fingerprint = headerFingerprint(layout_.dialect.columns);
+        report.fingerprint = layout_.fingerprint;
         report.dialect = layout_.dialect;
         report.dialect.headerLine = notes_.lineOfFile(report.dialect.headerLine);
         for (long line : layout_.previewLines) report.previewLines.push_back(notes_.lineOfFile(line));
@@ -289,16 +288,12 @@ LogReading readLogReported(std::string_view bytes, const std::string& fileName, 
 }
 
 void streamOtherChannels(std::string_view bytes, const std::string& fileName, const LogOptions& options,
-                         std::size_t blockRows, const std::function<void(const ChannelBlock&)>& sink) {
+                         const std::vector<bool>& keptRows, std::size_t blockRows,
+                         const std::function<void(const ChannelBlock&)>& sink) {
     ScannedText text(bytes, fileName, options);
     text.options.allChannels = false;
-    LogLayout layout;
-    std::vector<bool> keptRows;
-    {
-        const WholeRead whole(text, fileName); // its samples are not kept meanwhile
-        layout = whole.layout();
-        keptRows = whole.keptRows();
-    }
+    const LogNotes notes(fileName, text.lineShift());
+    const LogLayout layout = layOut(text.view(), text.options, notes);
     BlockRead(text, layout, blockRows, sink).run(keptRows, fileName);
 }
 

@@ -14,6 +14,7 @@ namespace ibuki {
 struct LogReading {
     Trace trace;
     LogReport report;
+    std::vector<bool> keptRows; ///< of the log's rows, those that the trace has
 };
 
 /// Throws InputError (log-empty, not-text, log-not-a-log, log-no-time, log-no-samples, log-no-channels,
@@ -31,9 +32,10 @@ struct ChannelBlock {
     std::vector<std::string> words; ///< of a column without numbers; then values is empty
 };
 
-/// The channels that readLog leaves out (those without a role), block by block over the same rows, so that no
-/// more than `blockRows` rows of them are ever in memory. Throws what readLog throws.
+/// The channels that readLog leaves out (those without a role), block by block over the rows that it kept, so
+/// that no more than `blockRows` rows of them are ever in memory. Throws what readLog throws.
 void streamOtherChannels(std::string_view bytes, const std::string& fileName, const LogOptions& options,
-                         std::size_t blockRows, const std::function<void(const ChannelBlock&)>& sink);
+                         const std::vector<bool>& keptRows, std::size_t blockRows,
+                         const std::function<void(const ChannelBlock&)>& sink);
 
 } // namespace ibuki

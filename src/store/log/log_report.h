@@ -17,7 +17,8 @@ struct LogOptions {
     bool allChannels = false; ///< keep columns without a role too (for import)
     bool roomOnly = false;    ///< a room probe's log: temperatures without a place are the room
     RoleMap roles;            ///< overrides, by header
-    DialectWish dialect;      ///< overrides of what is found
+    std::map<std::string, RoleMap> rolesByHeader; ///< the same by fingerprint, where `roles` is empty
+    DialectWish dialect;                          ///< overrides of what is found
     TimeWish time;
     std::stop_token stop;                 ///< asked for now and then; readLog then throws Cancelled
     std::function<void(double)> progress; ///< told now and then, 0 to 1; may be empty
@@ -38,6 +39,7 @@ struct LogReport {
     TimeReading time;
     std::vector<RoleGuess> roles;                  ///< of every column; 1 where the user said so
     std::string fingerprint;                       ///< of the header, see fingerprint.h
+    RoleMap stated;                                ///< roles that the options state of this header
     std::vector<long> previewLines;                ///< of the first rows
     std::vector<std::vector<std::string>> preview; ///< their cells as they were read
     std::vector<LogProblem> problems;              ///< at most mostProblems, in order of line

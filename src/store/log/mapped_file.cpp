@@ -35,6 +35,8 @@ MappedFile::MappedFile(const std::filesystem::path& path) {
     if (::fstat(file.fd, &info) != 0) refuse(path, errno);
     if (!S_ISREG(info.st_mode)) refuse(path, EISDIR);
     size_ = static_cast<std::size_t>(info.st_size);
+    stamp_ = {info.st_dev, info.st_ino, info.st_size,
+              info.st_ctim.tv_sec * std::int64_t{1'000'000'000} + info.st_ctim.tv_nsec};
     if (size_ == 0) return;
     void* address = ::mmap(nullptr, size_, PROT_READ, MAP_PRIVATE, file.fd, 0);
     if (address == MAP_FAILED) refuse(path, errno);

@@ -3,7 +3,6 @@
 
 #include "core/base/input_error.h"
 #include "store/digest.h"
-#include "store/log/mapped_file.h"
 #include "store/project/packing.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -77,12 +76,13 @@ private:
 
 void keepOtherChannels(const std::filesystem::path& project, const KeepTask& task) {
     const MappedFile file(task.log);
-    if (sha256(file.bytes()) != task.sha256) throw InputError("log-changed", {task.log, {}, {}});
+    if (file.stamp() != task.stamp && sha256(file.bytes()) != task.sha256)
+        throw InputError("log-changed", {task.log, {}, {}});
     try {
         SQLite::Database database(project.string(), SQLite::OPEN_READWRITE);
         database.setBusyTimeout(10'000); // the window writes between the blocks
         BlockWriter writer(database, task.recording);
-        streamOtherChannels(file.bytes(), task.log, task.options, keptBlockRows,
+        streamOtherChannels(file.bytes(), task.log, task.options, task.keptRows, keptBlockRows,
                             [&](const ChannelBlock& block) { writer.write(block); });
         writer.finish();
     } catch (const SQLite::Exception& error) {

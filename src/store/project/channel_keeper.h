@@ -6,6 +6,7 @@
 
 #include "core/domain/mount.h"
 #include "store/log/log_reader.h"
+#include "store/log/mapped_file.h"
 
 #include <filesystem>
 
@@ -15,7 +16,9 @@ struct KeepTask {
     Id<Recording> recording;
     std::string log; ///< path of the file that was brought in
     std::string sha256;
-    LogOptions options; ///< that it was read with
+    LogOptions options;         ///< that it was read with
+    std::vector<bool> keptRows; ///< LogReading::keptRows
+    FileStamp stamp;            ///< when it was read; one that still has it need not be hashed again
 };
 
 inline constexpr std::size_t keptBlockRows = 65'536;

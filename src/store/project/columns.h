@@ -22,7 +22,7 @@ using Cell = std::variant<std::monostate, std::int64_t, double, std::string>;
 
 enum class CellForm { text, number, whole, date, choice, reference, json };
 
-/// One member of a kind. get, set and same take values of that kind.
+/// One member of a kind. get, set and equal take values of that kind.
 struct ColumnInfo {
     const char* name;
     CellForm form;
@@ -31,7 +31,7 @@ struct ColumnInfo {
     std::optional<EntityKind> refersTo;      ///< of a reference
     Cell (*get)(const void* entity);
     void (*set)(void* entity, const Cell& cell); ///< throws InputError (project-damaged)
-    bool (*same)(const void* a, const void* b);
+    bool (*equal)(const void* a, const void* b);
 
     std::string_view sqlType() const; ///< TEXT, REAL, INTEGER
 };

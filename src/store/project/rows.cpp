@@ -134,7 +134,7 @@ Json membersOf(const TableInfo& table, const std::optional<Entity>& entity,
     if (!entity) return nullptr;
     Json json = Json::object();
     for (const ColumnInfo& column : table.columns) {
-        if (other && column.same(entity->value().get(), other->value().get())) continue;
+        if (other && column.equal(entity->value().get(), other->value().get())) continue;
         json[column.name] = column.form == CellForm::json ? Json("(reduced anew)")
                                                           : jsonOf(column.get(entity->value().get()));
     }

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/forms/entity_form.h"
 #include "app/forms/number_field.h"
 #include "app/session/amount_text.h"
 #include "support/test_class.h"
@@ -11,6 +12,14 @@ using namespace ibuki;
 class TestNumberField : public QObject {
     Q_OBJECT
 private slots:
+    void numbersAreReadWithPointOrComma() {
+        QCOMPARE(numberFrom("1,5"), std::optional(1.5));
+        QCOMPARE(numberFrom(" 1.5 "), std::optional(1.5));
+        for (const char* text : {"", "abc", "1.5 K", "inf", "nan", "1,2,3"})
+            QVERIFY2(!numberFrom(text), text);
+        QCOMPARE(numberText(0.1), QString("0.1"));
+        QCOMPARE(numberFrom(numberText(1.0 / 3)), std::optional(1.0 / 3));
+    }
     void onlyWhatIsInRangeIsAValue() {
         NumberField field("Bore, mm", {0, true, 50});
         for (const char* wrong : {"", "wide", "0", "-1", "51", "1,2,3", "inf"}) {

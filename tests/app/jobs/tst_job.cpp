@@ -114,6 +114,70 @@ private slots:
         QVERIFY(!done);
         QCOMPARE(service.waiting("keep"), std::size_t{0});
     }
+    void theNewestOfItsNameOutdatesWhatRanAndWaited() {
+        JobService service;
+        QObject asker;
+        QList<int> results;
+        bool queuedDone = false;
+        std::atomic<bool> begun = false;
+        const auto take = [&](int value) { results << value; };
+        const auto none = [](const InputError&) {};
+        service.startNewest<int>(
+            "try", &asker,
+            [&begun](const std::stop_token& stop, const Progress&) {
+                begun = true;
+                while (!stop.stop_requested()) std::this_thread::yield();
+                return 1;
+            },
+            take, none);
+        while (!begun) std::this_thread::yield();
+        service.queue(
+            "try", [](auto&&...) {}, [&] { queuedDone = true; }, none);
+        service.startNewest<int>(
+            "try", &asker, [](auto&&...) { return 2; }, take, none);
+        QTRY_VERIFY(!service.isRunning("try"));
+        QCOMPARE(results, QList<int>{2});
+        QVERIFY(!queuedDone);
+    }
+    void aJobEndsWithItsAskerAndTellsNobody() {
+        JobService service;
+        std::atomic<bool> stopped = false;
+        bool told = false;
+        auto asker = std::make_unique<QObject>();
+        service.startNewest<int>(
+            "try", asker.get(),
+            [&stopped](const std::stop_token& stop, const Progress&) {
+                while (!stop.stop_requested()) std::this_thread::yield();
+                stopped = true;
+                return 1;
+            },
+            [&](int) { told = true; }, [&](const InputError&) { told = true; });
+        asker.reset();
+        QTRY_VERIFY(stopped);
+        QTRY_VERIFY(!service.isRunning("try"));
+        QVERIFY(!told);
+    }
+    void anAskerThatGoesLeavesAnothersJobAlone() {
+        JobService service;
+        QObject second;
+        int got = 0;
+        std::atomic<bool> release = false;
+        {
+            QObject first;
+            service.startNewest<int>(
+                "try", &first, [](auto&&...) { return 1; }, [&](int value) { got = value; },
+                [](const InputError&) {});
+            service.startNewest<int>(
+                "try", &second,
+                [&release](const std::stop_token& stop, const Progress&) {
+                    while (!release && !stop.stop_requested()) std::this_thread::yield();
+                    return 2;
+                },
+                [&](int value) { got = value; }, [](const InputError&) {});
+        }
+        release = true;
+        QTRY_COMPARE(got, 2);
+    }
     void anErrorIsNotAResult() {
         JobRunner runner;
         QString code;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every rule once firing and once not, as a table; then what the document's own values make of them.
-#include "core/caution/hold.h"
+#include "core/caution/blocking_caution.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
@@ -200,10 +200,10 @@ private slots:
     }
     void aPlanIsHeldUntilTheFacesAreKnown() {
         Situation on = situation();
-        auto holds = holdsOf(on.document, *on.document.find(on.question), {});
+        auto blocking = blockingCautions(on.document, *on.document.find(on.question), {});
         const auto held = [&](std::string_view rule) {
-            return std::any_of(holds.begin(), holds.end(), [&](const Hold& hold) {
-                return hold.caution.rule->id == rule && hold.material == on.material;
+            return std::any_of(blocking.begin(), blocking.end(), [&](const BlockingCaution& one) {
+                return one.caution.rule->id == rule && one.material == on.material;
             });
         };
         QVERIFY(held("GA-AL"));
@@ -212,18 +212,18 @@ private slots:
             site.aluminiumNear = YesNo::no;
             site.contactsNear = YesNo::no;
         });
-        holds = holdsOf(on.document, *on.document.find(on.question), {});
-        QVERIFY(holds.empty());
+        blocking = blockingCautions(on.document, *on.document.find(on.question), {});
+        QVERIFY(blocking.empty());
         change(on, [](Site& site) { site.aluminiumNear = YesNo::yes; });
-        holds = holdsOf(on.document, *on.document.find(on.question), {});
-        QCOMPARE(holds.size(), std::size_t{1});
-        QCOMPARE(holds.front().caution.state, CautionState::applies);
+        blocking = blockingCautions(on.document, *on.document.find(on.question), {});
+        QCOMPARE(blocking.size(), std::size_t{1});
+        QCOMPARE(blocking.front().caution.state, CautionState::applies);
         // Nothing lifts it, not even a reason.
         Edit edit(on.document, "read");
         edit.add(
             Acknowledgement{{}, "GA-AL", on.material, {}, on.site, {}, "technician", Instant{5}, "we must"});
         apply(on.document, edit.finish());
-        QVERIFY(!holdsOf(on.document, *on.document.find(on.question), {}).empty());
+        QVERIFY(!blockingCautions(on.document, *on.document.find(on.question), {}).empty());
     }
     void anAcknowledgementCountsForWhatItNames() {
         Situation on = situation();

@@ -79,8 +79,8 @@ private slots:
             for (const auto& [k, n] : {std::pair{4, row.four}, std::pair{6, row.six}}) {
                 const SampleSizeInput input{k, 1, 1};
                 // The table's half width is q σ/√n, that of an interval for a pair of means.
-                QVERIFY(outlookAt(input, n).halfWidth <= row.d);
-                QVERIFY(outlookAt(input, n - 1).halfWidth > row.d);
+                QVERIFY(sampleSizeAt(input, n).halfWidth <= row.d);
+                QVERIFY(sampleSizeAt(input, n - 1).halfWidth > row.d);
             }
     }
     void scalesWithTheScatter() { // only difference over scatter counts

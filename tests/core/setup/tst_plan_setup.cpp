@@ -2,57 +2,19 @@
 #include "core/base/input_error.h"
 #include "core/evidence/evidence.h"
 #include "core/plan/mount_brief.h"
-#include "core/plan/outlook.h"
+#include "core/plan/power_analysis.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/question_setup.h"
 #include "core/stats/power.h"
+#include "support/laid.h"
 #include "support/near.h"
-#include "support/story.h"
 #include "support/test_class.h"
 
 #include <map>
 
 using namespace ibuki;
-
-namespace {
-
-const Instant now = *parseInstant("2031-03-01");
-
-/// A study of three pastes with its plan laid.
-struct Laid {
-    story::Asked asked = story::ask();
-    Question question = *firstQuestion(asked.document, asked.study);
-
-    explicit Laid(int mounts = 3, int checks = 0) {
-        Plan plan = planFor(asked.document, asked.study);
-        plan.mountsPerLevel = mounts;
-        plan.checkMounts = checks;
-        if (checks > 0) plan.checkWith = asked.document.all<Material>().begin()->first;
-        lay(plan);
-    }
-    void lay(const Plan& plan) {
-        Edit edit(asked.document, "plan");
-        layPlan(edit, question, plan, now);
-        apply(asked.document, edit.finish());
-    }
-    template <class Change> ChangeSet change(Change&& apply) {
-        Edit edit(asked.document, "change");
-        apply(edit);
-        const ChangeSet set = edit.finish();
-        ibuki::apply(asked.document, set);
-        return set;
-    }
-    std::vector<const Slot*> planned() const { return plannedSlots(asked.document, asked.study); }
-    std::string names() const {
-        std::string text;
-        for (const Slot* slot : planned())
-            text += slot->kind == SlotKind::checkMount ? "*"
-                                                       : asked.document.find(slot->level)->name.substr(0, 1);
-        return text;
-    }
-};
-
-} // namespace
+using story::Laid;
+using story::now;
 
 class TestPlanSetup : public QObject {
     Q_OBJECT
@@ -75,8 +37,8 @@ private slots:
                 edit.put(changed);
             }
         });
-        const double apart = outlookOf(story::ask().document, laid.question,
-                                       planFor(laid.asked.document, laid.asked.study), now)
+        const double apart = powerAnalysisOf(story::ask().document, laid.question,
+                                             planFor(laid.asked.document, laid.asked.study), now)
                                  .schedule.handsMinutes;
         Plan plan = planFor(laid.asked.document, laid.asked.study);
         laid.lay(plan);
@@ -86,8 +48,8 @@ private slots:
             const std::string three = names.substr(block, 3);
             QVERIFY2(three[1] != 'D', three.c_str()); // T and P are not parted
         }
-        const Outlook outlook = outlookOf(laid.asked.document, laid.question, plan, now);
-        QVERIFY(outlook.schedule.handsMinutes < apart);
+        const PowerAnalysis analysis = powerAnalysisOf(laid.asked.document, laid.question, plan, now);
+        QVERIFY(analysis.schedule.handsMinutes < apart);
         int stays = 0;
         for (const Slot* slot : laid.planned()) {
             const MountBrief brief = briefOf(laid.asked.document, *slot, now);
@@ -248,13 +210,14 @@ private slots:
                                          now);
         apply(asked.document, edit.finish());
         const Question question = *firstQuestion(asked.document, study);
-        const Outlook outlook = outlookOf(asked.document, question, *planOf(asked.document, study), now);
-        QVERIFY(outlook.isChange);
+        const PowerAnalysis analysis =
+            powerAnalysisOf(asked.document, question, *planOf(asked.document, study), now);
+        QVERIFY(analysis.isChange);
         // Paired t test of three mounts, σ = √2 · 0.2 K: the noncentral t of E.1 with n mounts.
         const double se = std::sqrt(2.0) * 0.2 / std::sqrt(3.0);
-        QVERIFY_NEAR(*outlook.chance, pairPower(4.302652729749464, 2, 1 / se), 1e-9);
+        QVERIFY_NEAR(*analysis.chance, pairPower(4.302652729749464, 2, 1 / se), 1e-9);
         // The mount stays on the bench for three days.
-        QVERIFY(outlook.schedule.benchMinutes / 60 > 3 * 72);
+        QVERIFY(analysis.schedule.benchMinutes / 60 > 3 * 72);
         bool within = false;
         for (const DesignFactor& factor : designOf(asked.document, question).factors)
             within = within || factor.stratum == Stratum::withinMount;
@@ -286,19 +249,19 @@ private slots:
         QCOMPARE(cells.size(), std::size_t{6});
         for (const auto& [cell, count] : cells) QCOMPARE(count, 2);
     }
-    void theOutlookCountsWhatItCosts() {
+    void thePowerAnalysisCountsWhatItCosts() {
         const Laid laid(4, 2);
         const Plan plan = *planOf(laid.asked.document, laid.asked.study);
-        const Outlook outlook = outlookOf(laid.asked.document, laid.question, plan, now);
-        QCOMPARE(outlook.totalMounts, 14);
-        QCOMPARE(outlook.pairs.size(), std::size_t{3});
-        SampleSizeInput input{3, outlook.scatter.sd, laid.question.margin.value};
-        const SampleSize same = outlookAt(input, 4);
-        QVERIFY_NEAR(*outlook.chance, same.achievedPower, 1e-9);
-        QVERIFY_NEAR(*outlook.halfWidth, same.halfWidth, 1e-9);
-        QVERIFY(outlook.schedule.handsMinutes > 0);
-        QVERIFY(outlook.schedule.benchMinutes > outlook.schedule.handsMinutes);
-        QVERIFY(!outlook.schedule.evenings.empty());
+        const PowerAnalysis analysis = powerAnalysisOf(laid.asked.document, laid.question, plan, now);
+        QCOMPARE(analysis.totalMounts, 14);
+        QCOMPARE(analysis.pairs.size(), std::size_t{3});
+        SampleSizeInput input{3, analysis.scatter.sd, laid.question.margin.value};
+        const SampleSize same = sampleSizeAt(input, 4);
+        QVERIFY_NEAR(*analysis.chance, same.achievedPower, 1e-9);
+        QVERIFY_NEAR(*analysis.halfWidth, same.halfWidth, 1e-9);
+        QVERIFY(analysis.schedule.handsMinutes > 0);
+        QVERIFY(analysis.schedule.benchMinutes > analysis.schedule.handsMinutes);
+        QVERIFY(!analysis.schedule.evenings.empty());
     }
     void moreMountsMoreChance() {
         const Laid laid;
@@ -306,7 +269,7 @@ private slots:
         double before = 0;
         for (int n = 2; n < 9; ++n) {
             plan.mountsPerLevel = n;
-            const double chance = *outlookOf(laid.asked.document, laid.question, plan, now).chance;
+            const double chance = *powerAnalysisOf(laid.asked.document, laid.question, plan, now).chance;
             QVERIFY(chance > before);
             before = chance;
         }
@@ -315,11 +278,11 @@ private slots:
         Laid laid;
         Plan plan = *planOf(laid.asked.document, laid.asked.study);
         plan.statedScatter = Kelvin{1.5};
-        const Outlook outlook = outlookOf(laid.asked.document, laid.question, plan, now);
-        QVERIFY(!outlook.resolvable);
-        QVERIFY(!outlook.improvements.empty());
+        const PowerAnalysis analysis = powerAnalysisOf(laid.asked.document, laid.question, plan, now);
+        QVERIFY(!analysis.resolvable);
+        QVERIFY(!analysis.improvements.empty());
         plan.statedScatter = Kelvin{0.3};
-        QVERIFY(outlookOf(laid.asked.document, laid.question, plan, now).resolvable);
+        QVERIFY(powerAnalysisOf(laid.asked.document, laid.question, plan, now).resolvable);
     }
     void finishedStudiesTellTheScatter() {
         story::Asked asked = story::measured();
@@ -343,7 +306,7 @@ private slots:
         const Plan plan = planFor(asked.document, asked.study);
         const auto refusal = [&](const Question& question) -> std::string {
             try {
-                outlookOf(asked.document, question, plan, now);
+                powerAnalysisOf(asked.document, question, plan, now);
                 return "";
             } catch (const InputError& error) {
                 return error.code;

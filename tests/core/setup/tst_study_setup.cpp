@@ -2,7 +2,7 @@
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
-#include "core/plan/outlook.h"
+#include "core/plan/power_analysis.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/question_setup.h"
@@ -67,12 +67,12 @@ private slots:
         const Question question = *firstQuestion(shelf.document, study);
         QCOMPARE(question.factor, templateInfo(kind).factor);
         const Plan plan = *planOf(shelf.document, study);
-        const Outlook outlook = outlookOf(shelf.document, question, plan, now);
-        QVERIFY(outlook.totalMounts >= 2);
+        const PowerAnalysis analysis = powerAnalysisOf(shelf.document, question, plan, now);
+        QVERIFY(analysis.totalMounts >= 2);
         Edit edit(shelf.document, "plan");
         layPlan(edit, question, plan, now);
         apply(shelf.document, edit.finish());
-        QCOMPARE(static_cast<int>(plannedSlots(shelf.document, study).size()), outlook.totalMounts);
+        QCOMPARE(static_cast<int>(plannedSlots(shelf.document, study).size()), analysis.totalMounts);
         for (const Slot* slot : plannedSlots(shelf.document, study))
             QVERIFY(slot->kind == SlotKind::baseline || slot->level);
     }
@@ -108,11 +108,11 @@ private slots:
         QCOMPARE(design.factors.size(), std::size_t{2});
         QCOMPARE(design.cells[1].name, std::string("Tern 11, other cooler"));
         // Chances are those of the verdict: three materials inside each cooler, never across.
-        const Outlook outlook = outlookOf(shelf.document, *firstQuestion(shelf.document, study),
-                                          *planOf(shelf.document, study), now);
-        QCOMPARE(outlook.pairs.size(), std::size_t{6});
-        SampleSizeInput inside{3, outlook.scatter.sd, 1.0};
-        QVERIFY(std::abs(*outlook.chance - outlookAt(inside, 3).achievedPower) < 1e-9);
+        const PowerAnalysis analysis = powerAnalysisOf(shelf.document, *firstQuestion(shelf.document, study),
+                                                       *planOf(shelf.document, study), now);
+        QCOMPARE(analysis.pairs.size(), std::size_t{6});
+        SampleSizeInput inside{3, analysis.scatter.sd, 1.0};
+        QVERIFY(std::abs(*analysis.chance - sampleSizeAt(inside, 3).achievedPower) < 1e-9);
     }
     void underTheLidNeedsALid() {
         Shelf bare(BenchTemplate::bareDie);

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
-#include "core/caution/hold.h"
+#include "core/caution/blocking_caution.h"
 #include "core/domain/study.h"
 #include "core/shelf/cut_job.h"
 #include "core/shelf/shelf.h"
 #include "core/shelf/shelf_edit.h"
+#include "core/shelf/shelf_worth.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
@@ -136,6 +137,44 @@ private slots:
         QVERIFY_NEAR(sum(mixed, "NOK", on.document)->amount, 33, 1e-12);
         QVERIFY_NEAR(convert({23, "NOK"}, "EUR", on.document)->amount, 2, 1e-12);
         QVERIFY(!convert({1, "NOK"}, "SEK", on.document));
+    }
+    void whatIsLeftHasItsWorthInEachCurrency() {
+        Shelf on = shelf();
+        QCOMPARE(worthLeft(on.document, {}).byCurrency.size(), std::size_t{1});
+        QVERIFY_NEAR(worthLeft(on.document, {}).total->amount, 9, 1e-9); // nothing was taken from the tube
+        Edit edit(on.document, "another");
+        Lot euros = tube(on);
+        euros.id = {};
+        euros.price = 5;
+        euros.currency = "EUR";
+        edit.add(euros);
+        Lot unpriced = tube(on);
+        unpriced.id = {};
+        unpriced.price.reset();
+        edit.add(unpriced);
+        apply(on.document, edit.finish());
+        const ShelfWorth apart = worthLeft(on.document, {});
+        QCOMPARE(apart.byCurrency.size(), std::size_t{2});
+        QVERIFY(!apart.total); // no rate
+        Edit rate(on.document, "rate");
+        rate.add(ExchangeRate{{}, "EUR", "NOK", 11.5});
+        apply(on.document, rate.finish());
+        QCOMPARE(worthLeft(on.document, {}).total->currency, std::string("NOK"));
+        QVERIFY_NEAR(worthLeft(on.document, {}).total->amount, 9 + 5 * 11.5, 1e-9);
+    }
+    void whatIsUsedIsKnown() {
+        Shelf on = shelf();
+        QVERIFY(!isUsed(on.document, tube(on)));
+        QVERIFY(isUsed(on.document, *on.document.find(on.paste))); // it has a lot and stands in a study
+        Edit edit(on.document, "take");
+        Application application;
+        application.site = on.site;
+        application.lot = on.tube;
+        edit.add(application);
+        edit.add(story::materialNamed("Knot 7"));
+        apply(on.document, edit.finish());
+        QVERIFY(isUsed(on.document, tube(on)));
+        QVERIFY(!isUsed(on.document, on.document.all<Material>().back().second));
     }
     void lotsThatCannotBeAreRefused() {
         const auto refused = [](const std::function<void(Lot&)>& spoil) -> std::string {

@@ -37,8 +37,9 @@ class TestChannelKeeper : public QObject {
         recording.bench = edit.add(story::benchNamed("node-2"));
         recording.sha256 = sha256(log_);
         const Id<Recording> id = edit.add(recording);
-        open.apply(edit.finish(), {{{id, readLog(log_, "log.csv")}}, {}});
-        return {id, path("log.csv"), sha256(log_), {}};
+        const LogReading reading = readLogReported(log_, "log.csv");
+        open.apply(edit.finish(), {{{id, reading.trace}}, {}});
+        return {id, path("log.csv"), sha256(log_), {}, reading.keptRows, MappedFile(path("log.csv")).stamp()};
     }
 
 private slots:
@@ -73,9 +74,8 @@ private slots:
         KeepTask task = brought(path("c.ibuki"));
         std::stop_source stop;
         task.options.stop = stop.get_token();
-        int told = 0;
-        task.options.progress = [&](double) {
-            if (++told == 60) stop.request_stop(); // in the second pass
+        task.options.progress = [&](double share) {
+            if (share > 0.6) stop.request_stop(); // a block is written by then
         };
         QVERIFY_THROWS_EXCEPTION(Cancelled, keepOtherChannels(path("c.ibuki"), task));
         QVERIFY(!loadKeptChannel(path("c.ibuki"), task.recording, "Rail [V]"));

@@ -8,18 +8,20 @@
 
 namespace ibuki {
 
-struct Hold {
+struct BlockingCaution {
     Id<Material> material;
     Caution caution;
 };
 
 /// Of the question's materials at its site: stops that no reason has lifted, and dangers or stops that cannot
 /// be judged until their questions are answered. Cautions of handling hold nothing.
-std::vector<Hold> holdsOf(const Document& document, const Question& question, Instant now);
+std::vector<BlockingCaution> blockingCautions(const Document& document, const Question& question,
+                                              Instant now);
 
 /// The same for one material at one site of a configuration (may be nullptr).
-std::vector<Hold> holdsOf(const Document& document, const Material& material, const Site& site,
-                          const Configuration* configuration, Instant now);
+std::vector<BlockingCaution> blockingCautions(const Document& document, const Material& material,
+                                              const Site& site, const Configuration* configuration,
+                                              Instant now);
 
 struct Shortage {
     Id<Material> material;

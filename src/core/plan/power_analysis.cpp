@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/plan/outlook.h"
+#include "core/plan/power_analysis.h"
 
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
@@ -86,7 +86,7 @@ double wantedChance(const Asked& asked, double sd, const std::vector<int>& mount
                         equivalencePower(0, asked.margin, se, df, 1 - asked.confidence)};
             pair.a = a;
             pair.b = b;
-            lowest = std::min(lowest, asked.goal == Goal::difference ? pair.seen : pair.same);
+            lowest = std::min(lowest, asked.goal == Goal::difference ? pair.different : pair.equivalent);
             if (widest) *widest = std::max(*widest, critical * se);
             if (pairs) pairs->push_back(pair);
         }
@@ -117,8 +117,8 @@ std::optional<int> mountsNeeded(const SampleSizeInput& input) {
     }
 }
 
-void addNeeds(Outlook& outlook, const Document& document, const Question& question, const Design& design,
-              const std::vector<OrderedMount>& left, Instant now) {
+void addNeeds(PowerAnalysis& analysis, const Document& document, const Question& question,
+              const Design& design, const std::vector<OrderedMount>& left, Instant now) {
     const Site* site = document.find(question.site);
     std::vector<int> mounts(design.cells.size(), 0);
     for (const OrderedMount& mount : left)
@@ -127,10 +127,10 @@ void addNeeds(Outlook& outlook, const Document& document, const Question& questi
         const Level& level = *document.find(design.cells[i].level);
         const Material* material = document.find(level.material);
         if (!material || !site) continue;
-        auto at = std::find_if(outlook.needs.begin(), outlook.needs.end(),
+        auto at = std::find_if(analysis.needs.begin(), analysis.needs.end(),
                                [&](const MaterialNeed& need) { return need.material == material->id; });
-        if (at == outlook.needs.end())
-            at = outlook.needs.insert(at, {material->id, 0, ContentUnit::gram, false, {}, {}});
+        if (at == analysis.needs.end())
+            at = analysis.needs.insert(at, {material->id, 0, ContentUnit::gram, false, {}, {}});
         for (const Lot* lot : document.where(&Lot::material, material->id)) {
             if (level.lot && *level.lot != lot->id) continue;
             auto each = neededAt(*material, *lot, *site);
@@ -151,12 +151,12 @@ void addNeeds(Outlook& outlook, const Document& document, const Question& questi
             break; // the first lot that tells
         }
     }
-    for (const MaterialNeed& need : outlook.needs) {
+    for (const MaterialNeed& need : analysis.needs) {
         if (!need.cost) continue;
-        const auto same = std::find_if(outlook.cost.begin(), outlook.cost.end(),
+        const auto same = std::find_if(analysis.cost.begin(), analysis.cost.end(),
                                        [&](const Money& m) { return m.currency == need.cost->currency; });
-        if (same == outlook.cost.end())
-            outlook.cost.push_back(*need.cost);
+        if (same == analysis.cost.end())
+            analysis.cost.push_back(*need.cost);
         else
             same->amount += need.cost->amount;
     }
@@ -175,12 +175,12 @@ double grown(double sd, double benchSd, double factor) {
     return std::sqrt(benchSd * benchSd + factor * factor * application2);
 }
 
-void addHelps(Outlook& outlook, const Document& document, const Question& question, const Plan& plan,
+void addHelps(PowerAnalysis& analysis, const Document& document, const Question& question, const Plan& plan,
               const Asked& asked) {
     const Study* study = document.find(question.study);
     const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
     if (!configuration) return;
-    const double sd = outlook.scatter.sd;
+    const double sd = analysis.scatter.sd;
     const double bench = std::min(usualBenchSdK, 0.7 * sd);
     const auto with = [&](double newSd, double factor) {
         SampleSizeInput input = sizeInput(asked, plan, newSd);
@@ -193,24 +193,24 @@ void addHelps(Outlook& outlook, const Document& document, const Question& questi
     if (power > 0 && question.normalisation == Normalisation::raw) {
         const double most = configuration->powerLimit ? configuration->powerLimit->value : 1.5 * power;
         if (most > 1.05 * power)
-            outlook.improvements.push_back({Message{"help.power", {{"more", most}, {"power", power}}},
-                                            with(grown(sd, bench, most / power), most / power),
-                                            Message{"help-why.power", {}}});
+            analysis.improvements.push_back({Message{"help.power", {{"more", most}, {"power", power}}},
+                                             with(grown(sd, bench, most / power), most / power),
+                                             Message{"help-why.power", {}}});
     }
     const Site* site = document.find(question.site);
     const auto die = faceOf(document, configuration->id, SiteKind::dieLid);
     if (site && site->kind == SiteKind::lidPlate && die && site->width && site->length) {
         const double factor = std::min(4.0, site->width->value * site->length->value / *die);
         if (factor > 1.05)
-            outlook.improvements.push_back({Message{"help.bare-die", {{"times", factor}}},
-                                            with(grown(sd, bench, factor), factor),
-                                            Message{"help-why.bare-die", {}}});
+            analysis.improvements.push_back({Message{"help.bare-die", {{"times", factor}}},
+                                             with(grown(sd, bench, factor), factor),
+                                             Message{"help-why.bare-die", {}}});
     }
     const double calm = std::sqrt(std::max(0.0, sd * sd - 0.75 * bench * bench));
-    outlook.improvements.push_back(
+    analysis.improvements.push_back(
         {Message{"help.room", {}}, with(calm, 1), Message{"help-why.room", {{"part", bench}, {"all", sd}}}});
     if (configuration->fan == FanSetting::automatic)
-        outlook.improvements.push_back(
+        analysis.improvements.push_back(
             {Message{"help.fan", {}}, with(sd, 1 / automaticFanShare), Message{"help-why.fan", {}}});
 }
 
@@ -258,19 +258,19 @@ double changeChance(const Asked& asked, double sd, int n) {
     return pairPower(criticalValues(2, df, asked.confidence).different, df, asked.margin / se);
 }
 
-void addChange(Outlook& outlook, const Asked& asked, double chanceWanted) {
-    outlook.isChange = true;
-    outlook.scatter.sd =
+void addChange(PowerAnalysis& analysis, const Asked& asked, double chanceWanted) {
+    analysis.isChange = true;
+    analysis.scatter.sd =
         std::sqrt(2.0) * usualBenchSdK; // two runs of one mount, each with what the bench adds
-    outlook.scatter.source = ScatterSource::usual;
-    const int n = outlook.mounts.front();
+    analysis.scatter.source = ScatterSource::usual;
+    const int n = analysis.mounts.front();
     if (n >= 2) {
-        outlook.chance = changeChance(asked, outlook.scatter.sd, n);
-        outlook.halfWidth =
-            criticalValues(2, n - 1, asked.confidence).different * outlook.scatter.sd / std::sqrt(n);
+        analysis.chance = changeChance(asked, analysis.scatter.sd, n);
+        analysis.halfWidth =
+            criticalValues(2, n - 1, asked.confidence).different * analysis.scatter.sd / std::sqrt(n);
     }
-    for (int more = 2; more <= 4 * sensibleMounts && !outlook.neededMounts; ++more)
-        if (changeChance(asked, outlook.scatter.sd, more) >= chanceWanted) outlook.neededMounts = more;
+    for (int more = 2; more <= 4 * sensibleMounts && !analysis.neededMounts; ++more)
+        if (changeChance(asked, analysis.scatter.sd, more) >= chanceWanted) analysis.neededMounts = more;
 }
 
 /// Least favourable means: two cells a margin apart, the others in the middle, λ = n D² / (2 σ²) with the
@@ -289,68 +289,68 @@ double noticedChance(const Asked& asked, double sd, const std::vector<int>& moun
 }
 
 /// Of each pair that the verdict will compare; the weakest pair's is the plan's.
-void addChances(Outlook& outlook, const Asked& asked, const Design& design) {
+void addChances(PowerAnalysis& analysis, const Asked& asked, const Design& design) {
     double widest = 0;
     const auto lower = [](std::optional<double>& lowest, double chance) {
         lowest = std::min(lowest.value_or(1), chance);
     };
     for (const auto& cells : comparedTogether(design)) {
         std::vector<int> mounts;
-        for (std::size_t cell : cells) mounts.push_back(outlook.mounts[cell]);
+        for (std::size_t cell : cells) mounts.push_back(analysis.mounts[cell]);
         std::vector<PairChance> pairs;
-        lower(outlook.chance, wantedChance(asked, outlook.scatter.sd, mounts, &pairs, &widest));
+        lower(analysis.chance, wantedChance(asked, analysis.scatter.sd, mounts, &pairs, &widest));
         for (PairChance& pair : pairs) {
             pair.a = cells[pair.a];
             pair.b = cells[pair.b];
-            outlook.pairs.push_back(pair);
+            analysis.pairs.push_back(pair);
         }
-        lower(outlook.anyChance, noticedChance(asked, outlook.scatter.sd, mounts));
-        if (outlook.scatter.cautious)
-            lower(outlook.cautiousChance,
-                  wantedChance(asked, *outlook.scatter.cautious, mounts, nullptr, nullptr));
+        lower(analysis.anyChance, noticedChance(asked, analysis.scatter.sd, mounts));
+        if (analysis.scatter.cautious)
+            lower(analysis.cautiousChance,
+                  wantedChance(asked, *analysis.scatter.cautious, mounts, nullptr, nullptr));
     }
-    outlook.halfWidth = widest;
+    analysis.halfWidth = widest;
 }
 
 } // namespace
 
-Outlook outlookOf(const Document& document, const Question& question, const Plan& plan, Instant now,
-                  const WallClock& clock) {
+PowerAnalysis powerAnalysisOf(const Document& document, const Question& question, const Plan& plan,
+                              Instant now, const WallClock& clock) {
     const OrderInput input = orderInput(document, question, plan, now);
     Design design = designOf(document, question);
     const auto order = orderMounts(input);
     const Asked asked = askedOf(document, question, plan, design);
-    Outlook outlook;
-    outlook.scatter = expectedScatter(document, question, &plan);
-    outlook.mounts.assign(design.cells.size(), 0);
+    PowerAnalysis analysis;
+    analysis.scatter = expectedScatter(document, question, &plan);
+    analysis.mounts.assign(design.cells.size(), 0);
     for (const OrderedMount& mount : order)
-        if (mount.level) ++outlook.mounts[*mount.level];
+        if (mount.level) ++analysis.mounts[*mount.level];
     for (std::size_t i = 0; i < design.cells.size(); ++i) {
-        outlook.levels.push_back(design.cells[i].name);
-        outlook.df += std::max(0, outlook.mounts[i] - 1);
-        if (outlook.mounts[i] < plan.mountsPerLevel)
-            outlook.notes.push_back(Message{"plan-short",
-                                            {{"level", design.cells[i].name},
-                                             {"mounts", outlook.mounts[i]},
-                                             {"of", plan.mountsPerLevel}}});
+        analysis.levels.push_back(design.cells[i].name);
+        analysis.df += std::max(0, analysis.mounts[i] - 1);
+        if (analysis.mounts[i] < plan.mountsPerLevel)
+            analysis.notes.push_back(Message{"plan-short",
+                                             {{"level", design.cells[i].name},
+                                              {"mounts", analysis.mounts[i]},
+                                              {"of", plan.mountsPerLevel}}});
     }
-    outlook.totalMounts = static_cast<int>(order.size()) + (plan.baseline ? 1 : 0);
-    const bool held = !asked.reference || outlook.mounts[*asked.reference] > 0;
+    analysis.totalMounts = static_cast<int>(order.size()) + (plan.baseline ? 1 : 0);
+    const bool held = !asked.reference || analysis.mounts[*asked.reference] > 0;
     if (design.cells.size() == 1) {
-        addChange(outlook, asked, plan.chance);
-    } else if (outlook.df > 0 && held) {
-        addChances(outlook, asked, design);
+        addChange(analysis, asked, plan.chance);
+    } else if (analysis.df > 0 && held) {
+        addChances(analysis, asked, design);
     }
-    if (!outlook.isChange) outlook.neededMounts = mountsNeeded(sizeInput(asked, plan, outlook.scatter.sd));
-    outlook.resolvable = outlook.neededMounts && *outlook.neededMounts <= sensibleMounts;
-    if (!outlook.resolvable && !outlook.isChange) addHelps(outlook, document, question, plan, asked);
-    outlook.toCome = withoutMade(order, design, document);
-    outlook.mountsToCome = static_cast<int>(outlook.toCome.size());
-    addNeeds(outlook, document, question, design, outlook.toCome, now);
-    outlook.schedule =
-        schedule(stepsOf(document, question, plan, design, outlook.toCome), eveningsOf(plan, now), clock);
-    outlook.design = std::move(design);
-    return outlook;
+    if (!analysis.isChange) analysis.neededMounts = mountsNeeded(sizeInput(asked, plan, analysis.scatter.sd));
+    analysis.resolvable = analysis.neededMounts && *analysis.neededMounts <= sensibleMounts;
+    if (!analysis.resolvable && !analysis.isChange) addHelps(analysis, document, question, plan, asked);
+    analysis.toCome = withoutMade(order, design, document);
+    analysis.mountsToCome = static_cast<int>(analysis.toCome.size());
+    addNeeds(analysis, document, question, design, analysis.toCome, now);
+    analysis.schedule =
+        schedule(stepsOf(document, question, plan, design, analysis.toCome), eveningsOf(plan, now), clock);
+    analysis.design = std::move(design);
+    return analysis;
 }
 
 } // namespace ibuki

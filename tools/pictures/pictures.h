@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// The pictures of docs/screenshots, from the window itself (ibuki --views).
+// The pictures of docs/screenshots, from the window itself.
 
 class QString;
 

@@ -16,10 +16,10 @@ namespace ibuki {
 
 /// Chances for one pair of levels.
 struct PairChance {
-    std::size_t a = 0; ///< index into the outlook's levels
+    std::size_t a = 0; ///< index into the analysis's levels
     std::size_t b = 0;
-    double seen = 0; ///< that a true difference of the margin is declared different
-    double same = 0; ///< that two equal levels are shown equal within the margin
+    double different = 0;  ///< that a true difference of the margin is declared different
+    double equivalent = 0; ///< that two equal levels are shown equal within the margin
 };
 
 struct MaterialNeed {
@@ -38,7 +38,7 @@ struct Improvement {
     Message assumption;
 };
 
-struct Outlook {
+struct PowerAnalysis {
     std::vector<std::string> levels; ///< names of the design's cells
     std::vector<int> mounts;         ///< of each
     Scatter scatter;
@@ -46,7 +46,7 @@ struct Outlook {
     std::vector<PairChance> pairs;
     bool isChange =
         false; ///< one level seen again later: chances are of a change of the margin inside mounts
-    std::optional<double> chance; ///< the lowest `seen` (difference) or `same` (equivalence) of all pairs
+    std::optional<double> chance; ///< the lowest `different` or `equivalent` (by the goal) of all pairs
     std::optional<double>
         cautiousChance;              ///< the same at the cautious end of the scatter, when it was measured
     std::optional<double> anyChance; ///< that the F test notices one pair a margin apart, the others between
@@ -68,8 +68,8 @@ struct Outlook {
 inline constexpr int sensibleMounts = 12;
 
 /// For the order that the plan's seed gives. Throws what orderInput, parseWeekdays and schedule throw.
-Outlook outlookOf(const Document& document, const Question& question, const Plan& plan, Instant now,
-                  const WallClock& clock = {});
+PowerAnalysis powerAnalysisOf(const Document& document, const Question& question, const Plan& plan,
+                              Instant now, const WallClock& clock = {});
 
 /// Mounts in order with the steps of each, for the schedule.
 std::vector<std::vector<TimedStep>> stepsOf(const Document& document, const Question& question,

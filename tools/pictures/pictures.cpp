@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/pictures.h"
+#include "pictures.h"
 
 #include "app/bench/budget_sheet.h"
 #include "app/bench/card_sheet.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/caution/hold.h"
+#include "core/caution/blocking_caution.h"
 
 #include "core/domain/lookup.h"
 #include "core/domain/study.h"
@@ -16,28 +16,31 @@ bool lifted(const Document& document, const Caution& caution, const CautionSubje
 
 } // namespace
 
-std::vector<Hold> holdsOf(const Document& document, const Material& material, const Site& site,
-                          const Configuration* configuration, Instant now) {
+std::vector<BlockingCaution> blockingCautions(const Document& document, const Material& material,
+                                              const Site& site, const Configuration* configuration,
+                                              Instant now) {
     const CautionSubject subject{&material, nullptr, &site, configuration, nullptr};
-    std::vector<Hold> holds;
+    std::vector<BlockingCaution> blocking;
     for (const Caution& caution : cautionsFor(cautionFacts(document, subject, now))) {
         if (caution.rule->handling) continue;
         const bool stops = caution.rule->severity == CautionSeverity::stop;
         const bool asks = caution.state == CautionState::asks;
-        if (asks || (stops && !lifted(document, caution, subject))) holds.push_back({material.id, caution});
+        if (asks || (stops && !lifted(document, caution, subject)))
+            blocking.push_back({material.id, caution});
     }
-    return holds;
+    return blocking;
 }
 
-std::vector<Hold> holdsOf(const Document& document, const Question& question, Instant now) {
+std::vector<BlockingCaution> blockingCautions(const Document& document, const Question& question,
+                                              Instant now) {
     const Site* site = document.find(question.site);
     if (!site) return {};
     const Configuration* configuration = document.find(site->configuration);
-    std::vector<Hold> holds;
+    std::vector<BlockingCaution> blocking;
     for (const Material* material : levelMaterials(document, question))
-        for (Hold& hold : holdsOf(document, *material, *site, configuration, now))
-            holds.push_back(std::move(hold));
-    return holds;
+        for (BlockingCaution& one : blockingCautions(document, *material, *site, configuration, now))
+            blocking.push_back(std::move(one));
+    return blocking;
 }
 
 std::vector<Shortage> shortagesOf(const Document& document, const Question& question, Instant now) {

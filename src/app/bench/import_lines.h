@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// What the table of logs tells of each, without widgets.
+
+#include "core/import/import.h"
+
+#include <QString>
+
+namespace ibuki {
+
+/// The figure that the question compares, "room 22.3 °C" of a room probe, or what is missing for it. Empty
+/// without a question.
+QString steadyText(const ImportedLog& log, const ImportRow& row, const Question* question);
+
+/// What to look at before the log is taken: doubt of the proposal, assumed time, flags in short.
+QString doubtText(const ImportedLog& log, const ImportRow& row);
+
+} // namespace ibuki

@@ -1,0 +1,136 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/question/order_lines.h"
+
+#include "app/say.h"
+#include "app/session/amount_text.h"
+#include "app/session/qtext.h"
+#include "core/domain/lookup.h"
+#include "core/setup/plan_setup.h"
+
+#include <cmath>
+
+namespace ibuki {
+namespace {
+
+constexpr double driftExampleK = 0.05; ///< a mount, for the sentence
+
+QString orderedName(const Design& design, const OrderedMount& mount) {
+    return mount.level ? qtext(design.cells.at(*mount.level).name) : say("check mount");
+}
+
+bool wasStopped(const Document& document, const Question& question, const Design& design) {
+    const Study* study = document.find(question.study);
+    return study && study->state == StudyState::closed
+           && std::any_of(design.units.begin(), design.units.end(),
+                          [](const DesignUnit& unit) { return unit.skipped; });
+}
+
+QString tapeTitle(const std::vector<const Slot*>& planned, const PlanFigures& figures) {
+    if (planned.empty()) return say("Stopped: what was left is skipped");
+    const auto mounts = std::count_if(planned.begin(), planned.end(),
+                                      [](const Slot* slot) { return slot->kind != SlotKind::baseline; });
+    const bool asPlanned = !figures.analysis || figures.analysis->mountsToCome == mounts;
+    return asPlanned ? say("On the tape") : say("On the tape, but not the plan as it is now");
+}
+
+OrderLine tapeLine(const Document& document, const Design& design, const DesignUnit& unit, int place) {
+    const Slot& slot = *document.find(unit.slot);
+    const QString name =
+        unit.kind == SlotKind::baseline ? say("baseline") : orderedName(design, {unit.cell, unit.block});
+    QString text = QString("%1   %2%3")
+                       .arg(place)
+                       .arg(unit.block > 0 ? say("block %1   ").arg(unit.block) : QString(), name);
+    if (unit.mount)
+        text += say("   made");
+    else if (unit.skipped)
+        text += say("   skipped: ") + qtext(slot.skippedBecause);
+    else if (slot.plannedFor)
+        text += "   " + dayTimeText(*slot.plannedFor);
+    return {text, unit.slot, unit.mount || unit.skipped};
+}
+
+} // namespace
+
+QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::string>& names) {
+    QStringList words;
+    if (names.size() < 2) return words;
+    const auto name = [&](std::size_t i) { return qtext(names.at(i)); };
+    if (costs.spread > 0.05)
+        words << say("On average %1 stands %2 places later than %3: a bench that drifts by %4 K a mount "
+                     "would show "
+                     "%5 K between them that is not there.")
+                     .arg(name(costs.latest))
+                     .arg(costs.spread, 0, 'f', 1)
+                     .arg(name(costs.earliest))
+                     .arg(driftExampleK)
+                     .arg(driftExampleK * costs.spread, 0, 'f', 2);
+    else
+        words << say("No level stands earlier than another on average: a steady drift of the bench cancels.");
+    if (std::isinf(costs.driftInflation))
+        words << say(
+            "Order and level are the same thing here: no drift could ever be told from a difference.");
+    else if (costs.driftInflation > 1.1)
+        words << say("Taking a drift out afterwards would cost %1 % more mounts for the worst pair.")
+                     .arg(100 * (costs.driftInflation - 1), 0, 'f', 0);
+    for (std::size_t level : costs.alwaysFirst)
+        words << say("%1 opens every block: what the first mount of an evening has in common is counted "
+                     "as its own.")
+                     .arg(name(level));
+    for (std::size_t level : costs.gathered)
+        words
+            << say("All mounts of %1 stand in one row: its evening and its difference cannot be told apart.")
+                   .arg(name(level));
+    if (!costs.missing.empty())
+        words << sayMany("One block lacks a level: comparing inside blocks is weaker there.",
+                         "{count} times a block lacks a level: comparing inside blocks is weaker there.",
+                         static_cast<qint64>(costs.missing.size()));
+    return words;
+}
+
+OrderLines orderLines(const Document& document, const Question& question, const PlanFigures& figures) {
+    OrderLines told;
+    const Design design = designOf(document, question);
+    std::vector<std::string> names;
+    for (const DesignCell& cell : design.cells) names.push_back(cell.name);
+    const auto planned = plannedSlots(document, question.study);
+    std::vector<OrderedMount> order;
+    int place = 0;
+    if (!planned.empty() || wasStopped(document, question, design)) {
+        told.title = tapeTitle(planned, figures);
+        for (const DesignUnit& unit : design.units)
+            told.lines.push_back(tapeLine(document, design, unit, ++place));
+        order = standingOrder(document, question);
+    } else {
+        told.title = say("As drawn, not on the tape yet");
+        if (figures.analysis) order = figures.analysis->toCome;
+        for (const OrderedMount& mount : order)
+            told.lines.push_back(
+                {say("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)),
+                 {},
+                 false});
+    }
+    told.costs = order.empty() ? QStringList(figures.whyNot)
+                               : orderCostSentences(orderCosts(order, names.size()), names);
+    return told;
+}
+
+QString extensionHint(const Document& document, const Question& question, const PlanFigures& figures) {
+    QString hint = say("More mounts of each level");
+    if (const auto own = ownScatter(document, question); own && own->df) {
+        const auto levels = figures.analysis ? figures.analysis->levels.size() : 1;
+        const int made = static_cast<int>(*own->df) / std::max(1, static_cast<int>(levels)) + 1;
+        const int wanted = steinMounts(own->sd, *own->df, question.margin.value, question.confidence, made);
+        hint = say("From the scatter alone (%1 K, differences not shown) %2 mounts of each would do; "
+                   "there are %3.\n"
+                   "More mounts of each level")
+                   .arg(own->sd, 0, 'f', 2)
+                   .arg(wanted)
+                   .arg(made);
+    }
+    if (document.where(&Look::study, question.study).empty()) return hint;
+    return say("The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
+               "was planned.\n")
+           + hint;
+}
+
+} // namespace ibuki

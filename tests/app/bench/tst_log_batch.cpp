@@ -1,0 +1,127 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/log_batch.h"
+#include "core/base/input_error.h"
+#include "core/import/header_roles.h"
+#include "store/log/log_writer.h"
+#include "support/story.h"
+#include "support/test_class.h"
+
+#include <QTemporaryDir>
+#include <fstream>
+
+using namespace ibuki;
+
+class TestLogBatch : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+
+    std::string file(const char* name, const std::string& text) {
+        const std::string path = folder_.filePath(name).toStdString();
+        std::ofstream(path) << text;
+        return path;
+    }
+    static ReadLog read(const std::string& path, const BatchRules& rules = {}) {
+        return readOneLog(path, rules, {}, {});
+    }
+    static Role roleOf(const Trace& trace, const std::string& column) {
+        for (const Channel& channel : trace.channels)
+            if (channel.column == column) return channel.role;
+        return Role::time;
+    }
+
+    /// A minute of numbers under headers of two columns.
+    static std::string columns(const std::string& first, const std::string& second) {
+        std::string text = "Time [s]," + first + "," + second + "\n";
+        for (int i = 0; i < 60; ++i)
+            text += std::to_string(i) + "," + std::to_string(40 + i % 3) + "," + std::to_string(22 + i % 2)
+                    + "\n";
+        return text;
+    }
+
+private slots:
+    void oneLogComesWithAllThatImportNeeds() {
+        const std::string text = logText(story::trace("Tern 11", 1));
+        const ReadLog one = read(file("tern-11_1.csv", text));
+        QCOMPARE(one.log.fileName, std::string("tern-11_1.csv"));
+        QCOMPARE(one.log.bytes, static_cast<std::int64_t>(text.size()));
+        QCOMPARE(one.log.sha256.size(), std::size_t{64});
+        QVERIFY(one.log.fileTime.has_value());
+        QVERIFY(one.log.reduction.main() && !one.log.reduction.others.empty());
+        QCOMPARE(static_cast<std::size_t>(
+                     std::count(one.source.keptRows.begin(), one.source.keptRows.end(), true)),
+                 one.log.trace.samples());
+        QVERIFY(one.source.stamp == MappedFile(one.source.path).stamp());
+    }
+    void whatWasSaidOfSuchAHeaderIsKnownAtTheFirstReading() {
+        const std::string path = file("named.csv", columns("Alpha", "Beta"));
+        BatchRules rules;
+        LogOptions stated;
+        stated.roles = {{"Alpha", Role::core}, {"Beta", Role::ambient}};
+        rules.remembered[readLogReported(columns("Alpha", "Beta"), "named.csv", stated).report.fingerprint] =
+            stated.roles;
+        int readings = 0;
+        LogOptions watched;
+        double last = 2;
+        watched.progress = [&](double share) { // begins anew with every reading
+            readings += share < last ? 1 : 0;
+            last = share;
+        };
+        const ReadLog one = readOneLog(path, rules, watched, {});
+        QVERIFY(readings <= 1);
+        QCOMPARE(roleOf(one.log.trace, "Alpha"), Role::core);
+        QCOMPARE(roleOf(one.log.trace, "Beta"), Role::ambient);
+        QCOMPARE(one.source.options.roles, stated.roles); // so that it is remembered again
+        QVERIFY(one.source.options.rolesByHeader.empty());
+        const ReadLog other = read(file("other.csv", columns("Core 0 [°C]", "Gamma")), rules);
+        QCOMPARE(roleOf(other.log.trace, "Core 0 [°C]"), Role::core);
+        QVERIFY(other.source.options.roles.empty());
+    }
+    void aProbesOneColumnIsTheRoomWhateverItsName() {
+        const ReadLog probe = read(file("probe.csv", columns("Alpha", "Beta")));
+        QCOMPARE(roleOf(probe.log.trace, "Alpha"), Role::ambient);
+        QVERIFY(probe.source.options.roomOnly);
+    }
+    void aBadFileIsNamedAndTheOthersGoOn() {
+        const std::string good = file("tern-11_1.csv", logText(story::trace("Tern 11", 1)));
+        double last = 0;
+        const LogBatch batch =
+            readLogBatch({file("empty.csv", ""), good, folder_.filePath("gone.csv").toStdString()}, {}, {},
+                         [&](double share) { last = share; });
+        QCOMPARE(batch.logs.size(), std::size_t{1});
+        QCOMPARE(batch.sources.front().path, good);
+        QCOMPARE(batch.refused.size(), std::size_t{2});
+        QVERIFY(batch.refused.front().find("empty.csv") != std::string::npos);
+        QVERIFY(batch.refused.back().find("gone.csv") != std::string::npos);
+        QCOMPARE(last, 1.0);
+    }
+    void calledOffItStops() {
+        std::stop_source stop;
+        stop.request_stop();
+        const std::vector<std::string> files{file("tern-11_1.csv", logText(story::trace("Tern 11", 1)))};
+        QVERIFY_THROWS_EXCEPTION(Cancelled, readLogBatch(files, {}, stop.get_token(), [](double) {}));
+    }
+    void aLogIsReducedBesideItsProbeAndWithoutItAgain() {
+        ImportedLog log = story::nineLogs().front();
+        ImportedLog probe;
+        probe.trace.timeS = log.trace.timeS;
+        probe.trace.start = log.trace.start;
+        for (const Channel& channel : log.trace.channels)
+            if (channel.role == Role::ambient) probe.trace.channels.push_back(channel);
+        for (double& value : probe.trace.channels.front().values) value += 5; // a warmer room
+        std::erase_if(log.trace.channels,
+                      [](const Channel& channel) { return channel.role == Role::ambient; });
+        reduceWith(log, nullptr);
+        QCOMPARE(log.reduction.main()->ambient.source, AmbientSource::none);
+        reduceWith(log, &probe);
+        const auto room = log.reduction.main()->ambient;
+        QCOMPARE(room.source, AmbientSource::probe);
+        const double mean = story::nineLogs().front().reduction.main()->ambient.meanC.value();
+        QVERIFY(std::abs(*room.meanC - (mean + 5)) < 0.2);
+        reduceWith(log, nullptr);
+        QCOMPARE(log.reduction.main()->ambient.source, AmbientSource::none);
+    }
+};
+
+IBUKI_TEST(TestLogBatch)
+#include "tst_log_batch.moc"

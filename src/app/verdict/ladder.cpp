@@ -18,10 +18,9 @@ Ladder::Ladder(QWidget* parent) : DrawnItems(parent) {
     setMinimumHeight(160);
 }
 
-void Ladder::show(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
-                  const std::string& unit) {
+void Ladder::show(const Comparison& comparison, const GroupClasses& classes, const std::string& unit) {
     comparison_ = comparison;
-    kinds_ = kinds;
+    classes_ = classes;
     unit_ = unit;
     lay();
     setFocused(0);
@@ -41,8 +40,8 @@ void Ladder::highlight(std::optional<std::size_t> pair) {
     update();
 }
 
-void Ladder::markMount(const std::string& mountName) {
-    selected_ = mountName;
+void Ladder::markMount(std::optional<Id<Mount>> mount) {
+    selected_ = mount;
     update();
 }
 
@@ -69,8 +68,8 @@ void Ladder::lay() {
         const auto& mounts = comparison_->groups[rung.group].mountsInOrder;
         const auto first = static_cast<std::ptrdiff_t>(marks_.size());
         for (std::size_t m = 0; m < rung.marksX.size(); ++m)
-            marks_.push_back({r, 0, QPointF(rung.marksX[m], rung.y), qtext(mounts[m].name),
-                              static_cast<bool>(rung.beyondScale[m])});
+            marks_.push_back({r, 0, QPointF(rung.marksX[m], rung.y), Id<Mount>{mounts[m].id},
+                              qtext(mounts[m].name), static_cast<bool>(rung.beyondScale[m])});
         std::stable_sort(marks_.begin() + first, marks_.end(),
                          [](const Mark& a, const Mark& b) { return a.at.x() < b.at.x(); });
         for (auto i = static_cast<std::size_t>(first); i < marks_.size(); ++i)
@@ -100,7 +99,7 @@ void Ladder::paintRung(QPainter& painter, std::size_t index) const {
     painter.setPen(c.ink);
     painter.setFont(textFont(1.05, QFont::Medium));
     painter.drawText(QPointF(8, rung.y + 2), qtext(rung.name));
-    if (const auto kind = kinds_.find(rung.name); kind != kinds_.end())
+    if (const auto kind = classes_.find(comparison_->groups[rung.group].id); kind != classes_.end())
         paintClassMark(painter, kind->second, {14, rung.y + 0.62 * painter.fontMetrics().height() + 3}, 4.5,
                        c.quiet);
     const double below = rung.y + std::min(14.0, 0.3 * layout_.rungHeight);
@@ -126,7 +125,7 @@ void Ladder::paintMark(QPainter& painter, int item) const {
     const Colours& c = colours();
     const Mark& mark = marks_[static_cast<std::size_t>(item)];
     painter.setPen(QPen(c.ink, 1.4));
-    painter.setBrush(mark.mount == qtext(selected_) ? QBrush(c.ink) : QBrush(Qt::NoBrush));
+    painter.setBrush(mark.mount == selected_ ? QBrush(c.ink) : QBrush(Qt::NoBrush));
     if (mark.beyondScale)
         painter.drawPolygon(
             QPolygonF{mark.at + QPointF(-3, -5), mark.at + QPointF(6, 0), mark.at + QPointF(-3, 5)});
@@ -184,8 +183,8 @@ int Ladder::itemAt(const QPointF& point) const {
     return found;
 }
 
-QString Ladder::tip(int item) const { return marks_.at(static_cast<std::size_t>(item)).mount; }
-void Ladder::openItem(int item) { emit mountMeant(tip(item)); }
+QString Ladder::tip(int item) const { return marks_.at(static_cast<std::size_t>(item)).name; }
+void Ladder::openItem(int item) { emit mountMeant(marks_.at(static_cast<std::size_t>(item)).mount); }
 
 std::optional<int> Ladder::stepped(const QKeyEvent& event) const {
     if (marks_.empty()) return std::nullopt;

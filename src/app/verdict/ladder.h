@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "store/paper/ladder_layout.h"
-
 #include "app/drawn/drawn_items.h"
-#include "core/domain/material.h"
+#include "core/domain/entities.h"
+#include "store/paper/ladder_layout.h"
+#include "store/paper/ladder_svg.h"
 
 #include <map>
 
@@ -18,14 +18,13 @@ class Ladder : public DrawnItems {
 public:
     explicit Ladder(QWidget* parent = nullptr);
 
-    void show(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
-              const std::string& unit);
+    void show(const Comparison& comparison, const GroupClasses& classes, const std::string& unit);
     void clear();
     void highlight(std::optional<std::size_t> pair); ///< index into Comparison::pairs
-    void markMount(const std::string& mountName);    ///< the selected mount's mark is filled
+    void markMount(std::optional<Id<Mount>> mount);  ///< the selected mount's mark is filled
 
 signals:
-    void mountMeant(const QString& mountName);
+    void mountMeant(ibuki::Id<ibuki::Mount> mount);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -41,7 +40,8 @@ private:
         std::size_t rung = 0;
         int place = 0; ///< along the rung
         QPointF at;
-        QString mount;
+        Id<Mount> mount;
+        QString name;
         bool beyondScale = false;
     };
 
@@ -53,9 +53,9 @@ private:
     std::optional<Comparison> comparison_;
     LadderLayout layout_;
     std::vector<Mark> marks_; ///< the drawn items, rung by rung, each rung from left to right
-    std::map<std::string, MaterialClass> kinds_;
+    GroupClasses classes_;
     std::string unit_;
-    std::string selected_;
+    std::optional<Id<Mount>> selected_;
     std::optional<std::size_t> pair_;
 };
 

@@ -45,7 +45,7 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
         .arg(pair.ci->lo, 0, 'f', decimals)
         .arg(pair.ci->hi, 0, 'f', decimals)
         .arg(p)
-        .arg(comparison.df, 0, 'f', 0)
+        .arg(pair.df.value_or(comparison.df), 0, 'f', 0)
         .arg(comparison.groups[pair.a].mounts)
         .arg(comparison.groups[pair.b].mounts);
 }
@@ -118,10 +118,9 @@ void VerdictView::refresh() {
     title[0] = title[0].toUpper();
     title_->setText(title + ", " + qtext(responseUnit(*question)));
     if (evidence_->comparison) {
-        ladder_->show(*evidence_->comparison, levelClasses(session_.document(), *question),
+        ladder_->show(*evidence_->comparison, groupClasses(session_.document(), *evidence_),
                       std::string(responseUnit(*question)));
-        const Mount* mount = session_.mount();
-        ladder_->markMount(mount ? mount->name : std::string());
+        ladder_->markMount(session_.selection().mount);
     }
     legend_->setVisible(evidence_->comparison.has_value());
     fillSentences(*question);
@@ -143,13 +142,9 @@ void VerdictView::fillSentences(const Question& question) {
     }
 }
 
-void VerdictView::meanMount(const QString& name) {
-    for (const TidyRow& row : evidence_->rows)
-        if (qtext(row.mount) == name) {
-            session_.selectMount(row.mountId);
-            emit mountOpened(row.mountId);
-            return;
-        }
+void VerdictView::meanMount(Id<Mount> mount) {
+    session_.selectMount(mount);
+    emit mountOpened(mount);
 }
 
 } // namespace ibuki

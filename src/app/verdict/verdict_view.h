@@ -31,7 +31,7 @@ protected:
 
 private:
     void fillSentences(const Question& question);
-    void meanMount(const QString& name);
+    void meanMount(Id<Mount> mount);
 
     Session& session_;
     std::unique_ptr<Evidence> evidence_;

@@ -57,11 +57,10 @@ void drawClassMark(Svg& svg, MaterialClass kind, double x, double y, double r) {
 }
 
 void drawRung(Svg& svg, const LadderLayout& layout, const LadderRung& rung,
-              const std::map<std::string, MaterialClass>& kinds) {
+              std::optional<MaterialClass> kind) {
     svg.line(layout.scaleLeft, rung.y, layout.scaleRight, rung.y, "#ddd5c6", 1);
     svg.label(8, rung.y + 1, ink, "start", rung.name, 13);
-    if (const auto kind = kinds.find(rung.name); kind != kinds.end())
-        drawClassMark(svg, kind->second, 14, rung.y + 14, 4.5);
+    if (kind) drawClassMark(svg, *kind, 14, rung.y + 14, 4.5);
     for (std::size_t i = 0; i < rung.marksX.size(); ++i) {
         const double x = rung.marksX[i];
         if (rung.beyondScale[i])
@@ -108,15 +107,18 @@ std::string xmlText(std::string_view text) {
     return out;
 }
 
-std::string ladderSvg(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
-                      const std::string& unit, const LadderSize& size) {
+std::string ladderSvg(const Comparison& comparison, const GroupClasses& classes, const std::string& unit,
+                      const LadderSize& size) {
     const LadderLayout layout = layoutLadder(comparison, size, unit);
     Svg svg(size);
     if (layout.hasMargin)
         svg.put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"{:.1f}\" fill=\"#f3e3d6\"/>\n",
                 layout.marginLeftX, size.top - 12, layout.marginRightX - layout.marginLeftX,
                 layout.axisY - size.top + 12);
-    for (const LadderRung& rung : layout.rungs) drawRung(svg, layout, rung, kinds);
+    for (const LadderRung& rung : layout.rungs) {
+        const auto kind = classes.find(comparison.groups[rung.group].id);
+        drawRung(svg, layout, rung, kind == classes.end() ? std::nullopt : std::optional(kind->second));
+    }
     for (const LadderBracket& bracket : layout.brackets) {
         svg.line(bracket.x, bracket.ys.front(), bracket.x, bracket.ys.back(), cold, 2);
         for (double y : bracket.ys) svg.line(bracket.x, y, bracket.x + 6, y, cold, 2);

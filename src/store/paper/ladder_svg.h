@@ -12,9 +12,12 @@
 
 namespace ibuki {
 
-/// kinds: class of each group by name; groups without one get no mark.
-std::string ladderSvg(const Comparison& comparison, const std::map<std::string, MaterialClass>& kinds,
-                      const std::string& unit, const LadderSize& size = {});
+/// Class of material by GroupSummary::id.
+using GroupClasses = std::map<std::int64_t, MaterialClass>;
+
+/// Groups without a class get no mark.
+std::string ladderSvg(const Comparison& comparison, const GroupClasses& classes, const std::string& unit,
+                      const LadderSize& size = {});
 
 std::string xmlText(std::string_view text); ///< with &, <, >, " escaped
 

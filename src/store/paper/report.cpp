@@ -212,10 +212,14 @@ const Question* findStudyQuestion(const Document& document, const std::string& s
     return newest;
 }
 
-std::map<std::string, MaterialClass> levelClasses(const Document& document, const Question& question) {
-    std::map<std::string, MaterialClass> classes;
-    for (const Level* level : levelsOf(document, question.id))
-        if (const Material* material = document.find(level->material)) classes[level->name] = material->kind;
+GroupClasses groupClasses(const Document& document, const Evidence& evidence) {
+    GroupClasses classes;
+    if (!evidence.comparison) return classes;
+    for (const GroupSummary& group : evidence.comparison->groups) {
+        const Level* level = document.find(levelOfGroup(evidence, group));
+        if (const Material* material = level ? document.find(level->material) : nullptr)
+            classes[group.id] = material->kind;
+    }
     return classes;
 }
 
@@ -232,7 +236,7 @@ std::string htmlReport(const Document& document, const Question& question, const
         size.height = 80 + 62 * static_cast<double>(evidence.comparison->groups.size());
         putTitle(html, words::say("Each mark one mount: {response}, {unit}",
                                   {{"response", responseTitle(question)}, {"unit", responseUnit(question)}}));
-        html.put("{}", ladderSvg(*evidence.comparison, levelClasses(document, question),
+        html.put("{}", ladderSvg(*evidence.comparison, groupClasses(document, evidence),
                                  std::string(responseUnit(question)), size));
     }
     if (parts.sentences) putSentences(html, evidence, question);

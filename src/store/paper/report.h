@@ -4,9 +4,8 @@
 // A study as a document or as data: self-contained HTML, tidy CSV (one row a run), JSON.
 
 #include "core/domain/study.h"
+#include "store/paper/ladder_svg.h"
 #include "store/paper/sentences.h"
-
-#include <map>
 
 namespace ibuki {
 
@@ -28,7 +27,7 @@ std::string htmlReport(const Document& document, const Question& question, const
 std::string tidyCsv(const Document& document, const Question& question);
 std::string jsonReport(const Document& document, const Question& question);
 
-/// Class of each level's material by level name.
-std::map<std::string, MaterialClass> levelClasses(const Document& document, const Question& question);
+/// Class of each group's material by the group's id.
+GroupClasses groupClasses(const Document& document, const Evidence& evidence);
 
 } // namespace ibuki

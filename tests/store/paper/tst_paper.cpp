@@ -68,7 +68,7 @@ private slots:
         for (TableRun& run : runs)
             if (run.group == "A") run.group = "A & <B>";
         QString why;
-        QVERIFY2(wellFormed(ladderSvg(compare(runs), {{"B", MaterialClass::paste}}, "K"), why),
+        QVERIFY2(wellFormed(ladderSvg(compare(runs), {{2, MaterialClass::paste}}, "K"), why),
                  qPrintable(why));
     }
     void everyClassHasAMarkOfItsOwn() {

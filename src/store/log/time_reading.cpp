@@ -13,13 +13,13 @@ namespace {
 constexpr double secondsPerDay = 86'400;
 constexpr double serialOf1970 = 25'569; ///< days from 1899-12-30, a spreadsheet's day 0
 
-using Rows = std::span<const std::vector<std::string>>;
+using SampleRows = std::span<const std::vector<std::string>>;
 
 std::string_view cellAt(const std::vector<std::string>& row, std::size_t column) {
     return column < row.size() ? trim(row[column]) : std::string_view{};
 }
 
-std::vector<double> numbersAt(Rows rows, std::size_t column, char decimal) {
+std::vector<double> numbersAt(SampleRows rows, std::size_t column, char decimal) {
     std::vector<double> numbers;
     for (const auto& row : rows)
         if (const auto number = parseNumber(cellAt(row, column), decimal)) numbers.push_back(*number);
@@ -71,7 +71,7 @@ TimeReading numericReading(const TimeColumn& column, const std::vector<double>& 
 }
 
 /// Which order all dates of the rows allow; where nothing tells, the one in which they go on day by day.
-DateOrder orderOf(Rows rows, std::size_t column) {
+DateOrder orderOf(SampleRows rows, std::size_t column) {
     std::optional<std::string_view> first;
     std::string_view last;
     for (const auto& row : rows) {
@@ -110,7 +110,7 @@ Told toldBy(std::string_view cell, char decimal) {
 }
 
 /// What most cells of the column tell.
-Told toldBy(Rows rows, std::size_t column, char decimal) {
+Told toldBy(SampleRows rows, std::size_t column, char decimal) {
     std::array<int, 5> votes{};
     for (const auto& row : rows) ++votes[static_cast<std::size_t>(toldBy(cellAt(row, column), decimal))];
     votes[0] = 0; // a few words do not make a column of times something else
@@ -118,7 +118,7 @@ Told toldBy(Rows rows, std::size_t column, char decimal) {
     return *most == 0 ? Told::nothing : static_cast<Told>(most - votes.begin());
 }
 
-std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const TimeColumn> all, Rows rows,
+std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const TimeColumn> all, SampleRows rows,
                                      char decimal) {
     TimeReading reading;
     reading.column = column.index;
@@ -162,7 +162,7 @@ void applyWish(TimeReading& reading, const TimeWish& wish) {
 
 } // namespace
 
-std::optional<TimeReading> detectTime(std::span<const TimeColumn> candidates, Rows rows, char decimal,
+std::optional<TimeReading> detectTime(std::span<const TimeColumn> candidates, SampleRows rows, char decimal,
                                       const TimeWish& wish) {
     std::vector<TimeColumn> columns(candidates.begin(), candidates.end());
     if (wish.column) columns.insert(columns.begin(), TimeColumn{*wish.column, Unit::none});

@@ -6,6 +6,7 @@
 #include "core/reduce/probe.h"
 #include "store/atomic_file.h"
 #include "store/digest.h"
+#include "store/file_identity.h"
 #include "store/json/message_json.h"
 #include "store/project/file_lock.h"
 #include "store/project/migrations.h"
@@ -22,19 +23,6 @@
 
 namespace ibuki {
 namespace {
-
-/// Which file a path stood for when the project was opened.
-struct FileIdentity {
-    dev_t device = 0;
-    ino_t inode = 0;
-    bool operator==(const FileIdentity&) const = default;
-};
-
-std::optional<FileIdentity> identityOf(const std::filesystem::path& path) {
-    struct stat info {};
-    if (::stat(path.c_str(), &info) != 0) return std::nullopt;
-    return FileIdentity{info.st_dev, info.st_ino};
-}
 
 InputError::Where at(const std::filesystem::path& path) { return {path.string(), {}, {}}; }
 

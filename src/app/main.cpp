@@ -3,6 +3,7 @@
 #include "app/paper/printer.h"
 #include "app/say.h"
 #include "core/base/input_error.h"
+#include "store/atomic_file.h"
 #include "store/paper/report.h"
 #include "store/project/project.h"
 #include "words/words.h"
@@ -43,6 +44,7 @@ int printToPdf(const QString& project, const QString& output) {
         const ibuki::Project opened = ibuki::Project::open(project.toStdString(), ibuki::Access::readOnly);
         const ibuki::Question* question = ibuki::findStudyQuestion(opened.document(), "");
         if (!question) throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}});
+        ibuki::refuseInputAsTarget(output.toStdString(), {project.toStdString()});
         ibuki::printReport(ibuki::htmlReport(opened.document(), *question), output);
         return 0;
     } catch (const ibuki::InputError& error) {

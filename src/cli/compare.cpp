@@ -32,13 +32,13 @@ struct CompareArguments {
     bool json = false;
 };
 
-struct Condition {
+struct WhereCondition {
     std::size_t column;
     std::string value;
 };
 
-std::vector<Condition> conditions(const Table& table, const std::vector<std::string>& where) {
-    std::vector<Condition> all;
+std::vector<WhereCondition> conditions(const Table& table, const std::vector<std::string>& where) {
+    std::vector<WhereCondition> all;
     for (const std::string& text : where) {
         const auto mark = text.find('=');
         const auto column = mark == std::string::npos ? std::nullopt : table.find(text.substr(0, mark));
@@ -50,8 +50,8 @@ std::vector<Condition> conditions(const Table& table, const std::vector<std::str
     return all;
 }
 
-bool selected(const Table& table, std::size_t row, const std::vector<Condition>& all) {
-    for (const Condition& condition : all)
+bool selected(const Table& table, std::size_t row, const std::vector<WhereCondition>& all) {
+    for (const WhereCondition& condition : all)
         if (table.text(row, condition.column) != condition.value) return false;
     return true;
 }
@@ -147,7 +147,7 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
         throw UsageError(words::say("--margin must be given when the value is no temperature difference"));
     if (arguments.margin && !(*arguments.margin > 0))
         throw UsageError(words::say("--margin must be above 0"));
-    if (!(arguments.confidence > 0.5 && arguments.confidence < 1))
+    if (!(arguments.confidence > 0.5 && arguments.confidence <= 1 - 1e-9))
         throw UsageError(words::say("--confidence must lie between 0.5 and 1"));
     const Selection selection = select(arguments);
     CompareOptions options;
@@ -167,7 +167,9 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
         throw InputError({arguments.table, {}, {}}, error.message);
     }
     if (arguments.json)
-        out << toJson(comparison, selection.unit).dump(2) << '\n';
+        out << toJson(comparison, selection.unit)
+                   .dump(2, ' ', false, nlohmann::json::error_handler_t::replace)
+            << '\n';
     else
         printTable(out, comparison, selection.unit);
 }

@@ -60,13 +60,15 @@ VerbBody addCut(CLI::App& app) {
     return [arguments](std::ostream& out) {
         const CutJob job = cutJobFromJson(readJsonFile(arguments->job), arguments->job);
         const CutPlan plan = planCuts(job);
+        const std::size_t sheets = arguments->svg.empty() ? 0 : plan.layouts.size();
+        for (std::size_t i = 0; i < sheets; ++i)
+            refuseInputAsTarget(numbered(arguments->svg, i + 1, sheets), {arguments->job});
         if (arguments->json)
-            out << toJson(plan, job).dump(2) << "\n";
+            out << toJson(plan, job).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << "\n";
         else
             printPlan(out, plan, job);
-        if (arguments->svg.empty()) return;
-        for (std::size_t i = 0; i < plan.layouts.size(); ++i)
-            writeFileAtomically(numbered(arguments->svg, i + 1, plan.layouts.size()),
+        for (std::size_t i = 0; i < sheets; ++i)
+            writeFileAtomically(numbered(arguments->svg, i + 1, sheets),
                                 cutSvg(job, plan.layouts[i], fmt::format("Sheet {}", i + 1)));
     };
 }

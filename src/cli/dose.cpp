@@ -208,7 +208,7 @@ VerbBody addDose(CLI::App& app) {
     return [a](std::ostream& out) {
         const Outcome outcome = compute(*a);
         if (a->json)
-            out << toJson(*a, outcome).dump(2) << "\n";
+            out << toJson(*a, outcome).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << "\n";
         else
             printOutcome(out, *a, outcome);
     };

@@ -75,7 +75,7 @@ VerbBody addPlan(CLI::App& app) {
                                           {"achieved_power", size.achievedPower},
                                           {"half_width_K", size.halfWidth},
                                           {"total_mounts", size.totalMounts}};
-        out << json.dump(2) << "\n";
+        out << json.dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << "\n";
     };
 }
 

@@ -120,7 +120,7 @@ void runReduce(const ReduceArguments& arguments, std::ostream& out) {
     }
     const Reduction reduction = reduce(trace, settings);
     if (arguments.json)
-        out << toJson(reduction).dump(2) << '\n';
+        out << toJson(reduction).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << '\n';
     else
         printTable(out, reduction);
 }

@@ -43,6 +43,7 @@ VerbBody addReport(CLI::App& app) {
         const std::string ending = std::filesystem::path(arguments->output).extension().string();
         if (ending != ".html" && ending != ".csv" && ending != ".json")
             throw UsageError(words::say("-o: the name must end in .html, .csv or .json"));
+        refuseInputAsTarget(arguments->output, {arguments->project});
         const Project project = Project::open(arguments->project, Access::readOnly);
         const Question* question = findStudyQuestion(project.document(), arguments->study);
         if (!question && !arguments->study.empty())

@@ -8,6 +8,7 @@
 #include <CLI/CLI.hpp>
 #include <algorithm>
 #include <array>
+#include <new>
 #include <ostream>
 
 namespace ibuki {
@@ -65,6 +66,12 @@ int runCli(const std::vector<std::string>& arguments, std::ostream& out, std::os
         return 2;
     } catch (const InputError& error) {
         err << words::sentence(error) << "\n";
+        return 1;
+    } catch (const std::bad_alloc&) {
+        err << "ibuki-cli: " << words::say("There is not enough memory for that.") << "\n";
+        return 1;
+    } catch (const std::exception& error) { // of a library: what it says is all that is known
+        err << "ibuki-cli: " << error.what() << "\n";
         return 1;
     }
 }

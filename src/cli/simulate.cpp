@@ -31,6 +31,7 @@ VerbBody addSimulate(CLI::App& app) {
     app.footer(
         "Example:\nibuki-cli simulate --bench bench.json --protocol protocol.json --seed 7 -o run.csv");
     return [arguments](std::ostream& out) {
+        refuseInputAsTarget(arguments->output, {arguments->bench, arguments->protocol});
         const auto bench = benchFromJson(readJsonFile(arguments->bench), arguments->bench);
         const auto protocol = protocolFromJson(readJsonFile(arguments->protocol), arguments->protocol);
         const SimulatedRun run = simulate(bench, protocol, arguments->seed);

@@ -16,6 +16,8 @@ std::span<const Entry> logNotes() {
              "{count} reading of \"{column}\" cannot be, such as {first:g}, and count as missing",
              "{count} readings of \"{column}\" cannot be, such as {first:g}, and count as missing"),
         one("log-line.no-time", "\"{cell}\" is no time: the line was left out"),
+        one("log-line.time-impossible",
+            "Its time lies a lifetime away from the others: the line was left out"),
         one("log-line.short", "It has fewer fields than the header and was left out"),
         one("read-as", "{separator}, decimal {decimal}, header in line {line}, {time}"),
         one("read-as.json-lines", "JSON Lines, {time}"),

@@ -10,6 +10,7 @@
 #include "core/domain/study.h"
 #include "core/evidence/response.h"
 #include "store/atomic_file.h"
+#include "store/table/table.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -120,7 +121,7 @@ void BudgetSheet::addTable(QVBoxLayout* layout) {
 QString BudgetSheet::asText(QChar separator) const {
     const auto line = [&](QStringList cells) {
         if (separator == ',')
-            for (QString& cell : cells) cell = "\"" + cell.replace("\"", "\"\"") + "\"";
+            for (QString& cell : cells) cell = qtext(csvField(cell.toStdString()));
         return cells.join(separator) + "\n";
     };
     QString text = line(headers());

@@ -38,6 +38,7 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
         options.roomOnly = true; // a probe names its one column as it likes
         reading = readLogReported(file.bytes(), path, options);
     }
+    file.requireWhole();
     ReadLog read;
     read.log.fileName = QFileInfo(QString::fromStdString(path)).fileName().toStdString();
     read.log.sha256 = sha256(file.bytes());

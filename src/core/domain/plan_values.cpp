@@ -57,6 +57,8 @@ double Delay::minutes() const {
     return count * each.at(static_cast<std::size_t>(unit));
 }
 
+constexpr std::size_t mostDelays = 100;
+
 std::vector<Delay> parseDelays(const std::string& text) {
     std::vector<Delay> delays;
     std::size_t begin = 0;
@@ -71,6 +73,8 @@ std::vector<Delay> parseDelays(const std::string& text) {
         const auto unit = std::find(unitWords.begin(), unitWords.end(), part.substr(digits));
         if (digits == 0 || digits > 4 || unit == unitWords.end() || std::stoi(part.substr(0, digits)) == 0)
             throw InputError("follow-up", {}, {{"part", part}});
+        if (delays.size() == mostDelays)
+            throw InputError("follow-up.many", {}, {{"most", static_cast<int>(mostDelays)}});
         delays.push_back(
             {std::stoi(part.substr(0, digits)), static_cast<Delay::Unit>(unit - unitWords.begin())});
     }

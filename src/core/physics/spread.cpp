@@ -13,6 +13,9 @@ namespace {
 
 using std::numbers::pi;
 
+constexpr double largestFaceMm = 10'000;
+constexpr double mostCells = 50e6; ///< of the grid with its border: half a gigabyte
+
 double distance(const FacePoint& p, const Stroke& stroke) {
     const double dx = stroke.to.x - stroke.from.x;
     const double dy = stroke.to.y - stroke.from.y;
@@ -51,6 +54,12 @@ struct Field {
 
 Field field(const SpreadInput& input, double reachMm) {
     Field made;
+    double farthest = std::hypot(input.widthMm, input.lengthMm) / 2;
+    for (const Stroke& stroke : input.strokes)
+        for (const FacePoint& end : {stroke.from, stroke.to})
+            farthest = std::max(farthest, std::hypot(end.x, end.y));
+    const double cellsAlong = 2 * (farthest + reachMm) / input.cellMm;
+    if (!(cellsAlong * cellsAlong <= mostCells)) throw InputError("dose-cells", {});
     const int across = std::max(1, static_cast<int>(std::ceil(input.widthMm / input.cellMm - 1e-9)));
     const int along = std::max(1, static_cast<int>(std::ceil(input.lengthMm / input.cellMm - 1e-9)));
     made.cellWidth = input.widthMm / across;
@@ -131,6 +140,7 @@ void check(const SpreadInput& input) {
     if (!(input.widthMm > 0) || !(input.lengthMm > 0) || !(input.bondLineMm > 0) || !(input.cellMm > 0))
         throw InputError("dose-face", {});
     if (!(input.volumeMm3 > 0)) throw InputError("dose-volume", {});
+    if (!(std::max(input.widthMm, input.lengthMm) <= largestFaceMm)) throw InputError("dose-face.large", {});
 }
 
 Spread filmSpread(const SpreadInput& input) {

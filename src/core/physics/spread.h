@@ -54,7 +54,8 @@ struct Spread {
     std::vector<unsigned char> wet; ///< columns × rows, row by row from −length/2: 1 wetted
 };
 
-/// Throws InputError (dose-face, dose-volume) for a face or a volume that cannot be.
+/// Throws InputError (dose-face, dose-volume) for a face or a volume that cannot be, (dose-cells) for a grid
+/// too fine for the memory.
 Spread spread(const SpreadInput& input);
 
 /// The smallest volume with which the pattern reaches every cell of the face, mm³.

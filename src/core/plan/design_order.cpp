@@ -14,6 +14,8 @@
 namespace ibuki {
 namespace {
 
+constexpr int mostPlannedMounts = 5'000;
+
 LevelRule ruleOf(const Document& document, const Question& question, const DesignCell& cell, Instant now,
                  std::size_t cellsOfLevel, int made) {
     const Level& level = *document.find(cell.level);
@@ -89,6 +91,9 @@ OrderInput orderInput(const Document& document, const Question& question, const 
     checkPlannable(document, question);
     if (plan.mountsPerLevel < 1) throw InputError("plan-mounts", {}, {{"count", plan.mountsPerLevel}});
     const Design design = designOf(document, question);
+    const auto mounts = static_cast<double>(design.cells.size()) * plan.mountsPerLevel + plan.checkMounts;
+    if (mounts > mostPlannedMounts)
+        throw InputError("plan-mounts.many", {}, {{"count", mounts}, {"most", mostPlannedMounts}});
     OrderInput input;
     input.blocks = plan.mountsPerLevel;
     input.checks = plan.checkWith ? plan.checkMounts : 0;

@@ -17,6 +17,9 @@
 namespace ibuki {
 namespace {
 
+constexpr int mostGroups = 200;
+constexpr double highestConfidence = 1 - 1e-9; ///< beyond it no critical value has a digit that is right
+
 [[noreturn]] void refuse(const char* code, Fields fields = {}) {
     throw InputError(code, {}, std::move(fields));
 }
@@ -46,14 +49,17 @@ SampleSize sizeAt(const SampleSizeInput& input, int n) {
 
 void check(const SampleSizeInput& input) {
     if (input.groups < 2) refuse("plan-groups", {{"count", input.groups}});
-    if (!(input.mountSd > 0) || !std::isfinite(input.mountSd))
+    if (input.groups > mostGroups)
+        refuse("plan-groups.many", {{"count", input.groups}, {"most", mostGroups}});
+    if (!(input.mountSd >= 1e-9 && input.mountSd <= 1e9))
         refuse("plan-scatter", {{"mountSd", input.mountSd}});
-    if (!(input.confidence > 0.5 && input.confidence < 1))
+    if (!(input.confidence > 0.5 && input.confidence <= highestConfidence))
         refuse("plan-confidence", {{"confidence", input.confidence}});
-    if (!(input.power > 0 && input.power < 1)) refuse("plan-power", {{"power", input.power}});
+    if (!(input.power > 0 && input.power <= highestConfidence))
+        refuse("plan-power", {{"power", input.power}});
     if (!(input.margin >= 0) || !std::isfinite(input.margin))
         refuse("plan-margin", {{"margin", input.margin}});
-    if (!std::isfinite(input.difference) || (input.margin <= 0 && input.difference == 0))
+    if (!(std::abs(input.difference) <= 1e9) || (input.margin <= 0 && input.difference == 0))
         refuse("plan-difference", {{"difference", input.difference}});
     if (input.margin > 0 && std::abs(input.difference) >= input.margin)
         refuse("plan-difference.within-margin", {{"difference", input.difference}, {"margin", input.margin}});

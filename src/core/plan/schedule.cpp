@@ -11,6 +11,7 @@ namespace ibuki {
 namespace {
 
 constexpr std::int64_t msPerMinute = 60'000;
+constexpr std::size_t mostEvenings = 5'000; ///< thirteen years of every day
 constexpr std::int64_t msPerDay = 86'400'000;
 
 double minutesBetween(Instant a, Instant b) { return static_cast<double>(b.ms - a.ms) / msPerMinute; }
@@ -26,6 +27,8 @@ public:
     }
 
     const Evening& at(std::size_t index) {
+        if (index >= mostEvenings)
+            throw InputError("plan-too-long", {}, {{"most", static_cast<int>(mostEvenings)}});
         while (made_.size() <= index) {
             while (!evenings_.weekdays.days.at(weekdayOf(day_))) ++day_;
             const Instant start{day_ * msPerDay

@@ -18,6 +18,9 @@ using namespace cutting;
 
 namespace {
 
+constexpr double largestMm = 100'000;
+constexpr long mostPieces = 2'000; ///< of all kinds together
+
 [[noreturn]] void refuse(const char* code, Fields fields = {}) {
     throw InputError(code, {}, std::move(fields));
 }
@@ -30,12 +33,19 @@ bool fitsSheet(const CutPiece& piece, const CutSheet& sheet, const CutJob& job) 
 
 void check(const CutJob& job) {
     if (job.pieces.empty()) refuse("cut-value");
-    if (job.kerfMm < 0 || job.marginMm < 0) refuse("cut-value.kerf");
+    const auto cannotBe = [](double mm) { return !(mm >= 0 && mm <= largestMm); };
+    if (cannotBe(job.kerfMm) || cannotBe(job.marginMm)) refuse("cut-value.kerf");
+    long pieces = 0;
+    for (const CutPiece& piece : job.pieces) pieces += std::max(0, piece.count);
+    if (pieces > mostPieces || job.pieces.size() > mostPieces || job.sheets.size() > mostPieces)
+        refuse("cut-value.many", {{"most", static_cast<int>(mostPieces)}});
     for (const CutSheet& sheet : job.sheets)
-        if (!(sheet.widthMm > 0) || !(sheet.lengthMm > 0) || sheet.thicknessMm < 0)
+        if (!(sheet.widthMm > 0) || !(sheet.lengthMm > 0) || cannotBe(sheet.thicknessMm)
+            || cannotBe(sheet.widthMm) || cannotBe(sheet.lengthMm))
             refuse("cut-value.sheet", {{"name", sheet.name}});
     for (const CutPiece& piece : job.pieces) {
-        if (!(piece.widthMm > 0) || !(piece.lengthMm > 0) || piece.thicknessMm < 0 || piece.count < 1)
+        if (!(piece.widthMm > 0) || !(piece.lengthMm > 0) || cannotBe(piece.thicknessMm) || piece.count < 1
+            || cannotBe(piece.widthMm) || cannotBe(piece.lengthMm))
             refuse("cut-value.piece", {{"name", piece.name}});
         bool sameThickness = false;
         bool fits = false;

@@ -17,6 +17,9 @@ void need(bool sound, const char* code) {
 
 void check(const DoseInput& input) {
     need(input.widthMm > 0 && input.lengthMm > 0, "dose-face.size");
+    for (double value :
+         {input.widthMm, input.lengthMm, input.bondLineUm, input.densityGPerMl, input.boreMm, input.reachMm})
+        need(std::isfinite(value) && value < 1e6, "dose-face.large");
     need(input.bondLineUm > 0, "dose-face.bond-line");
     need(input.densityGPerMl > 0, "dose-density");
     need(input.boreMm > 0, "dose-bore");

@@ -31,6 +31,17 @@ void spreadCoarseStamps(std::vector<double>& stamps) {
     }
 }
 
+/// The median of the finite ones; a few wild ones do not move it.
+double middleOf(std::span<const double> stampsS) {
+    std::vector<double> finite;
+    for (double stamp : stampsS)
+        if (std::isfinite(stamp)) finite.push_back(stamp);
+    if (finite.empty()) return 0;
+    const auto middle = finite.begin() + static_cast<std::ptrdiff_t>(finite.size() / 2);
+    std::nth_element(finite.begin(), middle, finite.end());
+    return *middle;
+}
+
 bool goesOn(std::span<const double> witness, std::size_t before, std::size_t after) {
     if (witness.empty()) return true;
     return !(std::abs(witness[after] - witness[before]) > 3.0); // NaN counts as going on
@@ -41,8 +52,14 @@ bool goesOn(std::span<const double> witness, std::size_t before, std::size_t aft
 TimeAxis repairTimeAxis(std::span<const double> stampsS, bool clockOnly, std::span<const double> witness) {
     TimeAxis axis;
     std::vector<double> stamps;
+    const double middle = middleOf(stampsS);
     for (std::size_t i = 0; i < stampsS.size(); ++i) {
         if (!std::isfinite(stampsS[i])) continue;
+        if (!(std::abs(stampsS[i] - middle) <= longestRecordingS / 2)) {
+            if (axis.events.size() < mostEvents)
+                axis.events.push_back({TimeAxisEvent::Kind::impossible, i, stampsS[i] - middle});
+            continue;
+        }
         stamps.push_back(stampsS[i]);
         axis.keep.push_back(i);
     }

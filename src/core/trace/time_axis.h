@@ -4,7 +4,8 @@
 // From the stamps as logged to seconds since the first sample: midnight, clock jumps, duplicates and gaps.
 // Rules: a step backwards, or forwards by a whole multiple of 30 minutes (± 2 s) while the temperature goes
 // on, is a clock jump and is taken out; another forward step longer than five median intervals and ten
-// seconds is a gap and stays; rows that repeat the previous stamp are dropped.
+// seconds is a gap and stays; rows that repeat the previous stamp are dropped, and so are rows whose stamp
+// lies further from the others than a recording can last.
 
 #include "core/trace/trace.h"
 
@@ -12,9 +13,11 @@
 
 namespace ibuki {
 
+inline constexpr double longestRecordingS = 3.2e9; ///< a hundred years
+
 /// One thing that was found, with the row (as given) behind it.
 struct TimeAxisEvent {
-    enum class Kind { clockJump, gap, duplicate };
+    enum class Kind { clockJump, gap, duplicate, impossible };
     Kind kind = Kind::gap;
     std::size_t row = 0;
     double stepS = 0; ///< of the stamps

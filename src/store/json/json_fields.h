@@ -6,10 +6,12 @@
 
 #include "core/base/input_error.h"
 
+#include <cmath>
 #include <nlohmann/json.hpp>
 #include <optional>
 #include <set>
 #include <string>
+#include <type_traits>
 
 namespace ibuki {
 
@@ -31,6 +33,10 @@ public:
         known_.insert(name);
         if (!json_.contains(name) || json_[name].is_null()) return;
         try {
+            if constexpr (std::is_integral_v<T> && !std::is_same_v<T, bool>) {
+                const double number = json_[name].template get<double>();
+                if (number != std::trunc(number) || std::abs(number) > 2e9) refuse("wrong-kind", name);
+            }
             value = json_[name].get<T>();
         } catch (const nlohmann::json::exception&) {
             refuse("wrong-kind", name);

@@ -2,6 +2,7 @@
 #include "store/json/message_json.h"
 
 #include "core/base/input_error.h"
+#include "store/json/json_limits.h"
 #include "words/words.h"
 
 namespace ibuki {
@@ -71,6 +72,7 @@ std::string messageText(const Message& message) {
 
 Message messageFromText(const std::string& text) {
     if (text.empty()) return {};
+    if (!isSoundJson(text)) throw InputError("project-damaged.message", {}, {{"reason", "no JSON"}});
     try {
         return messageFromJson(Json::parse(text));
     } catch (const nlohmann::json::exception& error) {

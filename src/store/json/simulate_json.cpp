@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "store/json/json_fields.h"
+#include "store/json/json_limits.h"
 #include "store/log/mapped_file.h"
 
 #include <algorithm>
@@ -13,6 +14,7 @@ namespace ibuki {
 namespace {
 
 constexpr JsonFieldErrors simulateFields{"simulate-field"};
+constexpr std::size_t mostJsonBytes = std::size_t{64} << 20U;
 
 } // namespace
 SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
@@ -79,12 +81,17 @@ SimulatedProtocol protocolFromJson(const nlohmann::json& json, const std::string
 nlohmann::json readJsonFile(const std::string& path) {
     const MappedFile file(path);
     const std::string_view text = file.bytes();
+    if (text.size() > mostJsonBytes) throw InputError("json-syntax.large", {path, {}, {}});
     try {
-        return nlohmann::json::parse(text);
+        if (isSoundJson(text)) return nlohmann::json::parse(text);
+        [[maybe_unused]] const auto wrong = nlohmann::json::parse(text); // says where
     } catch (const nlohmann::json::parse_error& error) {
         const auto upTo = text.substr(0, std::min(text.size(), error.byte));
         throw InputError("json-syntax", {path, std::count(upTo.begin(), upTo.end(), '\n') + 1, {}});
+    } catch (const nlohmann::json::exception&) { // a number that no machine holds
+        throw InputError("json-syntax.number", {path, {}, {}});
     }
+    throw InputError("json-syntax.deep", {path, {}, {}});
 }
 
 } // namespace ibuki

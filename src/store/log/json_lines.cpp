@@ -5,6 +5,7 @@
 #include "store/log/text.h"
 
 #include <algorithm>
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 #include <unordered_map>
 #include <vector>
@@ -12,8 +13,8 @@
 namespace ibuki {
 namespace {
 
-using Json = nlohmann::ordered_json;
 constexpr std::size_t mostColumns = 4'000;
+constexpr std::size_t mostLineBytes = std::size_t{4} << 20U;
 
 /// Values of one object under their joined keys.
 using Cells = std::vector<std::pair<std::string, std::string>>;
@@ -27,36 +28,71 @@ std::string inQuotes(const std::string& text) {
     return out + '"';
 }
 
-std::string cellOf(const Json& value) {
-    if (value.is_null()) return {};
-    if (value.is_boolean()) return value.get<bool>() ? "1" : "0";
-    if (value.is_string()) return inQuotes(value.get<std::string>());
-    return value.dump();
-}
-
-std::string joined(const std::string& outer, const std::string& inner) {
-    std::string key = outer;
-    if (!key.empty()) key += ' ';
-    return key += inner;
-}
-
-void flatten(const Json& value, const std::string& key, Cells& cells, int depth) {
-    if (depth > 6) return; // no logger nests deeper
-    if (value.is_object()) {
-        for (const auto& [name, inner] : value.items()) flatten(inner, joined(key, name), cells, depth + 1);
-    } else if (value.is_array()) {
-        for (std::size_t i = 0; i < value.size(); ++i)
-            flatten(value[i], joined(key, std::to_string(i)), cells, depth + 1);
-    } else {
-        cells.emplace_back(key, cellOf(value));
+/// The values of one line's object under their joined keys, as the parser comes to them: no tree is made.
+class CellSink : public nlohmann::json_sax<nlohmann::json> {
+public:
+    bool null() override { return put({}); }
+    bool boolean(bool value) override { return put(value ? "1" : "0"); }
+    bool number_integer(std::int64_t value) override { return put(std::to_string(value)); }
+    bool number_unsigned(std::uint64_t value) override { return put(std::to_string(value)); }
+    bool number_float(double value, const std::string&) override { return put(fmt::format("{}", value)); }
+    bool string(std::string& value) override { return put(inQuotes(value)); }
+    bool binary(binary_t&) override { return false; }
+    bool start_object(std::size_t) override { return enter(-1); }
+    bool end_object() override { return leave(); }
+    bool start_array(std::size_t) override { return !open_.empty() && enter(0); }
+    bool end_array() override { return leave(); }
+    bool key(std::string& name) override {
+        open_.back().key = name;
+        return true;
     }
-}
+    bool parse_error(std::size_t, const std::string&, const nlohmann::detail::exception&) override {
+        return false;
+    }
 
+    Cells take() { return std::move(cells_); }
+
+private:
+    static constexpr std::size_t deepest = 7; ///< no logger nests deeper
+
+    struct Open {
+        std::string path; ///< of the object or list itself
+        std::string key;  ///< of what comes next in an object
+        long index = -1;  ///< in a list; −1: an object
+    };
+
+    std::string nextPath() {
+        if (open_.empty()) return {};
+        Open& at = open_.back();
+        const std::string name = at.index < 0 ? at.key : std::to_string(at.index++);
+        return at.path.empty() ? name : at.path + ' ' + name;
+    }
+    bool put(std::string cell) {
+        if (open_.empty()) return false; // a line that is no object
+        std::string path = nextPath();
+        if (open_.size() <= deepest) cells_.emplace_back(std::move(path), std::move(cell));
+        return true;
+    }
+    bool enter(long index) {
+        if (open_.size() > mostOpen) return false;
+        open_.push_back({nextPath(), {}, index});
+        return true;
+    }
+    bool leave() {
+        open_.pop_back();
+        return true;
+    }
+
+    static constexpr std::size_t mostOpen = 200;
+    std::vector<Open> open_;
+    Cells cells_;
+};
+
+/// Nothing of a line that is cut off, no object, or longer than any logger writes.
 Cells cellsOf(std::string_view line) {
-    Cells cells;
-    const Json json = Json::parse(line, nullptr, false);
-    if (json.is_object()) flatten(json, {}, cells, 0);
-    return cells;
+    CellSink sink;
+    if (line.size() > mostLineBytes || !nlohmann::json::sax_parse(line, &sink)) return {};
+    return sink.take();
 }
 
 } // namespace

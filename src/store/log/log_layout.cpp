@@ -36,6 +36,7 @@ private:
         auto found = detectDialect(text_, options_.dialect);
         if (!found) notes_.refuse("log-not-a-log.header", {}, 1);
         layout_.dialect = std::move(*found);
+        if (layout_.dialect.columns.size() >= mostFields) notes_.refuse("log-columns");
     }
 
     /// Rows of the beginning and of the end, for what has to be told from the data.

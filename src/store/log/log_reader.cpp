@@ -17,6 +17,8 @@
 namespace ibuki {
 namespace {
 
+constexpr std::size_t mostSamplesOfALog = 100'000'000; ///< what a project keeps of one
+
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 
 /// The text of a log as it is scanned: its own, or that of its objects.
@@ -52,6 +54,8 @@ Message eventNote(const TimeAxisEvent& event) {
         return {"log-line.clock-set", {{"seconds", event.stepS}}};
     case TimeAxisEvent::Kind::gap:
         return {"log-line.gap", {{"seconds", event.stepS}}};
+    case TimeAxisEvent::Kind::impossible:
+        return {"log-line.time-impossible", {}};
     case TimeAxisEvent::Kind::duplicate:
         break;
     }
@@ -136,6 +140,7 @@ private:
 
     void takeRow(const RowScan& scan) {
         const std::size_t row = stamps_.size();
+        if (row >= mostSamplesOfALog) notes_.refuse("log-long");
         stamps_.push_back(scan.stampS());
         lines_.push_back(static_cast<std::uint32_t>(scan.line()));
         for (std::size_t i : scan.wanted()) {
@@ -303,7 +308,9 @@ Trace readLog(std::string_view bytes, const std::string& fileName, const LogOpti
 
 Trace readLogFile(const std::filesystem::path& path, const LogOptions& options) {
     const MappedFile file(path);
-    return readLog(file.bytes(), path.string(), options);
+    Trace trace = readLog(file.bytes(), path.string(), options);
+    file.requireWhole();
+    return trace;
 }
 
 } // namespace ibuki

@@ -105,6 +105,7 @@ void RowScan::shortLine(std::string_view text, bool unended) {
 
 /// The header again after a restart (perhaps in another order), or a footer's summary.
 void RowScan::lineWithoutTime(std::string_view text) {
+    if (!isColumnName(cell(layout_.time.column))) return noteNoTime();
     auto names = splitFields(text, layout_.dialect.separator);
     for (std::string& name : names) name = std::string(trim(name));
     const auto& channels = layout_.channels;
@@ -126,6 +127,17 @@ void RowScan::lineWithoutTime(std::string_view text) {
         fields_.resize(std::max(fields_.size(), needed_));
         return;
     }
+    noteNoTime();
+}
+
+/// A repeated header has a column's name where the time stands.
+bool RowScan::isColumnName(std::string_view text) {
+    if (names_.empty())
+        for (const Channel& channel : layout_.channels) names_.emplace(channel.column);
+    return names_.contains(trim(text));
+}
+
+void RowScan::noteNoTime() {
     ++timeless_;
     notes_.note(line_,
                 {"log-line.no-time", {{"cell", std::string(trim(cell(layout_.time.column))).substr(0, 40)}}});

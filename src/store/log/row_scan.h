@@ -6,6 +6,7 @@
 #include "store/log/log_layout.h"
 
 #include <span>
+#include <unordered_set>
 
 namespace ibuki {
 
@@ -37,6 +38,8 @@ private:
     std::size_t fieldsNeeded() const;
     void shortLine(std::string_view text, bool unended);
     void lineWithoutTime(std::string_view text);
+    bool isColumnName(std::string_view text);
+    void noteNoTime();
     void tellProgress() const;
 
     const LogLayout& layout_;
@@ -51,7 +54,8 @@ private:
     std::vector<std::size_t> fieldOf_; ///< channel → field, changed by a header in another order
     std::size_t needed_ = 0;           ///< one past the last field that is looked at
     std::vector<std::string_view> fields_;
-    std::vector<std::string> quoted_; ///< what fields_ views in a line with quotes
+    std::vector<std::string> quoted_;            ///< what fields_ views in a line with quotes
+    std::unordered_set<std::string_view> names_; ///< of the columns, once a line without a time came
     long oddLines_ = 0;
     long timeless_ = 0;
     std::optional<long> firstOddLine_;

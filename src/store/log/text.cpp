@@ -2,30 +2,13 @@
 #include "store/log/text.h"
 
 #include "core/base/input_error.h"
+#include "core/base/utf8.h"
 
 #include <algorithm>
 #include <cstdint>
 
 namespace ibuki {
 namespace {
-
-void appendUtf8(std::string& out, std::uint32_t c) {
-    if (c < 0x80) {
-        out += static_cast<char>(c);
-    } else if (c < 0x800) {
-        out += static_cast<char>(0xC0 | (c >> 6));
-        out += static_cast<char>(0x80 | (c & 0x3F));
-    } else if (c < 0x10000) {
-        out += static_cast<char>(0xE0 | (c >> 12));
-        out += static_cast<char>(0x80 | ((c >> 6) & 0x3F));
-        out += static_cast<char>(0x80 | (c & 0x3F));
-    } else {
-        out += static_cast<char>(0xF0 | (c >> 18));
-        out += static_cast<char>(0x80 | ((c >> 12) & 0x3F));
-        out += static_cast<char>(0x80 | ((c >> 6) & 0x3F));
-        out += static_cast<char>(0x80 | (c & 0x3F));
-    }
-}
 
 std::string fromUtf16(std::string_view bytes, bool littleEndian) {
     std::string out;
@@ -37,54 +20,33 @@ std::string fromUtf16(std::string_view bytes, bool littleEndian) {
     };
     for (std::size_t i = 2; i + 1 < bytes.size(); i += 2) {
         std::uint32_t c = unit(i);
-        if (c >= 0xD800 && c < 0xDC00 && i + 3 < bytes.size()) {
-            c = 0x10000 + ((c - 0xD800) << 10) + ((unit(i + 2) - 0xDC00) & 0x3FF);
+        const auto isLow = [&] { return i + 3 < bytes.size() && (unit(i + 2) & 0xFC00U) == 0xDC00; };
+        if (c >= 0xD800 && c < 0xDC00 && isLow()) {
+            c = 0x10000 + ((c - 0xD800) << 10) + (unit(i + 2) - 0xDC00);
             i += 2;
+        } else if (c >= 0xD800 && c < 0xE000) {
+            c = 0xFFFD; // half a pair is no letter
         }
         appendUtf8(out, c);
     }
     return out;
 }
 
-/// isSample: the bytes go on; a sequence may be cut off at their end.
-bool isUtf8(std::string_view bytes, bool isSample) {
-    std::size_t i = 0;
-    while (i < bytes.size()) {
-        const auto c = static_cast<unsigned char>(bytes[i]);
-        const std::size_t more = c < 0x80         ? 0
-                                 : (c >> 5) == 6  ? 1
-                                 : (c >> 4) == 14 ? 2
-                                 : (c >> 3) == 30 ? 3
-                                                  : 9;
-        if (more == 9) return false;
-        if (more > 0 && i + more >= bytes.size()) return isSample;
-        for (std::size_t k = 1; k <= more; ++k)
-            if ((static_cast<unsigned char>(bytes[i + k]) >> 6) != 2) return false;
-        i += more + 1;
-    }
-    return true;
-}
-
 } // namespace
 
 DecodedText decodeText(std::string_view bytes, const std::string& fileName) {
     DecodedText text;
-    if (bytes.starts_with("\xEF\xBB\xBF")) {
-        text.inPlace = bytes.substr(3);
-        return text;
-    }
+    if (bytes.starts_with("\xEF\xBB\xBF")) bytes.remove_prefix(3);
     if (bytes.starts_with("\xFF\xFE") || bytes.starts_with("\xFE\xFF")) {
         text.owned = fromUtf16(bytes, bytes.front() == '\xFF');
         return text;
     }
     const std::string_view head = bytes.substr(0, 65'536);
     if (head.find('\0') != std::string_view::npos) throw InputError("not-text", {fileName, {}, {}});
-    if (isUtf8(head, bytes.size() > head.size())) {
+    if (isUtf8(bytes))
         text.inPlace = bytes;
-        return text;
-    }
-    text.owned.reserve(bytes.size() + bytes.size() / 16);
-    for (char c : bytes) appendUtf8(text.owned, static_cast<unsigned char>(c));
+    else
+        text.owned = mendedUtf8(bytes);
     return text;
 }
 
@@ -121,8 +83,10 @@ std::optional<std::string_view> takeBlankField(std::string_view& line, char sepa
 std::vector<std::string> splitFields(std::string_view line, char separator) {
     if (isBlankSeparator(separator)) {
         std::vector<std::string> fields;
-        while (const auto field = takeBlankField(line, separator))
+        while (const auto field = takeBlankField(line, separator)) {
+            if (fields.size() == mostFields) break;
             fields.push_back(splitFields(*field, '\0').front()); // without its quotes
+        }
         if (fields.empty()) fields.emplace_back();
         return fields;
     }
@@ -138,6 +102,7 @@ std::vector<std::string> splitFields(std::string_view line, char separator) {
                 quoted = !quoted;
             }
         } else if (c == separator && !quoted) {
+            if (fields.size() == mostFields) break;
             fields.emplace_back();
         } else {
             fields.back() += c;

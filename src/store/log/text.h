@@ -12,8 +12,8 @@
 
 namespace ibuki {
 
-/// UTF-8 view of the bytes. UTF-8 and plain ASCII are viewed in place; UTF-16 (with mark) and Latin-1 are
-/// transcoded into `owned`.
+/// UTF-8 view of the bytes. UTF-8 and plain ASCII are viewed in place; UTF-16 (with mark) is transcoded into
+/// `owned`, and so are bytes that are no UTF-8: each of them is taken as Latin-1.
 struct DecodedText {
     std::string owned;
     std::string_view inPlace;
@@ -38,7 +38,10 @@ inline bool isBlankSeparator(char separator) { return separator == blanks || sep
 /// the ends of the line are none. Nothing at the end of the line.
 std::optional<std::string_view> takeBlankField(std::string_view& line, char separator);
 
-/// Fields of one line; quotes may hold separators, a doubled quote is a quote.
+/// A line of more fields is no table that anybody wrote; what stands behind them is not split.
+inline constexpr std::size_t mostFields = 20'001;
+
+/// Fields of one line, at most mostFields; quotes may hold separators, a doubled quote is a quote.
 std::vector<std::string> splitFields(std::string_view line, char separator);
 
 /// A decimal number that fills the whole field (spaces aside); decimal is '.' or ','.

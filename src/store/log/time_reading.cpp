@@ -118,8 +118,8 @@ Told toldBy(SampleRows rows, std::size_t column, char decimal) {
     return *most == 0 ? Told::nothing : static_cast<Told>(most - votes.begin());
 }
 
-std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const TimeColumn> all, SampleRows rows,
-                                     char decimal) {
+std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const TimeColumn> all,
+                                     SampleRows rows, char decimal) {
     TimeReading reading;
     reading.column = column.index;
     switch (toldBy(rows, column.index, decimal)) {

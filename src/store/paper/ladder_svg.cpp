@@ -100,8 +100,13 @@ std::string xmlText(std::string_view text) {
         case '"':
             out += "&quot;";
             break;
-        default:
+        case '\t':
+        case '\n':
+        case '\r':
             out += c;
+            break;
+        default: // XML 1.0 has no other control characters
+            if (static_cast<unsigned char>(c) >= 0x20 && c != 0x7F) out += c;
         }
     }
     return out;

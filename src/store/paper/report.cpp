@@ -294,7 +294,7 @@ std::string jsonReport(const Document& document, const Question& question) {
              {"response", row.response ? nlohmann::ordered_json(*row.response) : nullptr},
              {"reduction", reduction ? toJson(onlyBy(*reduction, question.metric)) : nullptr}});
     }
-    return json.dump(2) + "\n";
+    return json.dump(2, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
 }
 
 } // namespace ibuki

@@ -4,9 +4,12 @@
 // A domain member as one cell of a table, and back. What cannot be read is an InputError (project-damaged).
 
 #include "core/base/input_error.h"
+#include "core/base/utf8.h"
 #include "core/domain/words.h"
 #include "store/project/columns.h"
 
+#include <cmath>
+#include <limits>
 #include <string>
 #include <type_traits>
 
@@ -29,14 +32,14 @@ template <class T> struct CellType; ///< a PlainCell with to(value) and from(cel
 template <> struct CellType<std::string> : PlainCell<CellForm::text> {
     static Cell to(const std::string& value) { return value; }
     static std::string from(const Cell& cell) {
-        if (const auto* text = std::get_if<std::string>(&cell)) return *text;
+        if (const auto* text = std::get_if<std::string>(&cell); text && isUtf8(*text)) return *text;
         refuseCell("text");
     }
 };
 template <> struct CellType<double> : PlainCell<CellForm::number> {
     static Cell to(double value) { return value; }
     static double from(const Cell& cell) {
-        if (const auto* number = std::get_if<double>(&cell)) return *number;
+        if (const auto* number = std::get_if<double>(&cell); number && std::isfinite(*number)) return *number;
         if (const auto* whole = std::get_if<std::int64_t>(&cell)) return static_cast<double>(*whole);
         refuseCell("number");
     }
@@ -46,8 +49,15 @@ requires std::is_integral_v<T>
 struct CellType<T> : PlainCell<CellForm::whole> {
     static Cell to(T value) { return static_cast<std::int64_t>(value); }
     static T from(const Cell& cell) {
-        if (const auto* whole = std::get_if<std::int64_t>(&cell)) return static_cast<T>(*whole);
+        if (const auto* whole = std::get_if<std::int64_t>(&cell); whole && fits(*whole))
+            return static_cast<T>(*whole);
         refuseCell("whole number");
+    }
+
+private:
+    static bool fits(std::int64_t whole) {
+        return whole >= static_cast<std::int64_t>(std::numeric_limits<T>::min())
+               && whole <= static_cast<std::int64_t>(std::numeric_limits<T>::max());
     }
 };
 template <class T>

@@ -84,6 +84,7 @@ void keepOtherChannels(const std::filesystem::path& project, const KeepTask& tas
         BlockWriter writer(database, task.recording);
         streamOtherChannels(file.bytes(), task.log, task.options, task.keptRows, keptBlockRows,
                             [&](const ChannelBlock& block) { writer.write(block); });
+        file.requireWhole();
         writer.finish();
     } catch (const SQLite::Exception& error) {
         rethrow(project, error);

@@ -15,7 +15,7 @@ template <class E, class T> struct MemberPointer<T E::*> {
     using Type = T;
 };
 
-template <auto member> ColumnInfo column(const char* name) {
+template <auto member> ColumnInfo column(const char* name, CellRange range = {}) {
     using E = typename MemberPointer<decltype(member)>::Of;
     using T = typename MemberPointer<decltype(member)>::Type;
     using Type = CellType<T>;
@@ -28,8 +28,17 @@ template <auto member> ColumnInfo column(const char* name) {
             [](void* entity, const Cell& cell) { static_cast<E*>(entity)->*member = Type::from(cell); },
             [](const void* a, const void* b) {
                 return static_cast<const E*>(a)->*member == static_cast<const E*>(b)->*member;
-            }};
+            },
+            range};
 }
+
+// Wide enough for whatever anybody measures, far below what fills the memory.
+inline constexpr CellRange few{0, 1'000};
+inline constexpr CellRange counted{0, 1'000'000};
+inline constexpr CellRange share{0, 1};
+inline constexpr CellRange minutesOfAStep{0, 1'000'000}; ///< two years
+inline constexpr CellRange seconds{-3.2e9, 3.2e9};       ///< a hundred years
+inline constexpr CellRange positive{0, 1e12};
 
 /// Does not compile when a member of E has no column: the id and the listed ones are all it has.
 template <class E, std::size_t n> TableInfo table(const char* name, const ColumnInfo (&columns)[n]) {

@@ -19,6 +19,18 @@ std::string_view ColumnInfo::sqlType() const {
     }
 }
 
+void ColumnInfo::setChecked(void* entity, const Cell& cell) const {
+    const auto* whole = std::get_if<std::int64_t>(&cell);
+    const auto* number = std::get_if<double>(&cell);
+    if ((form == CellForm::number || form == CellForm::whole) && (whole || number)) {
+        const double value = whole ? static_cast<double>(*whole) : *number;
+        if (!(value >= range.least && value <= range.most))
+            throw InputError("project-damaged.range", {},
+                             {{"value", value}, {"least", range.least}, {"most", range.most}});
+    }
+    set(entity, cell);
+}
+
 const std::vector<TableInfo>& tables() {
     static const std::vector<TableInfo> all = [] {
         std::vector<TableInfo> listed;

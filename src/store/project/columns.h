@@ -22,6 +22,12 @@ using Cell = std::variant<std::monostate, std::int64_t, double, std::string>;
 
 enum class CellForm { text, number, whole, date, choice, reference, json };
 
+/// What a number can be; a file that says otherwise is damaged, or made to harm.
+struct CellRange {
+    double least = -1e15;
+    double most = 1e15;
+};
+
 /// One member of a kind. get, set and equal take values of that kind.
 struct ColumnInfo {
     const char* name;
@@ -32,6 +38,10 @@ struct ColumnInfo {
     Cell (*get)(const void* entity);
     void (*set)(void* entity, const Cell& cell); ///< throws InputError (project-damaged)
     bool (*equal)(const void* a, const void* b);
+    CellRange range = {};
+
+    /// set() with the range looked at. Throws InputError (project-damaged).
+    void setChecked(void* entity, const Cell& cell) const;
 
     std::string_view sqlType() const; ///< TEXT, REAL, INTEGER
 };

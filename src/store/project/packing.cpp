@@ -6,7 +6,7 @@
 #include <array>
 #include <bit>
 #include <cstdint>
-#include <fmt/format.h>
+#include <memory>
 #include <zstd.h>
 
 namespace ibuki {
@@ -24,11 +24,21 @@ std::string compressed(std::string_view raw) {
 
 [[noreturn]] void refuse() { throw InputError("project-damaged.packing", {}); }
 
+/// What the bytes expand to, block by block: the size that a frame claims is not trusted.
 std::string expanded(std::string_view bytes, std::size_t most) {
-    const auto size = ZSTD_getFrameContentSize(bytes.data(), bytes.size());
-    if (size == ZSTD_CONTENTSIZE_ERROR || size == ZSTD_CONTENTSIZE_UNKNOWN || size > most) refuse();
-    std::string out(size, '\0');
-    if (ZSTD_decompress(out.data(), out.size(), bytes.data(), bytes.size()) != size) refuse();
+    const std::unique_ptr<ZSTD_DCtx, decltype(&ZSTD_freeDCtx)> context(ZSTD_createDCtx(), &ZSTD_freeDCtx);
+    if (!context) throw std::bad_alloc();
+    std::string out;
+    std::string block(ZSTD_DStreamOutSize(), '\0');
+    ZSTD_inBuffer in{bytes.data(), bytes.size(), 0};
+    for (std::size_t left = 1; left != 0;) {
+        ZSTD_outBuffer piece{block.data(), block.size(), 0};
+        left = ZSTD_decompressStream(context.get(), &piece, &in);
+        if (ZSTD_isError(left) != 0 || out.size() + piece.pos > most) refuse();
+        if (piece.pos == 0 && in.pos == in.size && left != 0) refuse(); // cut off
+        out.append(block, 0, piece.pos);
+    }
+    if (in.pos != in.size) refuse();
     return out;
 }
 
@@ -44,6 +54,7 @@ std::string packNumbers(std::span<const double> values) {
 }
 
 std::vector<double> unpackNumbers(std::string_view bytes, std::size_t count) {
+    if (count > static_cast<std::size_t>(mostSamples)) refuse();
     const std::string planes = expanded(bytes, count * sizeof(double));
     if (planes.size() != count * sizeof(double)) refuse();
     std::vector<double> values(count);
@@ -62,7 +73,7 @@ std::string packWords(const std::vector<std::string>& words) {
 }
 
 std::vector<std::string> unpackWords(std::string_view bytes, std::size_t count) {
-    const std::string joined = expanded(bytes, std::size_t{1} << 32U);
+    const std::string joined = expanded(bytes, mostWordBytes);
     std::vector<std::string> words;
     std::size_t begin = 0;
     while (begin < joined.size()) {

@@ -4,25 +4,31 @@
 #include "core/base/input_error.h"
 #include "core/domain/plan.h"
 #include "core/reduce/probe.h"
+#include "core/trace/time_axis.h"
 #include "store/atomic_file.h"
 #include "store/digest.h"
 #include "store/file_identity.h"
+#include "store/file_lock.h"
 #include "store/json/message_json.h"
-#include "store/project/file_lock.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
 #include "store/project/rows.h"
+#include "store/project_file.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <algorithm>
-#include <cstdlib>
+#include <cerrno>
+#include <cmath>
+#include <cstring>
+#include <fcntl.h>
 #include <fmt/format.h>
 #include <sqlite3.h>
-#include <sys/stat.h>
 #include <unistd.h>
 
 namespace ibuki {
 namespace {
+
+constexpr int mostCellBytes = 1 << 29; ///< of anything that stands in one row
 
 InputError::Where at(const std::filesystem::path& path) { return {path.string(), {}, {}}; }
 
@@ -50,12 +56,61 @@ int pragma(SQLite::Database& database, const char* name) {
     return database.execAndGet(fmt::format("PRAGMA {}", name)).getInt();
 }
 
-void copyBeforeMigration(const std::filesystem::path& path, int version) {
-    std::filesystem::path copy = path;
-    copy += fmt::format(".before-format-{}", newestFormat);
-    std::error_code error;
-    std::filesystem::copy_file(path, copy, std::filesystem::copy_options::overwrite_existing, error);
-    if (error) throw InputError("file-not-writable.old-copy", at(path), {{"version", version}});
+/// The project as it was, with what its log holds, under a name that is still free; no link is followed.
+void copyBeforeMigration(SQLite::Database& database, const std::filesystem::path& path, int version) {
+    for (int count = 1; count <= 100; ++count) {
+        std::filesystem::path copy = path;
+        copy += fmt::format(".before-format-{}{}", newestFormat, count > 1 ? fmt::format("-{}", count) : "");
+        const int fd = ::open(copy.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0600);
+        if (fd < 0 && errno == EEXIST) continue;
+        if (fd < 0) break;
+        ::close(fd);
+        try {
+            SQLite::Statement statement(database, "VACUUM INTO ?"); // it takes an empty file as none
+            statement.bind(1, copy.string());
+            statement.exec();
+            return;
+        } catch (const SQLite::Exception&) {
+            ::unlink(copy.c_str());
+            break;
+        }
+    }
+    throw InputError("file-not-writable.old-copy", at(path), {{"version", version}});
+}
+
+/// Nothing that a stranger put into the file runs: no trigger, no view, no function in the schema.
+void distrust(SQLite::Database& database) {
+    sqlite3* handle = database.getHandle();
+    for (int option : {SQLITE_DBCONFIG_ENABLE_TRIGGER, SQLITE_DBCONFIG_ENABLE_VIEW,
+                       SQLITE_DBCONFIG_TRUSTED_SCHEMA, SQLITE_DBCONFIG_ENABLE_LOAD_EXTENSION})
+        sqlite3_db_config(handle, option, 0, nullptr);
+    sqlite3_db_config(handle, SQLITE_DBCONFIG_DEFENSIVE, 1, nullptr);
+    sqlite3_limit(handle, SQLITE_LIMIT_LENGTH, mostCellBytes);
+}
+
+/// As a part of a "file:" name.
+std::string uriPath(const std::filesystem::path& path) {
+    std::string text;
+    for (const char c : path.string())
+        text += c == '%' || c == '?' || c == '#' ? fmt::format("%{:02X}", static_cast<unsigned char>(c))
+                                                 : std::string(1, c);
+    return text;
+}
+
+/// A cell of a stored recording, of a length that it can have.
+std::size_t samplesOf(const SQLite::Column& cell) {
+    const std::int64_t count = cell.getInt64();
+    if (count < 0 || count > mostSamples) throw InputError("project-damaged.count", {}, {{"count", count}});
+    return static_cast<std::size_t>(count);
+}
+
+/// Finite, never going back, within a span that a recording can have.
+bool isTimeAxis(const std::vector<double>& timeS) {
+    for (std::size_t i = 0; i < timeS.size(); ++i)
+        if (!std::isfinite(timeS[i]) || std::abs(timeS[i]) > longestRecordingS
+            || (i > 0 && timeS[i] < timeS[i - 1]))
+            return false;
+    return true;
 }
 
 void writeChannels(SQLite::Database& database, const RecordingData& data) {
@@ -143,6 +198,7 @@ struct Project::State {
     std::optional<FileIdentity> identity;
     Access access = Access::readWrite;
 
+    void openDatabase(); ///< brought to the newest format
     void prepare() const {
         database->setBusyTimeout(2000);
         database->exec("PRAGMA foreign_keys = ON");
@@ -153,7 +209,9 @@ struct Project::State {
 
     void load() {
         document = readDocument(*database);
-        document.nextId = database->execAndGet("SELECT next_id FROM sequence").getInt64();
+        // Above every id, whatever the file says: the next value would take another's place.
+        document.nextId =
+            std::max(document.nextId, database->execAndGet("SELECT next_id FROM sequence").getInt64());
         identity = identityOf(path);
     }
 
@@ -177,52 +235,59 @@ const std::filesystem::path& Project::path() const { return state_->path; }
 const Document& Project::document() const { return state_->document; }
 
 Project Project::create(const std::filesystem::path& path) {
-    if (std::filesystem::exists(path)) throw InputError("file-exists", at(path));
+    refusePlantedBeside(path);
+    const int fd = ::open(path.c_str(), O_RDWR | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0644);
+    if (fd < 0 && errno == EEXIST) throw InputError("file-exists", at(path));
+    if (fd < 0) throw InputError("file-not-writable.place", at(path), {{"reason", std::strerror(errno)}});
+    ::close(fd);
     auto state = std::make_unique<State>();
     state->path = path;
     state->lock = FileLock(path);
     try {
-        state->database =
-            std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-        state->database->exec(fmt::format("PRAGMA application_id = {}", applicationId));
+        state->database = std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE);
+        distrust(*state->database);
+        state->database->exec(fmt::format("PRAGMA application_id = {}", projectApplicationId));
         state->prepare();
         migrate(*state->database, 0);
         state->load();
     } catch (const SQLite::Exception& error) {
+        std::error_code ignored;
+        std::filesystem::remove(path, ignored);
         rethrow(path, error);
     }
     return Project(std::move(state));
 }
 
+void Project::State::openDatabase() {
+    const bool writes = access == Access::readWrite;
+    // A finished project in a folder without write permission cannot get its WAL index: read it as it stands.
+    const auto folder = path.parent_path().empty() ? std::filesystem::path(".") : path.parent_path();
+    const bool sealed = !writes && ::access(folder.c_str(), W_OK) != 0;
+    const std::string name = sealed ? "file:" + uriPath(path) + "?immutable=1" : path.string();
+    database = std::make_unique<SQLite::Database>(
+        name, (writes ? SQLite::OPEN_READWRITE : SQLite::OPEN_READONLY) | (sealed ? SQLite::OPEN_URI : 0));
+    distrust(*database);
+    if (pragma(*database, "application_id") != projectApplicationId)
+        throw InputError("project-not-one.database", at(path));
+    const int version = pragma(*database, "user_version");
+    if (version < 0) throw InputError("project-damaged.format", at(path), {{"version", version}});
+    if (version > newestFormat)
+        throw InputError("project-newer", at(path), {{"version", version}, {"newestFormat", newestFormat}});
+    if (version == newestFormat) return;
+    if (!writes) throw InputError("project-older", at(path), {{"version", version}});
+    copyBeforeMigration(*database, path, version);
+    migrate(*database, version);
+}
+
 Project Project::open(const std::filesystem::path& path, Access access) {
-    if (!std::filesystem::exists(path)) throw InputError("file-missing", at(path));
-    if (!std::filesystem::is_regular_file(path)) throw InputError("project-not-one", at(path));
+    requireRegularFile(path);
+    refusePlantedBeside(path);
     auto state = std::make_unique<State>();
     state->path = path;
     state->access = access;
     if (access == Access::readWrite) state->lock = FileLock(path);
     try {
-        const int mode = access == Access::readWrite ? SQLite::OPEN_READWRITE : SQLite::OPEN_READONLY;
-        // A finished project in a folder without write permission cannot get its WAL index: read it as it
-        // stands.
-        const bool sealed =
-            access == Access::readOnly
-            && ::access(path.parent_path().empty() ? "." : path.parent_path().c_str(), W_OK) != 0;
-        const std::string name = sealed ? "file:" + path.string() + "?immutable=1" : path.string();
-        state->database = std::make_unique<SQLite::Database>(name, mode | (sealed ? SQLite::OPEN_URI : 0));
-        if (pragma(*state->database, "application_id") != applicationId)
-            throw InputError("project-not-one.database", at(path));
-        const int version = pragma(*state->database, "user_version");
-        if (version < 0) throw InputError("project-damaged.format", at(path), {{"version", version}});
-        if (version > newestFormat)
-            throw InputError("project-newer", at(path),
-                             {{"version", version}, {"newestFormat", newestFormat}});
-        if (version < newestFormat) {
-            if (access == Access::readOnly)
-                throw InputError("project-older", at(path), {{"version", version}});
-            copyBeforeMigration(path, version);
-            migrate(*state->database, version);
-        }
+        state->openDatabase();
         state->prepare();
         state->load();
     } catch (const SQLite::Exception& error) {
@@ -270,9 +335,10 @@ Trace Project::loadTrace(Id<Recording> id) const {
                                                   "impossible FROM time_axis WHERE recording = ?");
         axis.bind(1, id.value);
         if (!axis.executeStep()) throw InputError("project-damaged.samples", at(path()));
-        const auto samples = static_cast<std::size_t>(axis.getColumn(0).getInt64());
+        const std::size_t samples = samplesOf(axis.getColumn(0));
         trace.axis = {axis.getColumn(1).getInt(), axis.getColumn(2).getInt(), axis.getColumn(3).getInt()};
         trace.timeS = unpackNumbers(blobOf(axis.getColumn(4)), samples);
+        if (!isTimeAxis(trace.timeS)) throw InputError("project-damaged.time", {});
         trace.impossible = axis.getColumn(5).getInt64();
         SQLite::Statement query(*state_->database,
                                 "SELECT log_column, role, idx, unit, kind, samples, data FROM "
@@ -284,10 +350,12 @@ Trace Project::loadTrace(Id<Recording> id) const {
             channel.role = known(roleFromName(query.getColumn(1).getString()), query.getColumn(1));
             channel.index = query.getColumn(2).getInt();
             channel.fileUnit = known(unitFromName(query.getColumn(3).getString()), query.getColumn(3));
-            const auto count = static_cast<std::size_t>(query.getColumn(5).getInt64());
+            const std::size_t count = samplesOf(query.getColumn(5));
             const std::string kind = query.getColumn(4).getString();
             if (kind.ends_with("blocks")) // kept beside, see channel_keeper.h; no figure is made from it
                 channel.role = Role::ignore;
+            else if (count != 0 && count != samples)
+                throw InputError("project-damaged.lengths", {}, {{"column", channel.column}});
             else if (kind == "numbers")
                 channel.values = unpackNumbers(blobOf(query.getColumn(6)), count);
             else
@@ -298,6 +366,9 @@ Trace Project::loadTrace(Id<Recording> id) const {
         return trace;
     } catch (const SQLite::Exception& error) {
         rethrow(path(), error);
+    } catch (const InputError& error) {
+        if (!error.where.file.empty()) throw;
+        throw InputError(at(path()), error.message);
     }
 }
 
@@ -341,14 +412,15 @@ void Project::saveCopy(const std::filesystem::path& target) const {
     state_->requireSameFile();
     if (identityOf(target) && identityOf(target) == state_->identity)
         throw InputError("copy-onto-itself", at(target));
-    const auto temporary = temporaryBeside(target);
-    std::error_code ignored;
-    std::filesystem::remove(temporary, ignored);
+    if (const auto there = identityOf(target); there && isOpenHere(*there))
+        throw InputError("project-locked", at(target));
+    const auto temporary = makePartBeside(target);
     try {
         SQLite::Statement copy(*state_->database, "VACUUM INTO ?");
         copy.bind(1, temporary.string());
         copy.exec();
     } catch (const SQLite::Exception& error) {
+        std::error_code ignored;
         std::filesystem::remove(temporary, ignored);
         rethrow(target, error);
     }

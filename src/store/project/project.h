@@ -80,8 +80,6 @@ public:
     /// A finished file, written beside and put in place at once. Refuses the project's own path.
     void saveCopy(const std::filesystem::path& target) const;
 
-    static constexpr int applicationId = 0x49425549; ///< "IBUI"
-
 private:
     struct State;
     explicit Project(std::unique_ptr<State> state);

@@ -5,6 +5,7 @@
 #include "store/project/columns.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
+#include <algorithm>
 #include <fmt/format.h>
 #include <map>
 #include <type_traits>
@@ -14,11 +15,16 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
+constexpr std::int64_t mostId = std::int64_t{1} << 53; ///< exact as a number of JSON
+constexpr std::int64_t mostRows = 2'000'000;
+constexpr int mostTextBytes = 64 << 20;
+
 Cell cellOf(const SQLite::Column& column) {
     if (column.isNull()) return {};
     if (column.isInteger()) return column.getInt64();
     if (column.isFloat()) return column.getDouble();
     if (column.isBlob()) throw InputError("project-damaged.bytes", {}); // files stand in a table of their own
+    if (column.getBytes() > mostTextBytes) throw InputError("project-damaged.bytes", {});
     return column.getString();
 }
 
@@ -48,13 +54,17 @@ std::string columnNames(const TableInfo& table) {
 void readTable(SQLite::Database& database, const TableInfo& table, Document& document) {
     SQLite::Statement query(database,
                             fmt::format("SELECT {} FROM \"{}\" ORDER BY id", columnNames(table), table.name));
-    while (query.executeStep()) {
+    for (std::int64_t rows = 0; query.executeStep();) {
         const std::int64_t id = query.getColumn(0).getInt64();
+        if (id < 1 || id > mostId)
+            throw InputError("project-damaged.id", {}, {{"table", table.name}, {"id", id}});
+        if (++rows > mostRows) throw InputError("project-damaged.rows", {}, {{"table", table.name}});
+        document.nextId = std::max(document.nextId, id + 1);
         const auto entity = table.fresh(id);
         int index = 1;
         for (const ColumnInfo& column : table.columns) {
             try {
-                column.set(entity.get(), cellOf(query.getColumn(index++)));
+                column.setChecked(entity.get(), cellOf(query.getColumn(index++)));
             } catch (const InputError& error) {
                 refuse(table, id, column, error);
             }

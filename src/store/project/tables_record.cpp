@@ -1,17 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/run_reduction.h"
+#include "store/json/json_limits.h"
 #include "store/json/message_json.h"
 #include "store/json/reduction_json.h"
 #include "store/project/column_list.h"
+#include "store/project/packing.h"
 
 namespace ibuki {
 
 template <> struct CellType<Reduction> : PlainCell<CellForm::json> {
     static Cell to(const Reduction& value) { return storedJson(value).dump(); }
     static Reduction from(const Cell& cell) {
-        const auto json = nlohmann::ordered_json::parse(CellType<std::string>::from(cell), nullptr, false);
-        if (json.is_discarded()) refuseCell("stored reduction");
-        return reductionFromJson(json);
+        const std::string text = CellType<std::string>::from(cell);
+        if (!isSoundJson(text)) refuseCell("stored reduction");
+        return reductionFromJson(nlohmann::ordered_json::parse(text));
     }
 };
 template <> struct CellType<ReduceSettings> : PlainCell<CellForm::json> {
@@ -19,9 +21,8 @@ template <> struct CellType<ReduceSettings> : PlainCell<CellForm::json> {
     static ReduceSettings from(const Cell& cell) {
         const std::string text = CellType<std::string>::from(cell);
         if (text.empty()) return {}; // reduced before settings were stored
-        const auto json = nlohmann::ordered_json::parse(text, nullptr, false);
-        if (json.is_discarded()) refuseCell("stored setting");
-        return settingsFromJson(json);
+        if (!isSoundJson(text)) refuseCell("stored setting");
+        return settingsFromJson(nlohmann::ordered_json::parse(text));
     }
 };
 
@@ -35,18 +36,20 @@ std::vector<TableInfo> recordTables() {
         table<Application>(
             "application",
             {column<&Application::site>("site"), column<&Application::lot>("lot"),
-             column<&Application::amount>("amount_g"),
-             column<&Application::syringeBefore>("syringe_before_g"),
-             column<&Application::syringeAfter>("syringe_after_g"), column<&Application::area>("area_mm2"),
-             column<&Application::pattern>("pattern"), column<&Application::start>("start"),
-             column<&Application::end>("ended"), column<&Application::spreads>("spreads"),
-             column<&Application::staysPut>("stays_put"), column<&Application::comesOff>("comes_off"),
-             column<&Application::cleansUp>("cleans_up"), column<&Application::note>("note")}),
+             column<&Application::amount>("amount_g", positive),
+             column<&Application::syringeBefore>("syringe_before_g", positive),
+             column<&Application::syringeAfter>("syringe_after_g", positive),
+             column<&Application::area>("area_mm2", positive), column<&Application::pattern>("pattern"),
+             column<&Application::start>("start"), column<&Application::end>("ended"),
+             column<&Application::spreads>("spreads", few), column<&Application::staysPut>("stays_put", few),
+             column<&Application::comesOff>("comes_off", few),
+             column<&Application::cleansUp>("cleans_up", few), column<&Application::note>("note")}),
         table<Mount>("mount", {column<&Mount::configuration>("configuration"), column<&Mount::name>("name"),
                                column<&Mount::at>("at"), column<&Mount::atAssumed>("at_assumed"),
-                               column<&Mount::order>("record_order"), column<&Mount::block>("block"),
-                               column<&Mount::torque>("torque_Nm"), column<&Mount::rejected>("rejected"),
-                               column<&Mount::reason>("reason"), column<&Mount::note>("note")}),
+                               column<&Mount::order>("record_order", CellRange{-2e9, 2e9}),
+                               column<&Mount::block>("block"), column<&Mount::torque>("torque_Nm", positive),
+                               column<&Mount::rejected>("rejected"), column<&Mount::reason>("reason"),
+                               column<&Mount::note>("note")}),
         table<MountApplication>("mount_application", {column<&MountApplication::mount>("mount"),
                                                       column<&MountApplication::application>("application"),
                                                       column<&MountApplication::isNew>("is_new")}),
@@ -59,21 +62,24 @@ std::vector<TableInfo> recordTables() {
         table<Recording>(
             "recording",
             {column<&Recording::bench>("bench"), column<&Recording::fileName>("file_name"),
-             column<&Recording::sha256>("sha256"), column<&Recording::bytes>("bytes"),
+             column<&Recording::sha256>("sha256"), column<&Recording::bytes>("bytes", positive),
              column<&Recording::start>("start"), column<&Recording::startAssumed>("start_assumed"),
-             column<&Recording::samples>("samples"), column<&Recording::durationS>("duration_s"),
-             column<&Recording::withdrawn>("withdrawn"), column<&Recording::readAs>("read_as"),
-             column<&Recording::probe>("probe"), column<&Recording::probeShiftS>("probe_shift_s")}),
+             column<&Recording::samples>("samples", CellRange{0, double(mostSamples)}),
+             column<&Recording::durationS>("duration_s", seconds), column<&Recording::withdrawn>("withdrawn"),
+             column<&Recording::readAs>("read_as"), column<&Recording::probe>("probe"),
+             column<&Recording::probeShiftS>("probe_shift_s", seconds)}),
         table<Run>(
             "run",
             {column<&Run::mount>("mount"), column<&Run::recording>("recording"),
-             column<&Run::loadIndex>("load_index"), column<&Run::load>("load"),
-             column<&Run::repeat>("repeat"), column<&Run::purpose>("purpose"),
-             column<&Run::sinceApplication>("since_application_h"), column<&Run::underLoad>("under_load_h"),
-             column<&Run::cycles>("cycles"), column<&Run::enteredAmbient>("entered_ambient_C"),
-             column<&Run::enteredAmbientU>("entered_ambient_u_K"), column<&Run::loadStartS>("load_start_s"),
-             column<&Run::loadEndS>("load_end_s"), column<&Run::windowStartS>("window_start_s"),
-             column<&Run::windowEndS>("window_end_s"), column<&Run::useAsymptote>("use_asymptote"),
+             column<&Run::loadIndex>("load_index", CellRange{-1, 1'000'000}), column<&Run::load>("load"),
+             column<&Run::repeat>("repeat", counted), column<&Run::purpose>("purpose"),
+             column<&Run::sinceApplication>("since_application_h", CellRange{-1e7, 1e7}),
+             column<&Run::underLoad>("under_load_h", CellRange{-1e7, 1e7}),
+             column<&Run::cycles>("cycles", positive), column<&Run::enteredAmbient>("entered_ambient_C"),
+             column<&Run::enteredAmbientU>("entered_ambient_u_K"),
+             column<&Run::loadStartS>("load_start_s", seconds), column<&Run::loadEndS>("load_end_s", seconds),
+             column<&Run::windowStartS>("window_start_s", seconds),
+             column<&Run::windowEndS>("window_end_s", seconds), column<&Run::useAsymptote>("use_asymptote"),
              column<&Run::rejected>("rejected"), column<&Run::reason>("reason")}),
         table<RunReduction>("run_reduction",
                             {column<&RunReduction::run>("run"), column<&RunReduction::reduction>("reduction"),

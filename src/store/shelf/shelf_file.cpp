@@ -4,6 +4,7 @@
 #include "core/base/input_error.h"
 #include "core/domain/material.h"
 #include "core/shelf/shelf.h"
+#include "store/json/json_limits.h"
 #include "store/log/text.h"
 #include "store/project/columns.h"
 #include "store/table/table.h"
@@ -85,6 +86,10 @@ std::optional<Cell> cellFrom(const ColumnInfo& column, const std::string& text) 
 bool put(void* entity, const ColumnInfo& column, const std::string& text) {
     const auto cell = cellFrom(column, text);
     if (!cell) return false;
+    if (const auto* number = std::get_if<double>(&*cell); number && *number > column.range.most) return false;
+    if (const auto* whole = std::get_if<std::int64_t>(&*cell);
+        whole && static_cast<double>(*whole) > column.range.most)
+        return false; // below zero the shelf says why it cannot be
     try {
         column.set(entity, *cell);
         return true;
@@ -264,7 +269,7 @@ template <class E> Source sourceOf(const Json& json, const std::string& fileName
 }
 
 ShelfImport fromJson(Edit& edit, std::string_view bytes, const std::string& fileName) {
-    const Json json = Json::parse(bytes, nullptr, false);
+    const Json json = isSoundJson(bytes) ? Json::parse(bytes, nullptr, false) : Json();
     if (json.is_discarded() || !json.is_object() || !json.contains("schema") || json["schema"] != jsonSchema
         || !json.contains("materials") || !json["materials"].is_array())
         throw InputError("shelf-column.schema", {fileName, {}, {}}, {{"jsonSchema", jsonSchema}});
@@ -316,7 +321,9 @@ std::string shelfJson(const Document& document) {
             entry["lots"].push_back(jsonFields(asItStands(document, *lot)));
         materials.push_back(entry);
     }
-    return Json{{"schema", jsonSchema}, {"materials", materials}}.dump(2) + "\n";
+    return Json{{"schema", jsonSchema}, {"materials", materials}}.dump(2, ' ', false,
+                                                                       Json::error_handler_t::replace)
+           + "\n";
 }
 
 ShelfImport importShelf(Edit& edit, std::string_view bytes, const std::string& fileName) {

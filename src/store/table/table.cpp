@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <unordered_set>
 
 namespace ibuki {
 
@@ -52,9 +53,11 @@ namespace {
 std::string_view takeRow(std::string_view& rest, long& line) {
     const std::string_view whole = rest;
     std::string_view row = takeLine(rest);
-    while (std::count(row.begin(), row.end(), '"') % 2 == 1 && !rest.empty()) {
+    bool open = std::count(row.begin(), row.end(), '"') % 2 == 1;
+    while (open && !rest.empty()) {
         const std::string_view more = takeLine(rest);
         ++line;
+        if (std::count(more.begin(), more.end(), '"') % 2 == 1) open = false;
         row = whole.substr(0, static_cast<std::size_t>(more.end() - whole.begin()));
     }
     return row;
@@ -77,11 +80,11 @@ Table readTable(std::string_view bytes, const std::string& fileName) {
         if (splitFields(header, candidate).size() > splitFields(header, separator).size())
             separator = candidate;
     auto columns = splitFields(header, separator);
+    if (columns.size() >= mostFields) throw InputError("table-columns", {fileName, line, {}});
     for (std::string& column : columns) column = std::string(trim(column));
+    std::unordered_set<std::string_view> names;
     for (std::size_t i = 0; i < columns.size(); ++i)
-        if (!columns[i].empty()
-            && std::find(columns.begin(), columns.begin() + static_cast<long>(i), columns[i])
-                   != columns.begin() + static_cast<long>(i))
+        if (!columns[i].empty() && !names.insert(columns[i]).second)
             throw InputError("table-doubled-column", {fileName, line, static_cast<long>(i + 1)},
                              {{"column", columns[i]}});
     Table table(fileName, std::move(columns));
@@ -90,7 +93,7 @@ Table readTable(std::string_view bytes, const std::string& fileName) {
         const std::string_view text = takeRow(rest, line);
         if (trim(text).empty()) continue;
         auto cells = splitFields(text, separator);
-        for (std::string& cell : cells) cell = std::string(trim(cell));
+        for (std::string& cell : cells) cell = plainField(trim(cell));
         table.add(std::move(cells), first);
     }
     return table;
@@ -98,11 +101,30 @@ Table readTable(std::string_view bytes, const std::string& fileName) {
 
 Table readTableFile(const std::filesystem::path& path) {
     const MappedFile file(path);
-    return readTable(file.bytes(), path.string());
+    Table table = readTable(file.bytes(), path.string());
+    file.requireWhole();
+    return table;
 }
 
-std::string csvField(std::string_view text) {
-    if (text.find_first_of(",\"\n;\t") == std::string_view::npos) return std::string(text);
+namespace {
+
+bool looksLikeFormula(std::string_view text) {
+    text.remove_prefix(std::min(text.find_first_not_of('\''), text.size())); // one more goes before these
+    return !text.empty() && std::string_view("=+-@\t\r").find(text.front()) != std::string_view::npos
+           && !parseNumber(text, '.');
+}
+
+} // namespace
+
+std::string plainField(std::string_view field) {
+    if (field.starts_with('\'') && looksLikeFormula(field.substr(1))) field.remove_prefix(1);
+    return std::string(field);
+}
+
+std::string csvField(std::string_view plain) {
+    std::string text(looksLikeFormula(plain) ? "'" : "");
+    text += plain;
+    if (text.find_first_of(",\"\n;\t\r") == std::string::npos) return text;
     std::string quoted = "\"";
     for (char c : text) {
         if (c == '"') quoted += '"';

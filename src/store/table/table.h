@@ -45,7 +45,10 @@ private:
 Table readTable(std::string_view bytes, const std::string& fileName);
 Table readTableFile(const std::filesystem::path& path);
 
-/// One field for a comma separated file, quoted when it has to be.
+/// A field of a CSV file, in quotes where it needs them. A spreadsheet takes text that begins with = + - @ or
+/// a tab for a formula: it gets an apostrophe before it (OWASP, "CSV Injection"), which plainField takes off
+/// again. Numbers are not text: they are written as they are.
 std::string csvField(std::string_view text);
+std::string plainField(std::string_view field);
 
 } // namespace ibuki

@@ -8,6 +8,7 @@
 #include "store/project/columns.h"
 #include "store/project/migrations.h"
 #include "store/project/project.h"
+#include "store/project_file.h"
 #include "support/project_files.h"
 #include "support/test_class.h"
 #include "words/words.h"
@@ -79,7 +80,7 @@ private slots:
         const fs::path path = fresh();
         {
             SQLite::Database database(path.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
-            database.exec("PRAGMA application_id = " + std::to_string(Project::applicationId));
+            database.exec("PRAGMA application_id = " + std::to_string(projectApplicationId));
         }
         QVERIFY(Project::open(path).document().all<Bench>().empty());
         QVERIFY(fs::exists(path.string() + ".before-format-" + std::to_string(newestFormat)));

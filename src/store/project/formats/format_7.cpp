@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project/formats/format_steps.h"
 
+#include "store/json/json_limits.h"
+
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fmt/format.h>
 #include <functional>
@@ -47,6 +49,7 @@ void changeFlags(Json& json) {
 }
 
 std::string withCodedFlags(const std::string& text) {
+    if (!isSoundJson(text)) return text; // told as damaged when it is read
     Json json = Json::parse(text, nullptr, false);
     if (json.is_discarded()) return text; // told as damaged when it is read
     changeFlags(json);

@@ -3,8 +3,7 @@
 
 add_library(ibuki_warnings INTERFACE)
 target_compile_options(ibuki_warnings INTERFACE
-  -Wall -Wextra -Wpedantic -Wconversion
-  $<$<NOT:$<BOOL:${CMAKE_UNITY_BUILD}>>:-Wshadow> # sources of one batch shadow each other
+  -Wall -Wextra -Wpedantic -Wconversion -Wshadow
   $<$<BOOL:${IBUKI_WERROR}>:-Werror>)
 
 if(IBUKI_SANITIZE)
@@ -35,7 +34,7 @@ set(IBUKI_TEST_OPTIONS $<$<CONFIG:Release>:-O1>)
 function(ibuki_test_room)
   cmake_parse_arguments(T "WINDOW;GUI;NO_COMMAND" "NAME" "SOURCES;LIBRARIES" ${ARGN})
   add_executable(${T_NAME} ${CMAKE_SOURCE_DIR}/tests/support/test_main.cpp ${T_SOURCES})
-  set_target_properties(${T_NAME} PROPERTIES AUTOMOC ON UNITY_BUILD OFF) # each class has its own moc
+  set_target_properties(${T_NAME} PROPERTIES AUTOMOC ON)
   target_include_directories(${T_NAME} PRIVATE ${CMAKE_SOURCE_DIR}/src ${CMAKE_SOURCE_DIR}/tests)
   target_link_libraries(${T_NAME} PRIVATE ${T_LIBRARIES} Qt6::Test ibuki_warnings)
   target_compile_options(${T_NAME} PRIVATE ${IBUKI_TEST_OPTIONS})

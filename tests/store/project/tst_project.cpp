@@ -9,7 +9,7 @@
 #include "store/project/project.h"
 #include "support/near.h"
 #include "support/project_files.h"
-#include "support/story.h"
+#include "support/stored_story.h"
 #include "support/test_class.h"
 #include "words/words.h"
 
@@ -38,21 +38,7 @@ class TestProject : public QObject {
     /// The story's study in a file, with its nine recordings.
     fs::path stored() {
         const fs::path path = fresh();
-        Project project = Project::create(path);
-        const auto asked = story::ask();
-        ChangeSet everything{said("ask"), {}};
-        Entities::each([&]<class E>() {
-            for (const auto& [id, entity] : asked.document.all<E>())
-                everything.changes.push_back({std::nullopt, Entity(entity)});
-        });
-        project.apply(everything);
-        const auto logs = story::nineLogs();
-        const auto changes = importChanges(project.document(), asked.study, logs,
-                                           proposeImport(project.document(), asked.study, logs));
-        Acquired acquired;
-        for (const auto& [index, id] : changes.recordings)
-            acquired.recordings.push_back({id, logs[index].trace});
-        project.apply(changes.set, acquired);
+        story::storeMeasured(path);
         return path;
     }
 

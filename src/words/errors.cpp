@@ -261,6 +261,8 @@ std::span<const Entry> errors() {
               "See docs/file-format.md, \"Simulated bench\""),
         wrong("simulate-field.wrong-kind", "\"{name}\": the value is of the wrong kind",
               "See docs/file-format.md, \"Simulated bench\""),
+        wrong("simulate-long", "the run is longer, or its steps are finer, than anybody waits for",
+              "Shorten it, or lengthen interval_s"),
         wrong("simulate-values",
               "a time of the protocol is negative, the interval is not above 0, or the bench has no core",
               "Correct the protocol or the bench"),

@@ -45,6 +45,8 @@ std::span<const Entry> flags() {
         one("short-window", "The load is shorter than {windowMinS:.0f} s"),
         one("single-mount", "From a single mount: {single}"),
         one("stuck-sensor", "\"{column}\" never moves and is left out"),
+        one("tiers-left-out",
+            "Who is told apart from whom makes more tiers than letters could name; the pairs tell it"),
         one("two-changes", "The layer above the lid was not the same ({names}): two things changed at once"),
         one("unequal-runs", "Mounts have unequal numbers of runs; their plain means are compared"),
         one("unit-assumed", "No unit in the header \"{column}\": taken as the usual one"),

@@ -32,6 +32,7 @@ std::span<const char* const> terms() {
         mark("short window"),
         mark("single mount"),
         mark("stuck sensor"),
+        mark("tiers left out"),
         mark("two changes"),
         mark("unequal runs"),
         mark("unit assumed"),

@@ -89,10 +89,45 @@ double roomAt(const SimulatedBench& bench, double timeS, double phase) {
                             * (timeS / bench.roomSwingPeriodS + phase));
 }
 
+constexpr double mostSteps = 1e8;
+constexpr double mostCells = 5e7;
+
 void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
     if (!(protocol.intervalS > 0) || !(protocol.loadS >= 0) || !(protocol.idleS >= 0)
         || !(protocol.cooldownS >= 0) || bench.cores < 1 || bench.interfaceAfter >= bench.layers.size())
         throw InputError("simulate-values", {});
+    const auto canBe = [](double value) { return std::abs(value) <= 1e6; };
+    for (const LadderNode& layer : bench.layers)
+        if (!(layer.capacityJPerK > 0 && layer.toNextKPerW > 0) || !canBe(layer.capacityJPerK)
+            || !canBe(layer.toNextKPerW))
+            throw InputError("simulate-values", {});
+    for (double value : {bench.interfaceKPerW,
+                         bench.coreSpreadK,
+                         bench.hotSpotKPerW,
+                         bench.sensorLagS,
+                         bench.sensorNoiseK,
+                         bench.sensorStepK,
+                         bench.roomC,
+                         bench.roomDriftKPerH,
+                         bench.roomSwingK,
+                         bench.roomSwingPeriodS,
+                         bench.roomNoiseK,
+                         bench.roomStepK,
+                         bench.idleW,
+                         bench.powerNoiseW,
+                         bench.limitC.value_or(0),
+                         bench.clockMHz,
+                         bench.idleClockMHz,
+                         bench.fanRpm,
+                         bench.fanNoiseRpm,
+                         protocol.powerW,
+                         protocol.intervalS})
+        if (!canBe(value)) throw InputError("simulate-values", {});
+    const double total = protocol.idleS + protocol.loadS + protocol.cooldownS;
+    if (!(total / std::min(controlStepS, protocol.intervalS) <= mostSteps)
+        || !(total / protocol.intervalS * (bench.cores + 5) <= mostCells) || bench.cores > 1'000
+        || bench.layers.size() > 100)
+        throw InputError("simulate-long", {});
 }
 
 } // namespace

@@ -32,11 +32,11 @@ std::optional<Role> ownRole(Metric metric) {
     }
 }
 
-/// Highest (or mean) of the channels at each sample, NaN where none has a value.
-std::vector<double> across(std::span<const Channel* const> channels, std::size_t samples, bool highest) {
+/// Highest (or mean) of the channels at each sample of the segment, NaN where none has a value.
+std::vector<double> across(std::span<const Channel* const> channels, Segment segment, bool highest) {
     if (channels.empty()) return {};
-    std::vector<double> series(samples, nan);
-    for (std::size_t i = 0; i < samples; ++i) {
+    std::vector<double> series(segment.size(), nan);
+    for (std::size_t i = segment.begin; i < segment.end; ++i) {
         double best = nan;
         double sum = 0;
         int count = 0;
@@ -47,7 +47,7 @@ std::vector<double> across(std::span<const Channel* const> channels, std::size_t
             sum += v;
             ++count;
         }
-        if (count > 0) series[i] = highest ? best : sum / count;
+        if (count > 0) series[i - segment.begin] = highest ? best : sum / count;
     }
     return series;
 }
@@ -79,10 +79,15 @@ ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> st
     return chip;
 }
 
-std::vector<double> metricSeries(const Trace& trace, const ChipChannels& chip, Metric metric) {
-    if (const auto role = ownRole(metric)) return across(channelsOf(trace, *role), trace.samples(), true);
+std::vector<double> metricSeries(const Trace& trace, const ChipChannels& chip, Metric metric,
+                                 Segment segment) {
+    if (const auto role = ownRole(metric)) return across(channelsOf(trace, *role), segment, true);
     if ((metric == Metric::coreAverage || metric == Metric::coreMaxima) && !chip.coresAreReal) return {};
-    return across(chip.cores, trace.samples(), metric != Metric::coreAverage);
+    return across(chip.cores, segment, metric != Metric::coreAverage);
+}
+
+std::vector<double> metricSeries(const Trace& trace, const ChipChannels& chip, Metric metric) {
+    return metricSeries(trace, chip, metric, {0, trace.samples()});
 }
 
 std::optional<double> metricOver(const Trace& trace, const ChipChannels& chip, Metric metric, Segment segment,
@@ -97,9 +102,9 @@ std::optional<double> metricOver(const Trace& trace, const ChipChannels& chip, M
         if (maxima.empty()) return std::nullopt;
         return mean(maxima);
     }
-    const auto series = metricSeries(trace, chip, metric);
-    if (series.empty()) return std::nullopt;
-    const auto part = lessAmbient(series, segment, ambient);
+    auto part = metricSeries(trace, chip, metric, segment);
+    if (part.empty()) return std::nullopt;
+    for (std::size_t i = 0; i < part.size() && !ambient.empty(); ++i) part[i] -= ambient[segment.begin + i];
     const auto finite = finiteOnly(part);
     if (finite.empty()) return std::nullopt;
     if (metric == Metric::peak) return *std::max_element(finite.begin(), finite.end());

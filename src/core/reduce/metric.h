@@ -28,6 +28,9 @@ ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> st
 /// The series a metric averages, sample by sample over the whole trace (°C); for core-maxima and peak that of
 /// the hottest core. Empty when the trace has no such channel.
 std::vector<double> metricSeries(const Trace& trace, const ChipChannels& chip, Metric metric);
+/// The same over a segment alone.
+std::vector<double> metricSeries(const Trace& trace, const ChipChannels& chip, Metric metric,
+                                 Segment segment);
 
 /// The metric over a segment of the temperatures, or of the temperatures less `ambient` (sample by sample)
 /// when it is not empty. Nothing when the trace has no such channel or no sample of it in the segment.

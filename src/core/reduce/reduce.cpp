@@ -28,6 +28,7 @@ struct Shared {
     std::vector<double> response;   ///< ΔT when there is an ambient, else the temperature
     std::size_t longest = 0;        ///< index of the longest load
     std::optional<Phase> foundLoad; ///< of the load whose borders were moved
+    double sensorStepK = 0;
 };
 
 std::vector<double> meanAcross(const std::vector<const Channel*>& channels, std::size_t samples) {
@@ -114,17 +115,20 @@ std::optional<double> standardError(std::span<const double> timeS, std::span<con
 
 MetricTable metricTable(const Shared& shared, Segment segment, const NoiseStretch& stretch) {
     MetricTable table;
-    const double step = sensorStep(shared.chip);
+    const Segment seen{std::min(stretch.segment.begin, segment.begin), segment.end};
+    const auto within = [&](Segment one) { return Segment{one.begin - seen.begin, one.end - seen.begin}; };
+    const auto timeS = std::span(shared.trace.timeS).subspan(seen.begin, seen.size());
     for (Metric metric : allMetrics) {
         const auto temperature = metricOver(shared.trace, shared.chip, metric, segment, {});
         if (!temperature) continue;
         MetricValue value{*temperature, std::nullopt, std::nullopt};
         if (!shared.ambient.valuesC.empty())
             value.deltaK = metricOver(shared.trace, shared.chip, metric, segment, shared.ambient.valuesC);
-        std::vector<double> series = metricSeries(shared.trace, shared.chip, metric);
-        for (std::size_t i = stretch.segment.begin; i < segment.end && !shared.ambient.valuesC.empty(); ++i)
-            series[i] -= shared.ambient.valuesC[i];
-        value.seK = standardError(shared.trace.timeS, series, segment, stretch, step);
+        std::vector<double> series = metricSeries(shared.trace, shared.chip, metric, seen);
+        for (std::size_t i = 0; i < series.size() && !shared.ambient.valuesC.empty(); ++i)
+            series[i] -= shared.ambient.valuesC[seen.begin + i];
+        value.seK = standardError(timeS, series, within(segment), {within(stretch.segment), stretch.tauS},
+                                  shared.sensorStepK);
         if (value.seK && shared.settings.ambient)
             value.seK = std::hypot(*value.seK, shared.settings.ambient->uncertaintyK);
         table.emplace(metric, value);
@@ -295,7 +299,7 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
 
     const auto limitFlag = valuesOf(firstChannel(trace, Role::limitFlag));
     load.limit = judgeLimit({trace.timeS, shared.metric, shared.power, shared.clock, limitFlag,
-                             sensorStep(shared.chip), loads[index], window},
+                             shared.sensorStepK, loads[index], window},
                             settings);
 
     if (choice.isShort)
@@ -405,8 +409,10 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
         result.channels.push_back({channel.column, channel.role, channel.index, channel.fileUnit});
 
     const auto stuck = stuckSensors(trace);
-    Shared shared{trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {}, {}, {},
-                  0,     {}};
+    Shared shared{
+        trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {}, {}, {}, 0,
+        {},    0};
+    shared.sensorStepK = sensorStep(shared.chip);
     shared.power = valuesOf(powerChannel(trace, settings.metric));
     shared.clock = meanAcross(
         channelsOf(trace, isGraphicsMetric(settings.metric) ? Role::gpuClock : Role::clock), trace.samples());

@@ -20,6 +20,7 @@ void check(const DoseInput& input) {
     for (double value :
          {input.widthMm, input.lengthMm, input.bondLineUm, input.densityGPerMl, input.boreMm, input.reachMm})
         need(std::isfinite(value) && value < 1e6, "dose-face.large");
+    need(input.bondLineUm >= 1e-3, "dose-face.bond-line");
     need(input.bondLineUm > 0, "dose-face.bond-line");
     need(input.densityGPerMl > 0, "dose-density");
     need(input.boreMm > 0, "dose-bore");

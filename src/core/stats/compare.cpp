@@ -81,6 +81,8 @@ void checkOptions(const CompareOptions& options) {
         throw InputError("compare-confidence", {}, {{"confidence", options.confidence}});
 }
 
+constexpr int manyGroups = 25; ///< 300 pairs
+
 /// What all pairs of one comparison share.
 struct Pooled {
     double variance = 0;
@@ -89,7 +91,9 @@ struct Pooled {
     std::vector<double> against; ///< mounts of the groups held against a reference; empty: all pairs
     double referenceMounts = 0;
     CriticalValues now;
-    std::vector<CriticalValues> later; ///< with 1, 2, … more mounts of each group; filled as far as asked for
+    std::vector<CriticalValues> later =
+        {}; ///< with 1, 2, … more mounts of each group; filled as far as asked for
+    std::optional<StudentizedRangeTable> table = {}; ///< of many groups' pairs, which then are far more
 
     bool isDunnett() const { return against.size() > 1; }
     std::string adjustment() const { return groups == 2 ? "none" : isDunnett() ? "dunnett" : "tukey"; }
@@ -111,10 +115,13 @@ struct Pooled {
     }
 
     /// Adjusted p of |d|/se = t.
-    double adjustedP(double t) const {
+    double adjustedP(double t) {
         if (groups == 2) return 2 * studentUpper(t, now.df);
         if (isDunnett()) return 1 - dunnettCdf(t, against, referenceMounts, now.df);
-        return 1 - studentizedRangeCdf(std::sqrt(2.0) * t, groups, now.df);
+        const double q = std::sqrt(2.0) * t;
+        if (groups < manyGroups) return 1 - studentizedRangeCdf(q, groups, now.df);
+        if (!table) table.emplace(groups, now.df);
+        return 1 - (*table)(q);
     }
 };
 
@@ -201,14 +208,16 @@ void addTiers(Comparison& comparison) {
     for (std::size_t r = 0; r < order.size(); ++r)
         ranks[static_cast<std::size_t>(order[r])] = static_cast<int>(r);
     std::vector<std::pair<int, int>> different;
-    const auto localIndex = [&](std::size_t group) {
-        return static_cast<int>(std::find(told.begin(), told.end(), group) - told.begin());
+    const auto localIndex = [&](std::size_t group) { // told is in order
+        return static_cast<int>(std::lower_bound(told.begin(), told.end(), group) - told.begin());
     };
     for (const PairComparison& pair : comparison.pairs)
         if (pair.verdict == Verdict::different)
             different.emplace_back(localIndex(pair.a), localIndex(pair.b));
     const Tiers tiers = letterTiers(ranks, different);
-    for (std::size_t i = 0; i < told.size(); ++i) comparison.groups[told[i]].tier = tiers.letters[i];
+    if (tiers.letters.empty() && !told.empty())
+        addFlag(comparison.flags, makeFlag(Severity::info, "tiers-left-out"));
+    for (std::size_t i = 0; i < tiers.letters.size(); ++i) comparison.groups[told[i]].tier = tiers.letters[i];
     for (const auto& members : tiers.members) {
         std::vector<std::size_t> tier;
         for (int member : members) tier.push_back(told[static_cast<std::size_t>(member)]);
@@ -298,8 +307,7 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     comparison.pooledSd = std::sqrt(anova.pooledVariance);
     comparison.df = anova.test.df2;
 
-    Pooled pooled{
-        anova.pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, 0, {}, {}};
+    Pooled pooled{anova.pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, 0, {}};
     const auto reference = referenceGroup(comparison.groups, options.reference);
     for (std::size_t i = 0; reference && i < comparison.groups.size(); ++i) {
         if (!comparison.groups[i].mean) continue;

@@ -95,4 +95,31 @@ double studentizedRangeQuantile(double p, int k, double nu) {
     });
 }
 
+StudentizedRangeTable::StudentizedRangeTable(int k, double nu)
+    : median_(studentizedRangeQuantile(0.5, k, nu)) {
+    constexpr int points = 400;
+    const RangeCdf range(k);
+    for (int i = 0; i <= points; ++i) {
+        const double place = 0.5 * (1 - std::cos(boost::math::constants::pi<double>() * i / points));
+        place_.push_back(place);
+        value_.push_back(i == 0 ? 0 : i == points ? 1 : cdfWith(range, median_ * place / (1 - place), nu));
+    }
+}
+
+double StudentizedRangeTable::operator()(double q) const {
+    if (!(q > 0)) return 0;
+    const double place = q / (q + median_);
+    double above = 0;
+    double below = 0;
+    for (std::size_t i = 0; i < place_.size(); ++i) {
+        const double distance = place - place_[i];
+        if (distance == 0) return value_[i];
+        const double end = i == 0 || i + 1 == place_.size() ? 0.5 : 1;
+        const double weight = (i % 2 == 0 ? end : -end) / distance;
+        above += weight * value_[i];
+        below += weight;
+    }
+    return std::clamp(above / below, 0.0, 1.0);
+}
+
 } // namespace ibuki

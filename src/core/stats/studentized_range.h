@@ -7,6 +7,7 @@
 // or infinite. Error below 1e-10 in P and 1e-8 in q for k ≤ 200.
 
 #include <cmath>
+#include <vector>
 
 namespace ibuki {
 
@@ -15,6 +16,20 @@ double studentizedRangeCdf(double q, int k, double nu);
 
 /// q with P(Q ≤ q) = p, 0 < p < 1.
 double studentizedRangeQuantile(double p, int k, double nu);
+
+/// The distribution for one k and ν, worked out once for many q: P as a polynomial in q/(q + c) through the
+/// Chebyshev points (barycentric form, Berrut & Trefethen 2004), c the median. Agrees with
+/// studentizedRangeCdf to 1e-10.
+class StudentizedRangeTable {
+public:
+    StudentizedRangeTable(int k, double nu);
+    double operator()(double q) const;
+
+private:
+    double median_;
+    std::vector<double> place_; ///< of the points, growing from 0 to 1
+    std::vector<double> value_;
+};
 
 /// E[g(S)] for S = √(χ²_ν/ν): trapezoid in u = ln s, walked outwards from u = 0 until the weight is below
 /// 1e-18, divided by the summed weights. ν infinite gives g(1).

@@ -2,63 +2,92 @@
 #include "core/stats/tiers.h"
 
 #include <algorithm>
-#include <set>
+#include <cstdint>
+#include <string_view>
 
 namespace ibuki {
 namespace {
 
-using Column = std::set<int>; ///< ranks that share a letter
+constexpr std::size_t mostColumns = 2'000;
 
-std::vector<Column> absorbed(std::vector<Column> columns) {
-    std::vector<Column> kept;
-    for (std::size_t i = 0; i < columns.size(); ++i) {
-        bool covered = false;
-        for (std::size_t j = 0; j < columns.size() && !covered; ++j) {
-            if (i == j
-                || !std::includes(columns[j].begin(), columns[j].end(), columns[i].begin(), columns[i].end()))
-                continue;
-            covered = columns[i] != columns[j] || j < i; // of equal columns the first stays
-        }
-        if (!covered) kept.push_back(columns[i]);
+/// Ranks that share a letter.
+class Column {
+public:
+    explicit Column(std::size_t ranks) : bits_((ranks + 63) / 64, 0) {
+        for (std::size_t rank = 0; rank < ranks; ++rank) bits_[rank / 64] |= bit(rank);
     }
+    bool has(std::size_t rank) const { return (bits_[rank / 64] & bit(rank)) != 0; }
+    void drop(std::size_t rank) { bits_[rank / 64] &= ~bit(rank); }
+    bool holdsAllOf(const Column& other) const {
+        for (std::size_t i = 0; i < bits_.size(); ++i)
+            if ((other.bits_[i] & ~bits_[i]) != 0) return false;
+        return true;
+    }
+    std::vector<int> ranks() const {
+        std::vector<int> all;
+        for (std::size_t rank = 0; rank < 64 * bits_.size(); ++rank)
+            if (has(rank)) all.push_back(static_cast<int>(rank));
+        return all;
+    }
+
+private:
+    static std::uint64_t bit(std::size_t rank) { return std::uint64_t{1} << (rank % 64); }
+    std::vector<std::uint64_t> bits_;
+};
+
+/// The columns with those that hold both parted in two. A part that another column holds is dropped; columns
+/// that were not parted stay, since none of them was held before.
+std::vector<Column> parted(std::vector<Column> columns, std::size_t first, std::size_t second) {
+    std::vector<Column> kept;
+    std::vector<Column> parts;
+    for (Column& column : columns) {
+        if (!column.has(first) || !column.has(second)) {
+            kept.push_back(std::move(column));
+            continue;
+        }
+        for (std::size_t left : {first, second}) {
+            parts.push_back(column);
+            parts.back().drop(left);
+        }
+    }
+    for (Column& part : parts)
+        if (std::none_of(kept.begin(), kept.end(), [&](const Column& one) { return one.holdsAllOf(part); })) {
+            std::erase_if(kept, [&](const Column& one) { return part.holdsAllOf(one); }); // earlier parts
+            kept.push_back(std::move(part));
+        }
     return kept;
+}
+
+/// "a" to "Z", then "a'" and so on.
+std::string letter(std::size_t tier) {
+    static constexpr std::string_view alphabet = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ";
+    return alphabet[tier % alphabet.size()] + std::string(tier / alphabet.size(), '\'');
 }
 
 } // namespace
 
 Tiers letterTiers(const std::vector<int>& ranks, const std::vector<std::pair<int, int>>& different) {
-    static const std::string alphabet = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ";
     Tiers tiers;
     tiers.letters.resize(ranks.size());
     if (ranks.empty()) return tiers;
-    std::vector<Column> columns{Column(ranks.begin(), ranks.end())};
+    std::vector<Column> columns{Column(ranks.size())};
     for (const auto& [a, b] : different) {
-        const int first = ranks[static_cast<std::size_t>(a)];
-        const int second = ranks[static_cast<std::size_t>(b)];
-        std::vector<Column> next;
-        for (const Column& column : columns) {
-            if (!column.contains(first) || !column.contains(second)) {
-                next.push_back(column);
-                continue;
-            }
-            for (int left : {first, second}) {
-                Column copy = column;
-                copy.erase(left);
-                next.push_back(std::move(copy));
-            }
-        }
-        columns = absorbed(std::move(next));
+        columns = parted(std::move(columns), static_cast<std::size_t>(ranks[static_cast<std::size_t>(a)]),
+                         static_cast<std::size_t>(ranks[static_cast<std::size_t>(b)]));
+        if (columns.size() > mostColumns) return {}; // they can be as many as 3^(n/3)
     }
-    std::sort(columns.begin(), columns.end());
+    std::vector<std::vector<int>> shared;
+    for (const Column& column : columns) shared.push_back(column.ranks());
+    std::sort(shared.begin(), shared.end());
     std::vector<int> groupAtRank(ranks.size());
     for (std::size_t i = 0; i < ranks.size(); ++i)
         groupAtRank[static_cast<std::size_t>(ranks[i])] = static_cast<int>(i);
-    for (std::size_t c = 0; c < columns.size(); ++c) {
+    for (std::size_t c = 0; c < shared.size(); ++c) {
         std::vector<int> members;
-        for (int rank : columns[c]) {
+        for (int rank : shared[c]) {
             const int group = groupAtRank[static_cast<std::size_t>(rank)];
             members.push_back(group);
-            tiers.letters[static_cast<std::size_t>(group)] += alphabet[std::min(c, alphabet.size() - 1)];
+            tiers.letters[static_cast<std::size_t>(group)] += letter(c);
         }
         tiers.members.push_back(std::move(members));
     }

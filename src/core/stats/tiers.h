@@ -11,11 +11,12 @@
 namespace ibuki {
 
 struct Tiers {
-    std::vector<std::string> letters;      ///< one entry a group, "ab"
+    std::vector<std::string> letters;      ///< one entry a group, "ab"; the 53rd tier is "a'"
     std::vector<std::vector<int>> members; ///< group indexes, letter by letter, best first
 };
 
 /// ranks[i]: place of group i, best 0. different: pairs of group indexes that were told apart.
+/// Nothing when there would be more than 2,000 tiers.
 Tiers letterTiers(const std::vector<int>& ranks, const std::vector<std::pair<int, int>>& different);
 
 } // namespace ibuki

@@ -63,6 +63,17 @@ private slots:
                 for (double p : {0.5, 0.9, 0.999})
                     QVERIFY_NEAR(studentizedRangeCdf(studentizedRangeQuantile(p, k, nu), k, nu), p, 1e-9);
     }
+    void theTableAgreesWithTheIntegral() {
+        for (int k : {3, 25, 120})
+            for (double nu : {1.0, 3.0, 12.5, 300.0}) {
+                const StudentizedRangeTable table(k, nu);
+                const double middle = studentizedRangeQuantile(0.5, k, nu);
+                for (double q = 0.037; q < 40 * middle; q *= 1.17)
+                    QVERIFY_NEAR(table(q), studentizedRangeCdf(q, k, nu), 1e-10);
+                QCOMPARE(table(0), 0.0);
+                QVERIFY(table(1e300) <= 1);
+            }
+    }
     void isMonotone() {
         double last = 0;
         for (double q = 0.5; q < 10; q += 0.5) {

@@ -46,6 +46,30 @@ private slots:
                 }
         }
     }
+    void moreTiersThanLettersKeepTheirNames() { // each group told apart from all but its neighbours
+        constexpr int n = 120;
+        std::vector<int> ranks(n);
+        for (int i = 0; i < n; ++i) ranks[static_cast<std::size_t>(i)] = i;
+        std::vector<std::pair<int, int>> different;
+        for (int i = 0; i < n; ++i)
+            for (int j = i + 2; j < n; ++j) different.emplace_back(i, j);
+        const Tiers tiers = letterTiers(ranks, different);
+        QCOMPARE(tiers.members.size(), std::size_t{n - 1});
+        QCOMPARE(tiers.letters[0], std::string("a"));
+        QCOMPARE(tiers.letters[52], std::string("Za'"));
+        QCOMPARE(tiers.letters[119], std::string("o''"));
+    }
+    void tiersWithoutNumberAreLeftOut() { // pairs told apart inside each of 20 threes: 3^20 tiers
+        std::vector<int> ranks(60);
+        for (int i = 0; i < 60; ++i) ranks[static_cast<std::size_t>(i)] = i;
+        std::vector<std::pair<int, int>> different;
+        for (int i = 0; i < 60; i += 3) {
+            different.emplace_back(i, i + 1);
+            different.emplace_back(i, i + 2);
+            different.emplace_back(i + 1, i + 2);
+        }
+        QVERIFY(letterTiers(ranks, different).letters.empty());
+    }
 };
 
 IBUKI_TEST(TestTiers)

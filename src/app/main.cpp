@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/frame/failure.h"
 #include "app/frame/main_window.h"
 #include "app/paper/printer.h"
 #include "app/say.h"
@@ -55,12 +56,14 @@ int printToPdf(const QString& project, const QString& output) {
 
 } // namespace
 
-int main(int argc, char** argv) {
+namespace {
+
+int run(int argc, char** argv) {
     // Printing needs no display.
     const bool display = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY");
     for (int i = 1; i < argc && !display && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM"); ++i)
         if (std::string_view(argv[i]) == "--report") qputenv("QT_QPA_PLATFORM", "offscreen");
-    QApplication application(argc, argv);
+    ibuki::GuardedApplication application(argc, argv);
     ibuki::words::useLanguage();
     QApplication::setApplicationName("ibuki");
     QApplication::setOrganizationName("ibuki");
@@ -95,6 +98,7 @@ int main(int argc, char** argv) {
     }
 
     ibuki::MainWindow window(samplePath());
+    QObject::connect(&application, &ibuki::GuardedApplication::failed, &window, &ibuki::MainWindow::giveUp);
     window.restoreGeometry(settings.value("geometry").toByteArray());
     if (parser.isSet("demo"))
         window.openDemo();
@@ -109,4 +113,13 @@ int main(int argc, char** argv) {
         });
     window.show();
     return QApplication::exec();
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    int status = 1;
+    ibuki::guarded([&] { status = run(argc, argv); },
+                   [](const QString& what) { std::fprintf(stderr, "ibuki: %s\n", qPrintable(what)); });
+    return status;
 }

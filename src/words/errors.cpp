@@ -128,6 +128,8 @@ std::span<const Entry> errors() {
         wrong("log-no-channels", "no column is known as a temperature, a power or a fan",
               "Name the columns in a channel map"),
         wrong("log-no-samples", "there is a header but no sample under it", "Choose a log with samples"),
+        wrong("log-no-temperature", "no column is known as a temperature",
+              "Name one in a channel map, or let the logger write one"),
         wrong("log-no-time", "\"{cell}\" in column \"{column}\" is no time",
               "Name the time column in a channel map"),
         wrong("log-no-time.rows", "no row carries a readable time", "Name the time column in a channel map"),

@@ -7,6 +7,7 @@
 #include "app/forms/new_study_dialog.h"
 #include "app/forms/sheet_complaint.h"
 #include "app/forms/widgets.h"
+#include "app/frame/failure.h"
 #include "app/frame/stage_bar.h"
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
@@ -125,6 +126,19 @@ void MainWindow::openProject() {
                 remember();
                 showStage(Stage::verdict);
             });
+}
+
+void MainWindow::giveUp(const QString& what) {
+    const QString path = session_.path();
+    for (QDialog* sheet : findChildren<QDialog*>()) sheet->close();
+    guarded([this] { session_.closeProject(); }, [](const QString&) {});
+    const QString report = writeFailureReport(
+        QStandardPaths::writableLocation(QStandardPaths::AppDataLocation), what + QChar('\n') + path);
+    showNotice(
+        say("A mistake of Ibuki's own: %1. What was done before it is stored, and the project was closed; "
+            "open it again. %2")
+            .arg(what, report.isEmpty() ? say("The report could not be written.")
+                                        : say("The report is in %1.").arg(report)));
 }
 
 bool MainWindow::openDemo(const QString& copyTo) {

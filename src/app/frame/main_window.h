@@ -46,6 +46,8 @@ public:
     void showStage(Stage stage);
     Stage stage() const;
 
+    /// After a mistake of our own: closes the project in order, and says where the report of it is.
+    void giveUp(const QString& what);
     bool openDemo(const QString& copyTo = {}); ///< empty: the user's data folder
     void openLast();                           ///< the last project, else the start page
     void setLook(Shade shade, double textScale);

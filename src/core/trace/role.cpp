@@ -188,6 +188,25 @@ Kind kindOfWords(const std::string& w) {
     return Kind::unknown;
 }
 
+/// Labels of Linux drivers for control and package temperatures (hwmon: k10temp, coretemp, amdgpu, nvme,
+/// PECI); what is so general that it could be anything is only weakly believed.
+std::optional<RoleGuess> driverRole(const std::string& w) {
+    const auto tokens = tokensOf(w);
+    const auto is = [&](std::string_view word) {
+        return std::find(tokens.begin(), tokens.end(), word) != tokens.end();
+    };
+    if (is("tctl")) return RoleGuess{Role::package, 0.95};
+    if (is("peci")) return RoleGuess{Role::package, 0.7};
+    if (is("tccd")) return RoleGuess{Role::package, 0.5};
+    if (is("junction")) return RoleGuess{Role::hotspot, 0.9};
+    if (is("edge")) return RoleGuess{Role::gpu, 0.8};
+    if (is("composite")) return RoleGuess{Role::package, 0.12};
+    const bool numbered = tokens.size() >= 2 && tokens[0] == "temp"
+                          && std::isdigit(static_cast<unsigned char>(tokens[1][0]))
+                          && (tokens.size() == 2 || (tokens.size() == 3 && tokens[2] == "input"));
+    return numbered ? std::optional(RoleGuess{Role::package, 0.1}) : std::nullopt;
+}
+
 RoleGuess temperatureRole(const std::string& w) {
     if (has(w, derivedWords)) return {Role::ignore, 0.9};
     const bool gathered = has(w, gatheredWords);
@@ -201,7 +220,7 @@ RoleGuess temperatureRole(const std::string& w) {
     if (has(w, packageWords)) return {Role::package, share};
     if (has(w, coreWords)) return gathered ? RoleGuess{Role::ignore, 0.9} : RoleGuess{Role::core, 1.0};
     if (has(w, chipWords)) return {Role::package, 0.6 * share};
-    return {Role::ignore, 0.6};
+    return driverRole(w).value_or(RoleGuess{Role::ignore, 0.6});
 }
 
 RoleGuess powerRole(const std::string& w) {
@@ -362,7 +381,23 @@ bool isSingle(Role role) {
     }
 }
 
+namespace {
+
+/// A name that could be anything counts where nothing better is there.
+void dropWeakNames(std::vector<RoleGuess>& guesses) {
+    constexpr double weak = 0.12;
+    const auto isChip = [](const RoleGuess& guess) { return isChipTemperature(guess.role); };
+    if (std::none_of(guesses.begin(), guesses.end(),
+                     [&](const RoleGuess& guess) { return isChip(guess) && guess.confidence > weak; }))
+        return;
+    for (RoleGuess& guess : guesses)
+        if (isChip(guess) && guess.confidence <= weak) guess = {Role::ignore, guess.confidence};
+}
+
+} // namespace
+
 void settleRoles(std::vector<RoleGuess>& guesses) {
+    dropWeakNames(guesses);
     std::map<Role, std::size_t> best;
     for (std::size_t i = 0; i < guesses.size(); ++i) {
         if (!isSingle(guesses[i].role)) continue;

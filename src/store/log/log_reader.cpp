@@ -93,6 +93,10 @@ public:
                 return channel.role != Role::ignore && !channel.values.empty();
             }))
             notes_.refuse("log-no-channels", {}, layout_.dialect.headerLine);
+        if (std::none_of(trace.channels.begin(), trace.channels.end(), [](const Channel& channel) {
+                return isTemperature(channel.role) && !channel.values.empty();
+            }))
+            notes_.refuse("log-no-temperature", {}, layout_.dialect.headerLine);
         for (const ImpossibleCells& cells : blankImpossible(trace))
             notes_.note(lines_[axis_.keep[cells.firstRow]],
                         Message{"log-line.impossible",

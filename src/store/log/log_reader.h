@@ -18,7 +18,8 @@ struct LogReading {
 };
 
 /// Throws InputError (log-empty, not-text, log-not-a-log, log-no-time, log-no-samples, log-no-channels,
-/// log-ragged) with the file's name and, where they apply, line and column.
+/// log-no-temperature, log-ragged, log-columns, log-long) with the file's name and, where they apply, line
+/// and column.
 LogReading readLogReported(std::string_view bytes, const std::string& fileName,
                            const LogOptions& options = {});
 Trace readLog(std::string_view bytes, const std::string& fileName, const LogOptions& options = {});

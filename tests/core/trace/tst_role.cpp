@@ -19,6 +19,19 @@ private slots:
                                                              {"Package Power [W]", "package-power"},
                                                              {"CPU Package Power [W]", "package-power"},
                                                              {"GPU Temperature [°C]", "gpu"},
+                                                             {"Tctl", "package"},
+                                                             {"k10temp-pci-00c3 Tctl [°C]", "package"},
+                                                             {"Tdie", "package"},
+                                                             {"Tccd1", "package"},
+                                                             {"Package id 0", "package"},
+                                                             {"PECI Agent 0 [°C]", "package"},
+                                                             {"edge", "gpu"},
+                                                             {"amdgpu junction [°C]", "hotspot"},
+                                                             {"Composite", "package"},
+                                                             {"temp1", "package"},
+                                                             {"temp1_input", "package"},
+                                                             {"junction [MHz]", "ignore"},
+                                                             {"knowledge", "ignore"},
                                                              {"GPU Hot Spot [°C]", "hotspot"},
                                                              {"GPU Memory Junction [°C]", "memory"},
                                                              {"GPU Power [W]", "gpu-power"},
@@ -89,6 +102,21 @@ private slots:
         QVERIFY(whole > words && words > bare && bare > 0.3);
         QVERIFY(guessRole(parseHeader("CPU [°C]")).confidence < whole);
         QCOMPARE(guessRole(parseHeader("CPU [°C]")).role, Role::package);
+    }
+    void namesThatCouldBeAnythingCountOnlyAlone() {
+        const auto settled = [](std::initializer_list<const char*> columns) {
+            std::vector<RoleGuess> guesses;
+            for (const char* column : columns) guesses.push_back(guessRole(parseHeader(column)));
+            settleRoles(guesses);
+            std::vector<Role> roles;
+            for (const RoleGuess& guess : guesses) roles.push_back(guess.role);
+            return roles;
+        };
+        QCOMPARE(settled({"temp1", "fan1"}), (std::vector{Role::package, Role::fan}));
+        QCOMPARE(settled({"temp1", "Core 0 [°C]"}), (std::vector{Role::ignore, Role::core}));
+        QCOMPARE(settled({"Composite", "Tctl"}), (std::vector{Role::ignore, Role::package}));
+        QCOMPARE(settled({"Tccd1", "Tctl", "Tccd2"}),
+                 (std::vector{Role::ignore, Role::package, Role::ignore}));
     }
     void theSurestOfSeveralKeepsASingleRole() {
         std::vector<RoleGuess> guesses;

@@ -316,6 +316,16 @@ private slots:
         }
         QVERIFY_THROWS_EXCEPTION(InputError, reductionFromJson(nlohmann::ordered_json::object()));
     }
+    void aLogWithoutATemperatureSaysSo() {
+        std::string text = "Time [s],CPU Power [W],Fan [RPM]\n";
+        for (int i = 0; i < 50; ++i) text += std::to_string(i) + ",100,1200\n";
+        try {
+            readLog(text, "fan.csv");
+            QFAIL("not refused");
+        } catch (const InputError& error) {
+            QCOMPARE(error.code, std::string("log-no-temperature"));
+        }
+    }
 };
 
 IBUKI_TEST(TestLogReader)

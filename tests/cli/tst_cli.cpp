@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/run_cli.h"
 #include "store/project/project.h"
+#include "support/command.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -8,10 +8,11 @@
 #include <QTemporaryDir>
 #include <fstream>
 #include <nlohmann/json.hpp>
-#include <sstream>
 
 using namespace ibuki;
 using nlohmann::json;
+using story::Outcome;
+using story::run;
 
 namespace {
 const std::string logs = IBUKI_TEST_DATA "/logs/";
@@ -20,17 +21,6 @@ const std::string logs = IBUKI_TEST_DATA "/logs/";
 class TestCli : public QObject {
     Q_OBJECT
 
-    struct Outcome {
-        int code = 0;
-        std::string out;
-        std::string err;
-    };
-    static Outcome run(const std::vector<std::string>& arguments) {
-        std::ostringstream out;
-        std::ostringstream err;
-        const int code = runCli(arguments, out, err);
-        return {code, out.str(), err.str()};
-    }
     QTemporaryDir folder_;
     std::string file(const char* name) const { return folder_.filePath(name).toStdString(); }
     std::string write(const char* name, const std::string& text) const {

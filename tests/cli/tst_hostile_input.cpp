@@ -2,9 +2,9 @@
 // The command meets inputs and targets that are wrong, too large, or each other: one line that says so, and
 // nothing is destroyed.
 
-#include "cli/run_cli.h"
 #include "store/project/project.h"
 #include "store/table/table.h"
+#include "support/command.h"
 #include "support/stored_story.h"
 #include "support/test_class.h"
 
@@ -14,25 +14,15 @@
 #include <fmt/format.h>
 #include <fstream>
 #include <nlohmann/json.hpp>
-#include <sstream>
 
 using namespace ibuki;
+using story::Outcome;
+using story::run;
 namespace fs = std::filesystem;
 
 class TestHostileInput : public QObject {
     Q_OBJECT
 
-    struct Outcome {
-        int code = 0;
-        std::string out;
-        std::string err;
-    };
-    static Outcome run(const std::vector<std::string>& arguments) {
-        std::ostringstream out;
-        std::ostringstream err;
-        const int code = runCli(arguments, out, err);
-        return {code, out.str(), err.str()};
-    }
     QTemporaryDir folder_;
     std::string file(const std::string& name) const {
         return folder_.filePath(QString::fromStdString(name)).toStdString();

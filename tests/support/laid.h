@@ -34,6 +34,14 @@ struct Laid {
         ibuki::apply(asked.document, set);
         return set;
     }
+    void comeBackAfter(const std::string& delays) {
+        change([&](Edit& edit) {
+            Plan plan = planFor(asked.document, asked.study);
+            plan.followUps = parseDelays(delays);
+            putPlan(edit, plan);
+            layFollowUps(edit, plan);
+        });
+    }
     std::vector<const Slot*> planned() const { return plannedSlots(asked.document, asked.study); }
     std::string names() const {
         std::string text;

@@ -10,16 +10,21 @@
 
 namespace ibuki::story {
 
+/// All values of a document, as one change.
+inline ChangeSet everythingOf(const Document& document) {
+    ChangeSet everything{said("everything"), {}};
+    Entities::each([&]<class E>() {
+        for (const auto& [id, entity] : document.all<E>())
+            everything.changes.push_back({std::nullopt, Entity(entity)});
+    });
+    return everything;
+}
+
 /// With its nine recordings. Returns the study.
 inline Id<Study> storeMeasured(const std::filesystem::path& path) {
     Project project = Project::create(path);
     const auto asked = ask();
-    ChangeSet everything{said("ask"), {}};
-    Entities::each([&]<class E>() {
-        for (const auto& [id, entity] : asked.document.all<E>())
-            everything.changes.push_back({std::nullopt, Entity(entity)});
-    });
-    project.apply(everything);
+    project.apply(everythingOf(asked.document));
     const auto logs = nineLogs();
     const auto changes = importChanges(project.document(), asked.study, logs,
                                        proposeImport(project.document(), asked.study, logs));

@@ -180,8 +180,9 @@ CautionSheet::CautionSheet(Session& session, const CautionSubject& subject, QWid
     auto* close = button(say("Close"), {}, true);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     layout->addWidget(close, 0, Qt::AlignRight);
-    connect(&session, &Session::documentChanged, this, [this, &session, panel, mount = subject.mount->id] {
-        if (session.document().find(mount))
+    const auto mount = subject.mount ? std::optional(subject.mount->id) : std::nullopt;
+    connect(&session, &Session::documentChanged, this, [this, &session, panel, mount] {
+        if (!mount || session.document().find(mount))
             panel->showAgain();
         else
             reject(); // undone while open

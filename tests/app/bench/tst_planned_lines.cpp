@@ -57,12 +57,7 @@ private slots:
     }
     void aLaterRunTellsWhenAndOnWhat() {
         Laid laid;
-        laid.change([&](Edit& edit) {
-            Plan plan = planFor(laid.asked.document, laid.asked.study);
-            plan.followUps = parseDelays("5 d");
-            putPlan(edit, plan);
-            layFollowUps(edit, plan);
-        });
+        laid.comeBackAfter("5 d");
         const FollowUp later = laid.asked.document.all<FollowUp>().begin()->second;
         const PlannedLines told = followUpLines(laid.asked.document, later);
         QCOMPARE(told.title, QString("Come back to the mount planned here"));
@@ -72,12 +67,7 @@ private slots:
     }
     void aLaterRunOfAnUndatedMountSaysSo() {
         Laid laid;
-        laid.change([&](Edit& edit) {
-            Plan plan = planFor(laid.asked.document, laid.asked.study);
-            plan.followUps = parseDelays("5 d");
-            putPlan(edit, plan);
-            layFollowUps(edit, plan);
-        });
+        laid.comeBackAfter("5 d");
         const FollowUp later = laid.asked.document.all<FollowUp>().begin()->second;
         laid.change([&](Edit& edit) {
             Slot slot = *laid.asked.document.find(later.slot);

@@ -2,8 +2,7 @@
 #include "app/drawn/theme.h"
 #include "app/paper/paper_view.h"
 #include "app/session/session.h"
-#include "core/domain/entities.h"
-#include "support/story.h"
+#include "support/stored_story.h"
 #include "support/test_class.h"
 
 #include <QCheckBox>
@@ -30,12 +29,7 @@ class TestPaperView : public QObject {
         auto session = std::make_unique<Session>();
         session->createProject(path(QString("p%1.ibuki").arg(++count_)));
         const auto asked = story::measured();
-        ChangeSet everything{said("Ask"), {}};
-        Entities::each([&]<class E>() {
-            for (const auto& [id, entity] : asked.document.all<E>())
-                everything.changes.push_back({std::nullopt, Entity(entity)});
-        });
-        session->perform(everything);
+        session->perform(story::everythingOf(asked.document));
         Selection selection;
         selection.study = asked.study;
         session->select(selection);

@@ -68,12 +68,7 @@ private slots:
     }
     void whatToComeBackToIsCounted() {
         Laid laid;
-        laid.change([&](Edit& edit) {
-            Plan plan = planFor(laid.asked.document, laid.asked.study);
-            plan.followUps = parseDelays("5 d");
-            putPlan(edit, plan);
-            layFollowUps(edit, plan);
-        });
+        laid.comeBackAfter("5 d");
         const QString later = linesOf(laid.asked.document, laid.question).later;
         QVERIFY2(later.startsWith("9 to come back to, first: "), qPrintable(later));
     }

@@ -3,7 +3,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/setup/plan_setup.h"
 #include "support/near.h"
-#include "support/story.h"
+#include "support/stored_story.h"
 #include "support/test_class.h"
 
 #include <QSignalSpy>
@@ -39,12 +39,7 @@ class TestSession : public QObject {
         auto session = std::make_unique<Session>();
         session->createProject(folder_.filePath(QString("s%1.ibuki").arg(++count_)));
         const auto asked = story::ask();
-        ChangeSet everything{said("Ask"), {}};
-        Entities::each([&]<class E>() {
-            for (const auto& [id, entity] : asked.document.all<E>())
-                everything.changes.push_back({std::nullopt, Entity(entity)});
-        });
-        session->perform(everything);
+        session->perform(story::everythingOf(asked.document));
         const auto& logs = someLogs();
         const auto changes = importChanges(session->document(), asked.study, logs,
                                            proposeImport(session->document(), asked.study, logs));

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/json/json_limits.h"
 
-#include <nlohmann/json.hpp>
+#include <algorithm>
 #include <vector>
 
 namespace ibuki {
@@ -41,7 +41,26 @@ private:
     std::vector<long> keys_; ///< so far, of each object or list that is open
 };
 
+/// Told from its brackets and colons alone, those inside texts counted too.
+bool isPlainlyWithin(std::string_view text) {
+    long colons = 0;
+    int depth = 0;
+    int deepest = 0;
+    for (const char c : text) {
+        colons += c == ':' ? 1 : 0;
+        if (c == '[' || c == '{') deepest = std::max(deepest, ++depth);
+        if (c == ']' || c == '}') --depth;
+    }
+    return colons <= mostJsonKeys && deepest <= deepestJson;
+}
+
 } // namespace
+
+std::optional<nlohmann::ordered_json> soundJson(std::string_view text) {
+    if (!isPlainlyWithin(text) && !isSoundJson(text)) return std::nullopt;
+    auto json = nlohmann::ordered_json::parse(text, nullptr, false);
+    return json.is_discarded() ? std::nullopt : std::optional(std::move(json));
+}
 
 bool isSoundJson(std::string_view text) {
     Counting counting;

@@ -72,9 +72,10 @@ std::string messageText(const Message& message) {
 
 Message messageFromText(const std::string& text) {
     if (text.empty()) return {};
-    if (!isSoundJson(text)) throw InputError("project-damaged.message", {}, {{"reason", "no JSON"}});
+    const auto json = soundJson(text);
+    if (!json) throw InputError("project-damaged.message", {}, {{"reason", "no JSON"}});
     try {
-        return messageFromJson(Json::parse(text));
+        return messageFromJson(*json);
     } catch (const nlohmann::json::exception& error) {
         throw InputError("project-damaged.message", {}, {{"reason", error.what()}});
     }

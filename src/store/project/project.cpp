@@ -414,6 +414,7 @@ void Project::saveCopy(const std::filesystem::path& target) const {
         throw InputError("copy-onto-itself", at(target));
     if (const auto there = identityOf(target); there && isOpenHere(*there))
         throw InputError("project-locked", at(target));
+    if (isProjectFile(target)) FileLock{target}; // another program may have it open
     const auto temporary = makePartBeside(target);
     try {
         SQLite::Statement copy(*state_->database, "VACUUM INTO ?");

@@ -11,9 +11,9 @@ namespace ibuki {
 template <> struct CellType<Reduction> : PlainCell<CellForm::json> {
     static Cell to(const Reduction& value) { return storedJson(value).dump(); }
     static Reduction from(const Cell& cell) {
-        const std::string text = CellType<std::string>::from(cell);
-        if (!isSoundJson(text)) refuseCell("stored reduction");
-        return reductionFromJson(nlohmann::ordered_json::parse(text));
+        const auto json = soundJson(CellType<std::string>::from(cell));
+        if (!json) refuseCell("stored reduction");
+        return reductionFromJson(*json);
     }
 };
 template <> struct CellType<ReduceSettings> : PlainCell<CellForm::json> {
@@ -21,8 +21,9 @@ template <> struct CellType<ReduceSettings> : PlainCell<CellForm::json> {
     static ReduceSettings from(const Cell& cell) {
         const std::string text = CellType<std::string>::from(cell);
         if (text.empty()) return {}; // reduced before settings were stored
-        if (!isSoundJson(text)) refuseCell("stored setting");
-        return settingsFromJson(nlohmann::ordered_json::parse(text));
+        const auto json = soundJson(text);
+        if (!json) refuseCell("stored setting");
+        return settingsFromJson(*json);
     }
 };
 

@@ -269,8 +269,8 @@ template <class E> Source sourceOf(const Json& json, const std::string& fileName
 }
 
 ShelfImport fromJson(Edit& edit, std::string_view bytes, const std::string& fileName) {
-    const Json json = isSoundJson(bytes) ? Json::parse(bytes, nullptr, false) : Json();
-    if (json.is_discarded() || !json.is_object() || !json.contains("schema") || json["schema"] != jsonSchema
+    const Json json = soundJson(bytes).value_or(Json());
+    if (!json.is_object() || !json.contains("schema") || json["schema"] != jsonSchema
         || !json.contains("materials") || !json["materials"].is_array())
         throw InputError("shelf-column.schema", {fileName, {}, {}}, {{"jsonSchema", jsonSchema}});
     Importer importer(edit);

@@ -169,6 +169,10 @@ private slots:
         std::string wide = "{";
         for (int i = 0; i < 30'000; ++i) wide += fmt::format("{}\"k{}\": 1", i ? "," : "", i);
         QVERIFY(!isSoundJson(wide + "}"));
+        QVERIFY(!soundJson(wide + "}") && !soundJson(std::string(1'000, '[') + std::string(1'000, ']')));
+        QVERIFY(!soundJson("{\"a\": 1e999}") && !soundJson("{\"a\": }"));
+        QCOMPARE((*soundJson(R"({"a": [1, "x::[[["]})"))["a"][1].get<std::string>(), std::string("x::[[["));
+        QVERIFY(soundJson("\"" + std::string(50'000, ':') + "\"").has_value()); // colons inside a text
         QCOMPARE(story::codeOf([&] {
                      readJsonFile(file("deep.json", std::string(5'000, '[') + std::string(5'000, ']')));
                  }),

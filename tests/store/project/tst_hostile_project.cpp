@@ -124,6 +124,17 @@ private slots:
         QCOMPARE(story::codeOf([&] { Project::open(path); }), "project-locked");
         QVERIFY(!fs::exists(path.string() + "-lock"));
     }
+    void aCopyReplacesNoProjectThatIsOpen() {
+        const fs::path path = stored();
+        const fs::path other = stored();
+        const Project mine = Project::open(path, Access::readOnly);
+        {
+            const Project open = Project::open(other);
+            QCOMPARE(story::codeOf([&] { mine.saveCopy(other); }), "project-locked");
+        }
+        mine.saveCopy(other);
+        QCOMPARE(used(other), "nothing thrown");
+    }
     void theLockIsHeldAgainstOtherProcesses() {
         const fs::path path = stored();
         const fs::path hard = folder_.filePath("other-process.ibuki").toStdString();

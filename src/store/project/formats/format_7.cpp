@@ -49,9 +49,9 @@ void changeFlags(Json& json) {
 }
 
 std::string withCodedFlags(const std::string& text) {
-    if (!isSoundJson(text)) return text; // told as damaged when it is read
-    Json json = Json::parse(text, nullptr, false);
-    if (json.is_discarded()) return text; // told as damaged when it is read
+    auto sound = soundJson(text);
+    if (!sound) return text; // told as damaged when it is read
+    Json json = std::move(*sound);
     changeFlags(json);
     return json.dump();
 }

@@ -67,7 +67,7 @@ private slots:
         const std::string bad = bytes.toStdString();
         QVERIFY(jsonOf(usualLog("Time [s],Core 0 " + bad + ",CPU Power [W],Room [°C]")).contains("Core 0"));
         std::string late = usualLog(); // behind the first 64 KB
-        late = usualLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 6000);
+        late = usualLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 6'000);
         late += "6000,61,120," + bad + "\n6001,61,120,22.0\n";
         LogOptions all;
         all.allChannels = true;
@@ -103,7 +103,7 @@ private slots:
                         + fmt::format(",{},{},22\n", i < 100 ? 30 : 60, i < 100 ? 10 : 120);
             const Trace trace = readLog(text, "log.csv");
             QVERIFY(trace.samples() >= 598 && trace.samples() <= 600);
-            QVERIFY(trace.timeS.back() < 1000);
+            QVERIFY(trace.timeS.back() < 1'000);
             const Reduction reduction = reduceByEveryMetric(trace);
             QVERIFY(reduction.main());
         }
@@ -115,17 +115,17 @@ private slots:
         clock.start();
         for (const std::string& path : {pipe, std::string("/dev/zero"), std::string("/dev/null")})
             QCOMPARE(story::codeOf([&] { readLogFile(path); }), "file-unreadable");
-        QVERIFY2(clock.elapsed() < 60000, "it waited for a writer");
+        QVERIFY2(clock.elapsed() < 60'000, "it waited for a writer");
     }
     void aLogCutOffWhileItIsReadIsTold() {
         const std::string path =
-            file("growing.csv", usualLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 40000));
+            file("growing.csv", usualLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 40'000));
         const MappedFile mapped(path);
         mapped.requireWhole();
-        QVERIFY(::truncate(path.c_str(), 4096) == 0);
+        QVERIFY(::truncate(path.c_str(), 4'096) == 0);
         std::size_t zeros = 0;
         for (char c : mapped.bytes()) zeros += c == '\0' ? 1 : 0; // ended the process before
-        QVERIFY(zeros > 100000);
+        QVERIFY(zeros > 100'000);
         QCOMPARE(story::codeOf([&] { mapped.requireWhole(); }), "file-shrank");
         const MappedFile other(file("other.csv", usualLog()));
         other.requireWhole(); // nothing is wrong with that one
@@ -133,7 +133,7 @@ private slots:
     void moreColumnsThanAnybodyWritesAreRefused() {
         std::string header = "Time [s]";
         std::string row = "0";
-        for (int i = 0; i < 100000; ++i) {
+        for (int i = 0; i < 100'000; ++i) {
             header += ",c" + std::to_string(i);
             row += ",1";
         }
@@ -141,40 +141,40 @@ private slots:
         QCOMPARE(story::codeOf([&] { readLog(header + "\n" + row + "\n" + row + "\n", "wide.csv"); }),
                  "log-columns");
         const std::string commas =
-            usualLog() + std::string(20000000, ',') + "\n" + "\"" + std::string(20000000, ',');
+            usualLog() + std::string(20'000'000, ',') + "\n" + "\"" + std::string(20'000'000, ',');
         QCOMPARE(readLog(commas, "commas.csv").samples(), std::size_t{600});
         QVERIFY2(peakMB() - before < 900, qPrintable(QString::number(peakMB() - before)));
     }
     void linesWithoutATimeCostNoMoreForManyColumns() {
         std::string header = "Time [s],Core 0 [°C]";
-        for (int i = 0; i < 1500; ++i) header += ",v" + std::to_string(i);
+        for (int i = 0; i < 1'500; ++i) header += ",v" + std::to_string(i);
         std::string words = "closed";
-        for (int i = 0; i < 1501; ++i) words += ",v" + std::to_string(1500 - i);
+        for (int i = 0; i < 1'501; ++i) words += ",v" + std::to_string(1'500 - i);
         std::string text = header + "\n";
         for (int i = 0; i < 300; ++i) {
             text += std::to_string(i) + ",50";
-            for (int k = 0; k < 1500; ++k) text += ",1";
+            for (int k = 0; k < 1'500; ++k) text += ",1";
             text += "\n" + words + "\n" + words + "\n";
         }
         QCOMPARE(readLog(text, "footers.csv").samples(), std::size_t{300});
     }
 
     void deepAndWideJsonIsRefused() {
-        QVERIFY(isSoundJson(R"({"a": [1, 2.5, "x", null, true, {"b": {}}]})"));
-        QVERIFY(!isSoundJson(std::string(100000, '[')));
-        QVERIFY(!isSoundJson(std::string(1000, '[') + std::string(1000, ']')));
+        QVERIFY(isSoundJson("{\"a\": [1, 2.5, \"x\", null, true, {\"b\": {}}]}"));
+        QVERIFY(!isSoundJson(std::string(100'000, '[')));
+        QVERIFY(!isSoundJson(std::string(1'000, '[') + std::string(1'000, ']')));
         QVERIFY(!isSoundJson("{\"a\": 1e999}"));
         QVERIFY(!isSoundJson("{\"a\": }"));
         QVERIFY(!isSoundJson(""));
         std::string wide = "{";
-        for (int i = 0; i < 30000; ++i) wide += fmt::format("{}\"k{}\": 1", i ? "," : "", i);
+        for (int i = 0; i < 30'000; ++i) wide += fmt::format("{}\"k{}\": 1", i ? "," : "", i);
         QVERIFY(!isSoundJson(wide + "}"));
-        QVERIFY(!soundJson(wide + "}") && !soundJson(std::string(1000, '[') + std::string(1000, ']')));
+        QVERIFY(!soundJson(wide + "}") && !soundJson(std::string(1'000, '[') + std::string(1'000, ']')));
         QVERIFY(!soundJson("{\"a\": 1e999}") && !soundJson("{\"a\": }"));
-        QCOMPARE((*soundJson(R"({"a": [1, "x::[[["]})"))["a"][1].get<std::string>(), std::string("x::[[["));
-        QVERIFY(soundJson("\"" + std::string(50000, ':') + "\"").has_value()); // colons inside a text
+        QCOMPARE((*soundJson("{\"a\": [1, \"x::[[[\"]}"))["a"][1].get<std::string>(), std::string("x::[[["));
+        QVERIFY(soundJson("\"" + std::string(50'000, ':') + "\"").has_value()); // colons inside a text
         QCOMPARE(story::codeOf([&] {
-                     readJsonFile(file("deep.json", std::string(5000, '[') + std::string(5000, ']')));
+                     readJsonFile(file("deep.json", std::string(5'000, '[') + std::string(5'000, ']')));
                  }),
                  "json-syntax");
         QCOMPARE(story::codeOf([&] { readJsonFile(file("inf.json", "{\"a\": 1e999}")); }), "json-syntax");
@@ -186,10 +186,10 @@ private slots:
         QCOMPARE(readLog(good, "a.jsonl").samples(), std::size_t{200});
         const long before = peakMB();
         const std::string deep =
-            good + "{\"a\":" + std::string(3000000, '[') + std::string(3000000, ']') + "}\n";
+            good + "{\"a\":" + std::string(3'000'000, '[') + std::string(3'000'000, ']') + "}\n";
         QCOMPARE(readLog(deep, "b.jsonl").samples(), std::size_t{200});
         std::string wide = good + "{\"time\": 300";
-        for (int i = 0; i < 200000; ++i) wide += ",\"core 0\": 1";
+        for (int i = 0; i < 200'000; ++i) wide += ",\"core 0\": 1";
         QVERIFY(readLog(wide + "}\n", "c.jsonl").samples() >= 200); // one name, over and over
         QVERIFY2(peakMB() - before < 500, qPrintable(QString::number(peakMB() - before)));
     }

@@ -140,7 +140,7 @@ void LotPanel::show(std::optional<Id<Lot>> id) {
     QPixmap pixmap;
     if (shown) pixmap.loadFromData(QByteArray::fromStdString(session_.file(shown->sha256)));
     picture_->setVisible(!pixmap.isNull());
-    if (!pixmap.isNull()) {
+    if (shown && !pixmap.isNull()) {
         picture_->setPixmap(pixmap.scaled(340, 240, Qt::KeepAspectRatio, Qt::SmoothTransformation));
         picture_->setToolTip(qtext(shown->fileName));
     }

@@ -132,7 +132,8 @@ ShelfLayout layoutShelf(std::size_t count, double width, double itemWidth, doubl
     layout.itemWidth = width / layout.columns;
     layout.rowHeight = rowHeight;
     const auto columns = static_cast<std::size_t>(layout.columns);
-    layout.height = static_cast<double>((count + columns - 1) / columns) * rowHeight;
+    const std::size_t rows = (count + columns - 1) / columns;
+    layout.height = static_cast<double>(rows) * rowHeight;
     return layout;
 }
 

@@ -7,6 +7,7 @@
 
 #include <QCheckBox>
 #include <QFile>
+#include <QProcess>
 #include <QPushButton>
 #include <QScrollBar>
 #include <QSignalSpy>
@@ -98,6 +99,29 @@ private slots:
         QVERIFY(view.exportTo(path("r.pdf")));
         QFile pdf(path("r.pdf"));
         QVERIFY(pdf.open(QIODevice::ReadOnly) && pdf.read(5) == "%PDF-");
+    }
+    void theProgramPrintsOntoNoProject() {
+        const QString project = path("printed.ibuki");
+        story::storeMeasured(project.toStdString());
+        const QString other = path("other.ibuki");
+        QVERIFY(QFile::copy(project, other));
+        for (const QString& target : {project, other}) {
+            QFile file(target);
+            QVERIFY(file.open(QIODevice::ReadOnly));
+            const QByteArray before = file.readAll();
+            QProcess program;
+            program.start(IBUKI_PROGRAM, {"--report", project, "-o", target});
+            QVERIFY(program.waitForFinished());
+            QCOMPARE(program.exitCode(), 1);
+            QVERIFY(program.readAllStandardError().contains("Choose another name"));
+            file.seek(0);
+            QVERIFY(file.readAll() == before);
+        }
+        QProcess program;
+        program.start(IBUKI_PROGRAM, {"--report", project, "-o", path("printed.pdf")});
+        QVERIFY(program.waitForFinished());
+        QCOMPARE(program.exitCode(), 0);
+        QVERIFY(QFile::exists(path("printed.pdf")));
     }
     void whatCannotBeWrittenSaysWhy() {
         const auto session = measured();

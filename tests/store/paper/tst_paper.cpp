@@ -71,6 +71,16 @@ private slots:
         QVERIFY2(wellFormed(ladderSvg(compare(runs), {{2, MaterialClass::paste}}, "K"), why),
                  qPrintable(why));
     }
+    void controlCharactersDoNotBreakADrawing() {
+        auto runs = reference::ds1();
+        for (TableRun& run : runs)
+            if (run.group == "A") run.group = std::string("A\x01\x1f\x7f") + '\0' + "B";
+        QString why;
+        QVERIFY2(wellFormed(ladderSvg(compare(runs), {}, "K"), why), qPrintable(why));
+        QCOMPARE(xmlText("a\x02"
+                         "b<c>\t"),
+                 std::string("ab&lt;c&gt;\t"));
+    }
     void everyClassHasAMarkOfItsOwn() {
         std::set<std::string_view> letters;
         for (int i = 0; i <= int(MaterialClass::unknown); ++i)

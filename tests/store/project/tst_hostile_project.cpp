@@ -279,7 +279,8 @@ private slots:
     void recordingsOfUnequalLengthsAreRefused() {
         const std::string few = packNumbers(std::vector<double>{1, 2, 3});
         std::string hex;
-        for (unsigned char c : few) hex += QString("%1").arg(c, 2, 16, QChar('0')).toStdString();
+        for (const char c : few)
+            hex += QString("%1").arg(static_cast<unsigned char>(c), 2, 16, QChar('0')).toStdString();
         for (const std::string& sql :
              {"UPDATE time_axis SET samples = 3, data = x'" + hex + "'",
               "UPDATE channel SET samples = 3, data = x'" + hex + "' WHERE kind = 'numbers'",

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/base/utf8.h"
 #include "core/domain/mount.h"
 #include "core/shelf/shelf.h"
 #include "store/shelf/shelf_file.h"
@@ -115,6 +116,12 @@ private slots:
         row("a number that is none", "material,density_g_per_ml\nTern 11,heavy\n", "shelf-cell", 2, 2);
         row("a number without end", "material,density_g_per_ml\nTern 11,inf\n", "shelf-cell", 2, 2);
         row("half a cycle", "material,conditioning_cycles\nTern 11,2.5\n", "shelf-cell", 2, 2);
+        row("more cycles than memory", "material,conditioning_cycles\nTern 11,2147483647\n", "shelf-cell", 2,
+            2);
+        row("more cycles than a number holds", "material,conditioning_cycles\nTern 11,99999999999\n",
+            "shelf-cell", 2, 2);
+        row("a price of the universe", "material,lot,price,currency\nTern 11,a,1e300,NOK\n", "shelf-cell", 2,
+            3);
         row("a class that is none", "material,class\nTern 11,glue\n", "shelf-cell", 2, 2);
         row("price without currency", "material,lot,price\nTern 11,a,3\n", "price-currency", 2, 2);
         row("no name", "material,class\n,paste\n", "shelf-name", 2, 1);
@@ -130,6 +137,27 @@ private slots:
         QCOMPARE(error.where.line.value_or(0), static_cast<long>(line));
         QCOMPARE(error.where.column.value_or(0), static_cast<long>(column));
         QVERIFY(!words::mend(error.message).empty());
+    }
+    void badTextAndFormulasComeBackAsText() {
+        Document document;
+        Edit edit(document, "in");
+        importShelf(edit, "material,material_note\nTern \xc0\xaf,=1+1\n\"'=cmd\",-2\n", "shelf.csv");
+        apply(document, edit.finish());
+        const std::string out = shelfCsv(document);
+        QVERIFY(isUtf8(out));
+        QVERIFY(out.find(",=1") == std::string::npos);
+        QVERIFY(nlohmann::json::accept(shelfJson(document)));
+        Document again;
+        Edit back(again, "back");
+        importShelf(back, out, "shelf.csv");
+        apply(again, back.finish());
+        std::vector<std::string> names;
+        for (const auto& [id, material] : again.all<Material>())
+            names.push_back(material.name + "|" + material.note);
+        std::vector<std::string> before;
+        for (const auto& [id, material] : document.all<Material>())
+            before.push_back(material.name + "|" + material.note);
+        QCOMPARE(names, before);
     }
     void badJsonIsNamedByPlace() {
         QCOMPARE(refusal("{\"schema\": \"other\"}").code, std::string("shelf-column"));

@@ -124,7 +124,7 @@ void renameOver(const std::filesystem::path& part, const std::filesystem::path& 
 std::filesystem::path makePartBeside(const std::filesystem::path& path) {
     const auto folder = folderOf(path);
     removeOrphans(folder);
-    const auto part = partName(folder);
+    auto part = partName(folder);
     const int fd = createNew(part);
     if (fd < 0) refuse(path, errno);
     const bool fits = ::fchmod(fd, modeFor(path)) == 0;

@@ -25,12 +25,13 @@ long pageBytes = 4096;
 struct sigaction before {};
 
 void onBusError(int signal, siginfo_t* info, void* context) {
-    const auto at = reinterpret_cast<std::uintptr_t>(info->si_addr);
+    auto* const address = static_cast<char*>(info->si_addr);
+    const auto at = reinterpret_cast<std::uintptr_t>(address);
     for (Guarded& map : maps) {
         const std::uintptr_t begin = map.begin.load(std::memory_order_acquire);
         if (begin == 0 || at < begin || at >= begin + map.bytes.load(std::memory_order_relaxed)) continue;
-        const auto page = at & ~(static_cast<std::uintptr_t>(pageBytes) - 1);
-        if (::mmap(reinterpret_cast<void*>(page), static_cast<std::size_t>(pageBytes), PROT_READ,
+        char* const page = address - at % static_cast<std::uintptr_t>(pageBytes);
+        if (::mmap(page, static_cast<std::size_t>(pageBytes), PROT_READ,
                    MAP_PRIVATE | MAP_ANONYMOUS | MAP_FIXED, -1, 0)
             == MAP_FAILED)
             break;

@@ -123,8 +123,9 @@ constexpr std::string_view vrmWords[] = {
     "vrm",  "power stage", "mos",  "mosfet",           "spannungswandler", "leistungsstufe",
     "電源", "供电",        "供電", "etapa de potencia"};
 constexpr std::string_view hotspotWords[] = {
-    "hot spot", "hotspot", "heißest",        "heissest",           "ホットスポット",
-    "热点",     "熱點",    "punto caliente", "punto más caliente", "punto mas caliente"};
+    "hot spot",          "hotspot", "junction", "heißest",        "heissest",
+    "ホットスポット",    "热点",    "熱點",     "punto caliente", "punto más caliente",
+    "punto mas caliente"};
 constexpr std::string_view graphicsWords[] = {"gpu",  "graphics", "grafik",  "グラフィック", "显卡",
                                               "顯卡", "图形",     "gráfica", "grafica"};
 constexpr std::string_view packageWords[] = {"package", "tdie", "gehäuse",     "gehaeuse", "パッケージ",
@@ -198,7 +199,6 @@ std::optional<RoleGuess> driverRole(const std::string& w) {
     if (is("tctl")) return RoleGuess{Role::package, 0.95};
     if (is("peci")) return RoleGuess{Role::package, 0.7};
     if (is("tccd")) return RoleGuess{Role::package, 0.5};
-    if (is("junction")) return RoleGuess{Role::hotspot, 0.9};
     if (is("edge")) return RoleGuess{Role::gpu, 0.8};
     if (is("composite")) return RoleGuess{Role::package, 0.12};
     const bool numbered = tokens.size() >= 2 && tokens[0] == "temp"

@@ -189,8 +189,8 @@ Kind kindOfWords(const std::string& w) {
     return Kind::unknown;
 }
 
-/// Labels of Linux drivers for control and package temperatures; what is so general that it could be anything is
-/// only weakly believed.
+/// Labels of Linux drivers for control and package temperatures; what is so general that it could be anything
+/// is only weakly believed.
 std::optional<RoleGuess> driverRole(const std::string& w) {
     const auto tokens = tokensOf(w);
     const auto is = [&](std::string_view word) {

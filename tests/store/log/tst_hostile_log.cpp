@@ -9,6 +9,7 @@
 #include "store/json/simulate_json.h"
 #include "store/log/log_reader.h"
 #include "store/log/mapped_file.h"
+#include "store/table/table.h"
 #include "support/project_files.h"
 #include "support/test_class.h"
 
@@ -159,6 +160,21 @@ private slots:
         QCOMPARE(readLog(text, "footers.csv").samples(), std::size_t{300});
     }
 
+    void twoThousandLoadsAreReduced() { // 31 s once
+        std::string text = "Time [s],Core 0 [C],CPU Power [W],Room [C]\n";
+        for (int i = 0; i < 2000 * 150; ++i)
+            text += fmt::format("{},{:.1f},{},22.0\n", i, i % 150 < 70 ? 30.0 : 55.0 + (i % 3) * 0.1,
+                                i % 150 < 70 ? 12 : 120);
+        QCOMPARE(reduce(readLog(text, "loads.csv"), {}).loads.size(), std::size_t{2000});
+    }
+    void anOpenQuoteTakesTheRestOfATable() {
+        std::string text = "material,mount,delta_K\nTern 11,\"1,20\n";
+        for (int i = 0; i < 200000; ++i) text += "Tern 11,2,21\n";
+        QCOMPARE(story::codeOf([&] { readTable(text, "t.csv"); }), "table-short-row");
+        std::string wide = "a0";
+        for (int i = 1; i < 15000; ++i) wide += ",a" + std::to_string(i);
+        QCOMPARE(readTable(wide + "\n" + wide + "\n", "t.csv").columns().size(), std::size_t{15000});
+    }
     void deepAndWideJsonIsRefused() {
         QVERIFY(isSoundJson("{\"a\": [1, 2.5, \"x\", null, true, {\"b\": {}}]}"));
         QVERIFY(!isSoundJson(std::string(100'000, '[')));

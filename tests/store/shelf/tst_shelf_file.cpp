@@ -9,6 +9,8 @@
 #include "support/test_class.h"
 #include "words/words.h"
 
+#include <nlohmann/json.hpp>
+
 using namespace ibuki;
 
 class TestShelfFile : public QObject {

@@ -54,10 +54,6 @@ int printToPdf(const QString& project, const QString& output) {
     }
 }
 
-} // namespace
-
-namespace {
-
 int run(int argc, char** argv) {
     // Printing needs no display.
     const bool display = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY");

@@ -2,6 +2,7 @@
 #include "core/stats/compare.h"
 #include "cli/verb.h"
 #include "core/base/input_error.h"
+#include "store/json/json_text.h"
 #include "store/json/reduction_json.h"
 #include "store/table/table.h"
 #include "words/words.h"
@@ -147,7 +148,7 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
         throw UsageError(words::say("--margin must be given when the value is no temperature difference"));
     if (arguments.margin && !(*arguments.margin > 0))
         throw UsageError(words::say("--margin must be above 0"));
-    if (!(arguments.confidence > 0.5 && arguments.confidence <= 1 - 1e-9))
+    if (!(arguments.confidence > 0.5 && arguments.confidence <= highestConfidence))
         throw UsageError(words::say("--confidence must lie between 0.5 and 1"));
     const Selection selection = select(arguments);
     CompareOptions options;
@@ -167,9 +168,7 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
         throw InputError({arguments.table, {}, {}}, error.message);
     }
     if (arguments.json)
-        out << toJson(comparison, selection.unit)
-                   .dump(2, ' ', false, nlohmann::json::error_handler_t::replace)
-            << '\n';
+        out << jsonText(toJson(comparison, selection.unit));
     else
         printTable(out, comparison, selection.unit);
 }

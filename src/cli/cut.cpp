@@ -3,6 +3,7 @@
 #include "cli/verb.h"
 #include "store/atomic_file.h"
 #include "store/json/cut_json.h"
+#include "store/json/json_text.h"
 #include "store/json/simulate_json.h"
 #include "store/paper/cut_svg.h"
 #include "words/words.h"
@@ -64,7 +65,7 @@ VerbBody addCut(CLI::App& app) {
         for (std::size_t i = 0; i < sheets; ++i)
             refuseInputAsTarget(numbered(arguments->svg, i + 1, sheets), {arguments->job});
         if (arguments->json)
-            out << toJson(plan, job).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << "\n";
+            out << jsonText(toJson(plan, job));
         else
             printPlan(out, plan, job);
         for (std::size_t i = 0; i < sheets; ++i)

@@ -4,6 +4,7 @@
 #include "core/domain/words.h"
 #include "core/physics/bond_line.h"
 #include "core/shelf/class_defaults.h"
+#include "store/json/json_text.h"
 #include "words/words.h"
 
 #include <CLI/CLI.hpp>
@@ -208,7 +209,7 @@ VerbBody addDose(CLI::App& app) {
     return [a](std::ostream& out) {
         const Outcome outcome = compute(*a);
         if (a->json)
-            out << toJson(*a, outcome).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << "\n";
+            out << jsonText(toJson(*a, outcome));
         else
             printOutcome(out, *a, outcome);
     };

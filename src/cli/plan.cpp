@@ -2,6 +2,7 @@
 #include "cli/verb.h"
 #include "core/base/input_error.h"
 #include "core/plan/sample_size.h"
+#include "store/json/json_text.h"
 #include "words/words.h"
 
 #include <CLI/CLI.hpp>
@@ -75,7 +76,7 @@ VerbBody addPlan(CLI::App& app) {
                                           {"achieved_power", size.achievedPower},
                                           {"half_width_K", size.halfWidth},
                                           {"total_mounts", size.totalMounts}};
-        out << json.dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << "\n";
+        out << jsonText(json);
     };
 }
 

@@ -3,6 +3,7 @@
 #include "cli/verb.h"
 #include "core/base/input_error.h"
 #include "core/reduce/probe.h"
+#include "store/json/json_text.h"
 #include "store/json/reduction_json.h"
 #include "store/json/simulate_json.h"
 #include "store/log/log_reader.h"
@@ -120,7 +121,7 @@ void runReduce(const ReduceArguments& arguments, std::ostream& out) {
     }
     const Reduction reduction = reduce(trace, settings);
     if (arguments.json)
-        out << toJson(reduction).dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << '\n';
+        out << jsonText(toJson(reduction));
     else
         printTable(out, reduction);
 }

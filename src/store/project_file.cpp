@@ -13,12 +13,13 @@
 
 namespace ibuki {
 
-bool isOpenHere(const FileIdentity& file) { return FileLock::isHeldHere(file); }
+bool isOpenHere(const std::filesystem::path& path) {
+    const auto file = identityOf(path);
+    return file && FileLock::isHeldHere(*file);
+}
 
 bool isProjectFile(const std::filesystem::path& path) {
-    const auto there = identityOf(path);
-    if (!there) return false;
-    if (isOpenHere(*there)) return true;
+    if (isOpenHere(path)) return true;
     const int fd = ::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
     if (fd < 0) return false;
     unsigned char head[72] = {};

@@ -5,8 +5,6 @@
 // beside one. SQLite's own locks on a file are lost when any other handle of the process to that file is
 // closed; whoever opens files therefore asks here first.
 
-#include "store/file_identity.h"
-
 #include <filesystem>
 
 namespace ibuki {
@@ -16,8 +14,8 @@ inline constexpr int projectApplicationId = 0x49425549; ///< "IBUI"
 /// Bears a project's mark, told from its first bytes; also one that this process has open.
 bool isProjectFile(const std::filesystem::path& path);
 
-/// Whether this process holds it as a writer.
-bool isOpenHere(const FileIdentity& file);
+/// Whether this process holds the file that the path leads to as a writer.
+bool isOpenHere(const std::filesystem::path& path);
 
 /// What SQLite would take up beside a project is a regular file, no link, pipe or folder. Throws InputError
 /// (project-not-one.beside) naming it.

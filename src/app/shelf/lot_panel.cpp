@@ -4,7 +4,9 @@
 #include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "core/base/input_error.h"
 #include "core/shelf/shelf.h"
+#include "store/log/mapped_file.h"
 #include "words/words.h"
 
 #include <QBuffer>
@@ -23,6 +25,27 @@ constexpr int pictureEdge = 1280; ///< pixels: enough to read a label, small eno
 template <class E, class Member> const E* first(const Document& document, Member E::*member, Id<Lot> lot) {
     const auto found = document.where(member, lot);
     return found.empty() ? nullptr : found.front();
+}
+
+/// Null with a refusal when it cannot be read.
+QImage readPicture(Session& session, const QString& path) {
+    try {
+        const MappedFile file(path.toStdString()); // no pipe, no device
+        QByteArray bytes =
+            QByteArray::fromRawData(file.bytes().data(), static_cast<qsizetype>(file.bytes().size()));
+        QBuffer buffer(&bytes);
+        QImageReader reader(&buffer);
+        reader.setAutoTransform(true);
+        QImage image = reader.read();
+        file.requireWhole();
+        if (image.isNull())
+            session.refuse(say("%1 is no picture that can be read: %2. Choose a PNG or JPEG file.")
+                               .arg(path, reader.errorString()));
+        return image;
+    } catch (const InputError& error) {
+        session.refuse(error);
+        return {};
+    }
 }
 
 } // namespace
@@ -155,14 +178,8 @@ void LotPanel::choosePicture() {
 bool LotPanel::setPicture(const QString& path) {
     const Lot* lot = session_.document().find(form_.shown());
     if (!lot) return false;
-    QImageReader reader(path);
-    reader.setAutoTransform(true);
-    QImage image = reader.read();
-    if (image.isNull()) {
-        session_.refuse(say("%1 is no picture that can be read: %2. Choose a PNG or JPEG file.")
-                            .arg(path, reader.errorString()));
-        return false;
-    }
+    QImage image = readPicture(session_, path);
+    if (image.isNull()) return false;
     if (std::max(image.width(), image.height()) > pictureEdge)
         image = image.scaled(pictureEdge, pictureEdge, Qt::KeepAspectRatio, Qt::SmoothTransformation);
     QByteArray bytes;

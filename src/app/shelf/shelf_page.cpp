@@ -15,9 +15,9 @@
 #include "core/shelf/shelf_edit.h"
 #include "core/shelf/shelf_worth.h"
 #include "store/atomic_file.h"
+#include "store/log/mapped_file.h"
 #include "store/shelf/shelf_file.h"
 
-#include <QFile>
 #include <QHBoxLayout>
 #include <QScrollArea>
 #include <QScrollBar>
@@ -306,14 +306,11 @@ QString ShelfPage::worth() const {
 }
 
 bool ShelfPage::importFrom(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) {
-        session_.post(say("%1 cannot be read: %2.").arg(path, file.errorString()));
-        return false;
-    }
     Edit edit(session_.document(), titled("Bring in a shelf"));
     try {
-        const ShelfImport found = importShelf(edit, file.readAll().toStdString(), path.toStdString());
+        const MappedFile file(path.toStdString());
+        const ShelfImport found = importShelf(edit, file.bytes(), path.toStdString());
+        file.requireWhole();
         if (!session_.perform(edit.finish())) return false;
         session_.post(say("Brought in %1 new materials and %2 new lots; %3 were there and changed.")
                           .arg(found.newMaterials)

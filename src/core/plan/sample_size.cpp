@@ -2,6 +2,7 @@
 #include "core/plan/sample_size.h"
 
 #include "core/base/input_error.h"
+#include "core/stats/compare.h"
 #include "core/stats/dunnett.h"
 #include "core/stats/power.h"
 #include "core/stats/studentized_range.h"
@@ -18,7 +19,6 @@ namespace ibuki {
 namespace {
 
 constexpr int mostGroups = 200;
-constexpr double highestConfidence = 1 - 1e-9; ///< beyond it no critical value has a digit that is right
 
 [[noreturn]] void refuse(const char* code, Fields fields = {}) {
     throw InputError(code, {}, std::move(fields));

@@ -76,8 +76,7 @@ GroupSummary summarise(const GroupRuns& runs, bool lowerIsBetter) {
 void checkOptions(const CompareOptions& options) {
     if (!(options.margin > 0) || !std::isfinite(options.margin))
         throw InputError("compare-margin", {}, {{"margin", options.margin}});
-    if (!(options.confidence > 0.5
-          && options.confidence <= 1 - 1e-9)) // no digit of a critical value is right beyond
+    if (!(options.confidence > 0.5 && options.confidence <= highestConfidence))
         throw InputError("compare-confidence", {}, {{"confidence", options.confidence}});
 }
 

@@ -30,6 +30,8 @@ struct RunValue {
     bool limitBound = false; ///< right-censored: at least this much
 };
 
+inline constexpr double highestConfidence = 1 - 1e-9; ///< beyond it no digit of a critical value is right
+
 struct CompareOptions {
     double margin = 1.0;      ///< smallest difference that matters, > 0, in the unit of the values
     double confidence = 0.95; ///< in (0.5, 1); α = 1 − confidence

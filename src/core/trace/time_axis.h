@@ -14,6 +14,8 @@
 namespace ibuki {
 
 inline constexpr double longestRecordingS = 3.2e9; ///< a hundred years
+/// What a recording may hold: 1 Hz for three years. A file that claims more is damaged or made to harm.
+inline constexpr std::size_t mostSamples = 100'000'000;
 
 /// One thing that was found, with the row (as given) behind it.
 struct TimeAxisEvent {

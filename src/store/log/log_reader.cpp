@@ -17,8 +17,6 @@
 namespace ibuki {
 namespace {
 
-constexpr std::size_t mostSamplesOfALog = 100'000'000; ///< what a project keeps of one
-
 constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 
 /// The text of a log as it is scanned: its own, or that of its objects.
@@ -144,7 +142,7 @@ private:
 
     void takeRow(const RowScan& scan) {
         const std::size_t row = stamps_.size();
-        if (row >= mostSamplesOfALog) notes_.refuse("log-long");
+        if (row >= mostSamples) notes_.refuse("log-long");
         stamps_.push_back(scan.stampS());
         lines_.push_back(static_cast<std::uint32_t>(scan.line()));
         for (std::size_t i : scan.wanted()) {

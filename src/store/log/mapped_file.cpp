@@ -31,7 +31,7 @@ struct Descriptor {
 } // namespace
 
 MappedFile::MappedFile(const std::filesystem::path& path) : path_(path) {
-    if (const auto there = identityOf(path); there && isOpenHere(*there)) refuse(path, EBUSY);
+    if (isOpenHere(path)) refuse(path, EBUSY);
     const Descriptor file{::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC)}; // a pipe does not wait
     if (file.fd < 0) refuse(path, errno);
     struct stat info {};
@@ -39,7 +39,8 @@ MappedFile::MappedFile(const std::filesystem::path& path) : path_(path) {
     if (S_ISDIR(info.st_mode)) refuse(path, EISDIR);
     if (!S_ISREG(info.st_mode)) throw InputError("file-unreadable.special", {path.string(), {}, {}});
     size_ = static_cast<std::size_t>(info.st_size);
-    stamp_ = {info.st_dev, info.st_ino, info.st_size,
+    stamp_ = {{info.st_dev, info.st_ino},
+              info.st_size,
               info.st_ctim.tv_sec * std::int64_t{1'000'000'000} + info.st_ctim.tv_nsec};
     if (size_ == 0) return;
     void* address = ::mmap(nullptr, size_, PROT_READ, MAP_PRIVATE, file.fd, 0);

@@ -3,6 +3,8 @@
 
 // A file's bytes without a copy: read-only memory map, unmapped on destruction.
 
+#include "store/file_identity.h"
+
 #include <cstdint>
 #include <filesystem>
 #include <string_view>
@@ -11,8 +13,7 @@ namespace ibuki {
 
 /// Which file it was, and in which state: one with the same stamp has not been written since.
 struct FileStamp {
-    std::uint64_t device = 0;
-    std::uint64_t inode = 0;
+    FileIdentity file;
     std::int64_t bytes = 0;
     std::int64_t changedNs = 0; ///< status change, which no program can set back
     bool operator==(const FileStamp&) const = default;

@@ -5,6 +5,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
+#include "store/json/json_text.h"
 #include "store/json/reduction_json.h"
 #include "store/paper/ladder_svg.h"
 #include "store/table/table.h"
@@ -294,7 +295,7 @@ std::string jsonReport(const Document& document, const Question& question) {
              {"response", row.response ? nlohmann::ordered_json(*row.response) : nullptr},
              {"reduction", reduction ? toJson(onlyBy(*reduction, question.metric)) : nullptr}});
     }
-    return json.dump(2, ' ', false, nlohmann::json::error_handler_t::replace) + "\n";
+    return jsonText(json);
 }
 
 } // namespace ibuki

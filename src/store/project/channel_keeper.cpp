@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "store/digest.h"
+#include "store/project/database.h"
 #include "store/project/packing.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -79,7 +80,8 @@ void keepOtherChannels(const std::filesystem::path& project, const KeepTask& tas
     if (file.stamp() != task.stamp && sha256(file.bytes()) != task.sha256)
         throw InputError("log-changed", {task.log, {}, {}});
     try {
-        SQLite::Database database(project.string(), SQLite::OPEN_READWRITE);
+        const auto opened = openDatabase(project.string(), SQLite::OPEN_READWRITE);
+        SQLite::Database& database = *opened;
         database.setBusyTimeout(10'000); // the window writes between the blocks
         BlockWriter writer(database, task.recording);
         streamOtherChannels(file.bytes(), task.log, task.options, task.keptRows, keptBlockRows,
@@ -94,7 +96,8 @@ void keepOtherChannels(const std::filesystem::path& project, const KeepTask& tas
 std::optional<Channel> loadKeptChannel(const std::filesystem::path& project, Id<Recording> recording,
                                        const std::string& column) {
     try {
-        const SQLite::Database database(project.string(), SQLite::OPEN_READONLY);
+        const auto opened = openDatabase(project.string(), SQLite::OPEN_READONLY);
+        const SQLite::Database& database = *opened;
         SQLite::Statement entry(
             database, "SELECT position, unit, kind, samples FROM channel WHERE recording = ? AND "
                       "log_column = ? AND kind IN ('number blocks', 'word blocks') ORDER BY position");
@@ -113,6 +116,8 @@ std::optional<Channel> loadKeptChannel(const std::filesystem::path& project, Id<
         blocks.bind(2, entry.getColumn(0).getInt64());
         while (blocks.executeStep()) {
             const auto count = static_cast<std::size_t>(blocks.getColumn(0).getInt64());
+            if (count > keptBlockRows)
+                throw InputError("project-damaged.count", {project.string(), {}, {}}, {{"count", count}});
             const std::string_view data(static_cast<const char*>(blocks.getColumn(1).getBlob()),
                                         static_cast<std::size_t>(blocks.getColumn(1).getBytes()));
             if (numbers)

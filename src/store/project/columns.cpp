@@ -19,15 +19,28 @@ std::string_view ColumnInfo::sqlType() const {
     }
 }
 
+namespace {
+
+/// Of a column of numbers; references are none.
+std::optional<double> numberIn(const ColumnInfo& column, const Cell& cell) {
+    if (column.form != CellForm::number && column.form != CellForm::whole) return std::nullopt;
+    if (const auto* whole = std::get_if<std::int64_t>(&cell)) return static_cast<double>(*whole);
+    if (const auto* number = std::get_if<double>(&cell)) return *number;
+    return std::nullopt;
+}
+
+} // namespace
+
+bool ColumnInfo::isTooLarge(const Cell& cell) const {
+    const auto number = numberIn(*this, cell);
+    return number && *number > range.most;
+}
+
 void ColumnInfo::setChecked(void* entity, const Cell& cell) const {
-    const auto* whole = std::get_if<std::int64_t>(&cell);
-    const auto* number = std::get_if<double>(&cell);
-    if ((form == CellForm::number || form == CellForm::whole) && (whole || number)) {
-        const double value = whole ? static_cast<double>(*whole) : *number;
-        if (!(value >= range.least && value <= range.most))
-            throw InputError("project-damaged.range", {},
-                             {{"value", value}, {"least", range.least}, {"most", range.most}});
-    }
+    const auto number = numberIn(*this, cell);
+    if (number && !(*number >= range.least && *number <= range.most))
+        throw InputError("project-damaged.range", {},
+                         {{"value", *number}, {"least", range.least}, {"most", range.most}});
     set(entity, cell);
 }
 

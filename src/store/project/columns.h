@@ -40,6 +40,8 @@ struct ColumnInfo {
     bool (*equal)(const void* a, const void* b);
     CellRange range = {};
 
+    /// Above what the member can be; false of a cell that is no number.
+    bool isTooLarge(const Cell& cell) const;
     /// set() with the range looked at. Throws InputError (project-damaged).
     void setChecked(void* entity, const Cell& cell) const;
 

@@ -2,6 +2,7 @@
 #include "store/project/packing.h"
 
 #include "core/base/input_error.h"
+#include "core/trace/time_axis.h"
 
 #include <array>
 #include <bit>
@@ -54,7 +55,7 @@ std::string packNumbers(std::span<const double> values) {
 }
 
 std::vector<double> unpackNumbers(std::string_view bytes, std::size_t count) {
-    if (count > static_cast<std::size_t>(mostSamples)) refuse();
+    if (count > mostSamples) refuse();
     const std::string planes = expanded(bytes, count * sizeof(double));
     if (planes.size() != count * sizeof(double)) refuse();
     std::vector<double> values(count);

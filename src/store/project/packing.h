@@ -4,15 +4,12 @@
 // Columns of a recording as compressed bytes. Numbers: little-endian doubles, their bytes gathered plane by
 // plane (first bytes of all, then second bytes, …), then zstd. Words: joined by newlines, then zstd.
 
-#include <cstdint>
 #include <span>
 #include <string>
 #include <vector>
 
 namespace ibuki {
 
-/// What a recording may hold: 1 Hz for three years. A file that claims more is damaged or made to harm.
-inline constexpr std::int64_t mostSamples = 100'000'000;
 /// Of all words of one column together.
 inline constexpr std::size_t mostWordBytes = std::size_t{256} << 20U;
 

@@ -10,6 +10,7 @@
 #include "store/file_identity.h"
 #include "store/file_lock.h"
 #include "store/json/message_json.h"
+#include "store/project/database.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
 #include "store/project/rows.h"
@@ -27,8 +28,6 @@
 
 namespace ibuki {
 namespace {
-
-constexpr int mostCellBytes = 1 << 29; ///< of anything that stands in one row
 
 InputError::Where at(const std::filesystem::path& path) { return {path.string(), {}, {}}; }
 
@@ -78,16 +77,6 @@ void copyBeforeMigration(SQLite::Database& database, const std::filesystem::path
     throw InputError("file-not-writable.old-copy", at(path), {{"version", version}});
 }
 
-/// Nothing that a stranger put into the file runs: no trigger, no view, no function in the schema.
-void distrust(SQLite::Database& database) {
-    sqlite3* handle = database.getHandle();
-    for (int option : {SQLITE_DBCONFIG_ENABLE_TRIGGER, SQLITE_DBCONFIG_ENABLE_VIEW,
-                       SQLITE_DBCONFIG_TRUSTED_SCHEMA, SQLITE_DBCONFIG_ENABLE_LOAD_EXTENSION})
-        sqlite3_db_config(handle, option, 0, nullptr);
-    sqlite3_db_config(handle, SQLITE_DBCONFIG_DEFENSIVE, 1, nullptr);
-    sqlite3_limit(handle, SQLITE_LIMIT_LENGTH, mostCellBytes);
-}
-
 /// As a part of a "file:" name.
 std::string uriPath(const std::filesystem::path& path) {
     std::string text;
@@ -100,7 +89,8 @@ std::string uriPath(const std::filesystem::path& path) {
 /// A cell of a stored recording, of a length that it can have.
 std::size_t samplesOf(const SQLite::Column& cell) {
     const std::int64_t count = cell.getInt64();
-    if (count < 0 || count > mostSamples) throw InputError("project-damaged.count", {}, {{"count", count}});
+    if (count < 0 || static_cast<std::uint64_t>(count) > mostSamples)
+        throw InputError("project-damaged.count", {}, {{"count", count}});
     return static_cast<std::size_t>(count);
 }
 
@@ -198,7 +188,7 @@ struct Project::State {
     std::optional<FileIdentity> identity;
     Access access = Access::readWrite;
 
-    void openDatabase(); ///< brought to the newest format
+    void openNewest(); ///< the database, brought to the newest format
     void prepare() const {
         database->setBusyTimeout(2000);
         database->exec("PRAGMA foreign_keys = ON");
@@ -210,8 +200,8 @@ struct Project::State {
     void load() {
         document = readDocument(*database);
         // Above every id, whatever the file says: the next value would take another's place.
-        document.nextId =
-            std::max(document.nextId, database->execAndGet("SELECT next_id FROM sequence").getInt64());
+        const std::int64_t stated = database->execAndGet("SELECT next_id FROM sequence").getInt64();
+        if (stated <= mostId) document.nextId = std::max(document.nextId, stated);
         identity = identityOf(path);
     }
 
@@ -244,8 +234,7 @@ Project Project::create(const std::filesystem::path& path) {
     state->path = path;
     state->lock = FileLock(path);
     try {
-        state->database = std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE);
-        distrust(*state->database);
+        state->database = openDatabase(path.string(), SQLite::OPEN_READWRITE);
         state->database->exec(fmt::format("PRAGMA application_id = {}", projectApplicationId));
         state->prepare();
         migrate(*state->database, 0);
@@ -258,15 +247,14 @@ Project Project::create(const std::filesystem::path& path) {
     return Project(std::move(state));
 }
 
-void Project::State::openDatabase() {
+void Project::State::openNewest() {
     const bool writes = access == Access::readWrite;
     // A finished project in a folder without write permission cannot get its WAL index: read it as it stands.
     const auto folder = path.parent_path().empty() ? std::filesystem::path(".") : path.parent_path();
     const bool sealed = !writes && ::access(folder.c_str(), W_OK) != 0;
     const std::string name = sealed ? "file:" + uriPath(path) + "?immutable=1" : path.string();
-    database = std::make_unique<SQLite::Database>(
-        name, (writes ? SQLite::OPEN_READWRITE : SQLite::OPEN_READONLY) | (sealed ? SQLite::OPEN_URI : 0));
-    distrust(*database);
+    database = openDatabase(name, (writes ? SQLite::OPEN_READWRITE : SQLite::OPEN_READONLY)
+                                      | (sealed ? SQLite::OPEN_URI : 0));
     if (pragma(*database, "application_id") != projectApplicationId)
         throw InputError("project-not-one.database", at(path));
     const int version = pragma(*database, "user_version");
@@ -287,7 +275,7 @@ Project Project::open(const std::filesystem::path& path, Access access) {
     state->access = access;
     if (access == Access::readWrite) state->lock = FileLock(path);
     try {
-        state->openDatabase();
+        state->openNewest();
         state->prepare();
         state->load();
     } catch (const SQLite::Exception& error) {
@@ -412,8 +400,7 @@ void Project::saveCopy(const std::filesystem::path& target) const {
     state_->requireSameFile();
     if (identityOf(target) && identityOf(target) == state_->identity)
         throw InputError("copy-onto-itself", at(target));
-    if (const auto there = identityOf(target); there && isOpenHere(*there))
-        throw InputError("project-locked", at(target));
+    if (isOpenHere(target)) throw InputError("project-locked", at(target));
     if (isProjectFile(target)) FileLock{target}; // another program may have it open
     const auto temporary = makePartBeside(target);
     try {

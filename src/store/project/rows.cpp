@@ -15,7 +15,6 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::int64_t mostId = std::int64_t{1} << 53; ///< exact as a number of JSON
 constexpr std::int64_t mostRows = 2'000'000;
 constexpr int mostTextBytes = 64 << 20;
 

@@ -5,6 +5,7 @@
 
 #include "core/domain/edit.h"
 
+#include <cstdint>
 #include <nlohmann/json.hpp>
 #include <vector>
 
@@ -13,6 +14,8 @@ class Database;
 }
 
 namespace ibuki {
+
+inline constexpr std::int64_t mostId = std::int64_t{1} << 53; ///< of a value; exact as a number of JSON
 
 /// Reads every table. Throws InputError (project-damaged) that names table, row and column.
 Document readDocument(SQLite::Database& database);

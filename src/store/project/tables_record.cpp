@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/run_reduction.h"
+#include "core/trace/time_axis.h"
 #include "store/json/json_limits.h"
 #include "store/json/message_json.h"
 #include "store/json/reduction_json.h"
 #include "store/project/column_list.h"
-#include "store/project/packing.h"
 
 namespace ibuki {
 

@@ -5,6 +5,7 @@
 #include "core/domain/material.h"
 #include "core/shelf/shelf.h"
 #include "store/json/json_limits.h"
+#include "store/json/json_text.h"
 #include "store/log/text.h"
 #include "store/project/columns.h"
 #include "store/table/table.h"
@@ -85,11 +86,7 @@ std::optional<Cell> cellFrom(const ColumnInfo& column, const std::string& text) 
 
 bool put(void* entity, const ColumnInfo& column, const std::string& text) {
     const auto cell = cellFrom(column, text);
-    if (!cell) return false;
-    if (const auto* number = std::get_if<double>(&*cell); number && *number > column.range.most) return false;
-    if (const auto* whole = std::get_if<std::int64_t>(&*cell);
-        whole && static_cast<double>(*whole) > column.range.most)
-        return false; // below zero the shelf says why it cannot be
+    if (!cell || column.isTooLarge(*cell)) return false; // below zero the shelf says why it cannot be
     try {
         column.set(entity, *cell);
         return true;
@@ -321,9 +318,7 @@ std::string shelfJson(const Document& document) {
             entry["lots"].push_back(jsonFields(asItStands(document, *lot)));
         materials.push_back(entry);
     }
-    return Json{{"schema", jsonSchema}, {"materials", materials}}.dump(2, ' ', false,
-                                                                       Json::error_handler_t::replace)
-           + "\n";
+    return jsonText(Json{{"schema", jsonSchema}, {"materials", materials}});
 }
 
 ShelfImport importShelf(Edit& edit, std::string_view bytes, const std::string& fileName) {

@@ -10,6 +10,7 @@
 #include "store/log/log_reader.h"
 #include "store/log/mapped_file.h"
 #include "store/table/table.h"
+#include "support/peak.h"
 #include "support/project_files.h"
 #include "support/test_class.h"
 
@@ -18,19 +19,13 @@
 #include <QtTest>
 #include <fmt/format.h>
 #include <fstream>
-#include <sys/resource.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
 using namespace ibuki;
+using story::peakMB;
 
 namespace {
-
-long peakMB() {
-    rusage usage{};
-    ::getrusage(RUSAGE_SELF, &usage);
-    return usage.ru_maxrss / 1024;
-}
 
 /// A load with its idle, a sample a second.
 std::string usualLog(const std::string& header = "Time [s],Core 0 [°C],CPU Power [W],Room [°C]",

@@ -8,12 +8,14 @@
 #include "core/evidence/evidence.h"
 #include "core/plan/power_analysis.h"
 #include "core/setup/plan_setup.h"
+#include "core/trace/time_axis.h"
 #include "store/paper/report.h"
 #include "store/project/channel_keeper.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
 #include "store/project_file.h"
+#include "support/peak.h"
 #include "support/project_files.h"
 #include "support/stored_story.h"
 #include "support/test_class.h"
@@ -23,12 +25,12 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fstream>
 #include <random>
-#include <sys/resource.h>
 #include <sys/stat.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
 using namespace ibuki;
+using story::peakMB;
 namespace fs = std::filesystem;
 
 namespace {
@@ -40,12 +42,6 @@ std::string bytesOf(const fs::path& path) {
 
 void write(const fs::path& path, const std::string& bytes) {
     std::ofstream(path, std::ios::binary | std::ios::trunc) << bytes;
-}
-
-long peakMB() {
-    rusage usage{};
-    ::getrusage(RUSAGE_SELF, &usage);
-    return usage.ru_maxrss / 1024;
 }
 
 } // namespace
@@ -163,6 +159,30 @@ private slots:
         edit.add(story::benchNamed("b"));
         project.apply(edit.finish());
         QCOMPARE(Project::open(path, Access::readOnly).document().all<Material>().begin()->second.name, name);
+    }
+    void neitherDoTheyWhereChannelsAreKept() {
+        const fs::path log = folder_.filePath("kept.csv").toStdString();
+        std::string text = "Time [s],Core 0 [C],Rail [V]\n";
+        for (int i = 0; i < 50; ++i) text += std::to_string(i) + ",50,12\n";
+        write(log, text);
+        const fs::path path = stored();
+        const LogReading reading = readLogReported(text, log.string());
+        KeepTask task{{}, log.string(), {}, {}, reading.keptRows, MappedFile(log).stamp()};
+        {
+            Project project = Project::open(path);
+            Edit edit(project.document(), "log");
+            Recording recording;
+            recording.bench = project.document().all<Bench>().begin()->first;
+            task.recording = edit.add(recording);
+            project.apply(edit.finish(), {{{task.recording, reading.trace}}, {}});
+        }
+        SQLite::Database(path.string(), SQLite::OPEN_READWRITE)
+            .exec("CREATE TRIGGER planted AFTER INSERT ON channel_block BEGIN UPDATE bench SET name = "
+                  "'stolen'; END");
+        keepOtherChannels(path, task);
+        QVERIFY(loadKeptChannel(path, task.recording, "Rail [V]").has_value());
+        QVERIFY(Project::open(path, Access::readOnly).document().all<Bench>().begin()->second.name
+                != "stolen");
     }
     void aViewInTheSteadOfATableIsRefused() {
         const fs::path path = changedBy("PRAGMA foreign_keys = OFF; DROP TABLE look; CREATE VIEW look AS "
@@ -322,7 +342,7 @@ private slots:
     }
 
     void theNextIdStandsAboveAllThatAreThere() {
-        for (const char* next : {"0", "1", "-5", "-9223372036854775808"}) {
+        for (const char* next : {"0", "1", "-5", "-9223372036854775808", "9223372036854775807"}) {
             const fs::path path = changedBy(std::string("UPDATE sequence SET next_id = ") + next);
             Project project = Project::open(path);
             const auto materials = project.document().all<Material>().size();

@@ -89,6 +89,8 @@ std::span<const Entry> errors() {
         wrong("file-not-writable.read-only", "the project was opened for reading only", "Open a copy"),
         wrong("file-unreadable", "the file cannot be read ({reason})",
               "Check that it is a file and that you may read it"),
+        wrong("file-unreadable.project", "this is the project that is open",
+              "Choose the file that you want to bring in"),
         wrong("file-unreadable.special", "this is no file with contents, but a pipe, a device or the like",
               "Choose a file"),
         wrong("file-shrank", "another program cut the file off while it was read",

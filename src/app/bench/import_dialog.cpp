@@ -54,7 +54,8 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
     setWindowTitle(say("Bring in logs"));
     resize(1180, 740);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(cardTitle(say("%1 logs: where do they belong?").arg(batch_.logs.size())));
+    layout->addWidget(cardTitle(sayMany("{count} log: where does it belong?",
+                                        "{count} logs: where do they belong?", batch_.logs.size())));
     layout->addWidget(
         quietLabel(say("Each new mount is one application of its material. A second log of a mount that "
                        "was not touched is a repeated run: choose that mount.")));

@@ -7,6 +7,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
 #include "core/reduce/reduce.h"
+#include "store/project_file.h"
 
 #include <QDateTime>
 #include <QUndoCommand>
@@ -126,7 +127,7 @@ void Session::reduceBeside(const Message& title, std::vector<ReductionTask> task
 }
 
 bool Session::openProject(const QString& path) {
-    if (project_ && path == this->path()) return true;
+    if (project_ && isOpenHere(path.toStdString())) return true; // by this name or another
     try {
         take(Project::open(path.toStdString()));
         return true;

@@ -31,7 +31,7 @@ struct Descriptor {
 } // namespace
 
 MappedFile::MappedFile(const std::filesystem::path& path) : path_(path) {
-    if (isOpenHere(path)) refuse(path, EBUSY);
+    if (isOpenHere(path)) throw InputError("file-unreadable.project", {path.string(), {}, {}});
     const Descriptor file{::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC)}; // a pipe does not wait
     if (file.fd < 0) refuse(path, errno);
     struct stat info {};

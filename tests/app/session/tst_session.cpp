@@ -177,6 +177,16 @@ private slots:
         session->record(see);                               // the same mounts are seen once
         QCOMPARE(session->document().all<Look>().size(), std::size_t{1});
     }
+    void theOpenProjectIsOpenByAllItsNames() {
+        const auto session = measured();
+        const QString link = folder_.filePath("another-name.ibuki");
+        QVERIFY(QFile::link(session->path(), link));
+        QSignalSpy refused(session.get(), &Session::refused);
+        QSignalSpy changed(session.get(), &Session::projectChanged);
+        QVERIFY(session->openProject(link));
+        QCOMPARE(refused.count(), 0);
+        QCOMPARE(changed.count(), 0); // and its undo stack is still there
+    }
     void failuresPostOneSentenceAndChangeNothing() {
         const auto session = measured();
         QSignalSpy notices(session.get(), &Session::refused);

@@ -120,6 +120,12 @@ private slots:
         QCOMPARE(story::codeOf([&] { Project::open(path); }), "project-locked");
         QVERIFY(!fs::exists(path.string() + "-lock"));
     }
+    void theOpenProjectIsReadByNoOtherHandle() { // closing it would end the locks of SQLite
+        const fs::path path = stored();
+        const Project open = Project::open(path);
+        QCOMPARE(story::codeOf([&] { const MappedFile file(path); }), "file-unreadable");
+        QCOMPARE(story::codeOf([&] { readLogFile(path); }), "file-unreadable");
+    }
     void aCopyReplacesNoProjectThatIsOpen() {
         const fs::path path = stored();
         const fs::path other = stored();

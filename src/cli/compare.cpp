@@ -7,7 +7,6 @@
 #include "store/table/table.h"
 #include "words/words.h"
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
 #include <map>
@@ -175,29 +174,24 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
 
 } // namespace
 
-VerbBody addCompare(CLI::App& app) {
+VerbBody addCompare(Options options) {
     auto arguments = std::make_shared<CompareArguments>();
-    app.add_option("TABLE", arguments->table, words::say("Tidy table, one row a run"))->required();
-    app.add_option("--group", arguments->group, words::say("Column that names the groups"));
-    app.add_option("--value", arguments->value, words::say("Column that holds the values"));
-    CLI::Option* mount =
-        app.add_option("--mount", arguments->mount, words::say("Column that names the mounts"));
-    app.add_option("--block", arguments->block, words::say("Column that names the blocks"));
-    app.add_option("--reference", arguments->reference, words::say("Group that others are compared with"));
-    app.add_option("--order", arguments->order, words::say("Column with the mount order"));
-    app.add_option("--margin", arguments->margin, words::say("Smallest difference that matters, K"));
-    app.add_option("--confidence", arguments->confidence, words::say("Confidence, for example 0.95"));
-    app.add_option("--method", arguments->method, words::say("pooled or welch"))
-        ->check(CLI::IsMember({"pooled", "welch"}));
-    app.add_option("--better", arguments->better, words::say("lower or higher"))
-        ->check(CLI::IsMember({"lower", "higher"}));
-    app.add_option("--where", arguments->where, words::say("COL=VALUE, may be repeated"))
-        ->expected(1)
-        ->take_all();
-    app.add_flag("--json", arguments->json, words::say("Print one JSON object"));
-    app.footer("Example:\nibuki-cli compare study.csv --margin 1.0 --json");
+    options.add("TABLE", arguments->table, words::say("Tidy table, one row a run")).required();
+    options.add("--group", arguments->group, words::say("Column that names the groups"));
+    options.add("--value", arguments->value, words::say("Column that holds the values"));
+    const Option mount = options.add("--mount", arguments->mount, words::say("Column that names the mounts"));
+    options.add("--block", arguments->block, words::say("Column that names the blocks"));
+    options.add("--reference", arguments->reference, words::say("Group that others are compared with"));
+    options.add("--order", arguments->order, words::say("Column with the mount order"));
+    options.add("--margin", arguments->margin, words::say("Smallest difference that matters, K"));
+    options.add("--confidence", arguments->confidence, words::say("Confidence, for example 0.95"));
+    options.add("--method", arguments->method, words::say("pooled or welch")).oneOf({"pooled", "welch"});
+    options.add("--better", arguments->better, words::say("lower or higher")).oneOf({"lower", "higher"});
+    options.add("--where", arguments->where, words::say("COL=VALUE, may be repeated")).repeated();
+    options.addJson(arguments->json);
+    options.example("ibuki-cli compare study.csv --margin 1.0 --json");
     return [arguments, mount](std::ostream& out) {
-        arguments->mountGiven = mount->count() > 0;
+        arguments->mountGiven = mount.given();
         runCompare(*arguments, out);
     };
 }

@@ -8,7 +8,6 @@
 #include "store/paper/cut_svg.h"
 #include "words/words.h"
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
 #include <memory>
@@ -52,12 +51,12 @@ std::string numbered(const std::string& path, std::size_t number, std::size_t co
 
 } // namespace
 
-VerbBody addCut(CLI::App& app) {
+VerbBody addCut(Options options) {
     auto arguments = std::make_shared<CutArguments>();
-    app.add_option("job", arguments->job, words::say("Pieces and sheets (JSON, docs/cli.md)"))->required();
-    app.add_option("--svg", arguments->svg, words::say("Also draw each sheet at 1:1; several get -1, -2, …"));
-    app.add_flag("--json", arguments->json, words::say("One JSON object on standard output"));
-    app.footer("Example:\nibuki-cli cut pads.json --svg pads.svg");
+    options.add("job", arguments->job, words::say("Pieces and sheets (JSON, docs/cli.md)")).required();
+    options.add("--svg", arguments->svg, words::say("Also draw each sheet at 1:1; several get -1, -2, …"));
+    options.addJson(arguments->json);
+    options.example("ibuki-cli cut pads.json --svg pads.svg");
     return [arguments](std::ostream& out) {
         const CutJob job = cutJobFromJson(readJsonFile(arguments->job), arguments->job);
         const CutPlan plan = planCuts(job);

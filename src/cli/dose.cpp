@@ -7,7 +7,6 @@
 #include "store/json/json_text.h"
 #include "words/words.h"
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
 #include <memory>
@@ -180,32 +179,30 @@ void printOutcome(std::ostream& out, const DoseArguments& arguments, const Outco
 
 } // namespace
 
-VerbBody addDose(CLI::App& app) {
+VerbBody addDose(Options options) {
     auto a = std::make_shared<DoseArguments>();
-    app.add_option("--width", a->width, words::say("Face, mm"))->required();
-    app.add_option("--length", a->length, words::say("Face, mm"))->required();
-    app.add_option("--class", a->kind,
-                   words::say("Class of material, for what is not given (default paste)"));
-    app.add_option("--bond-line-um", a->bondLineUm, words::say("Bond line, µm"));
-    app.add_option("--yield-Pa", a->yieldPa, words::say("Yield stress: with --force-N gives the bond line"));
-    app.add_option("--force-N", a->forceN, words::say("Force of all screws together"));
-    app.add_option("--largest-um", a->largestUm, words::say("Largest filler particle, µm"));
-    app.add_option("--density", a->density, words::say("g/mL"));
-    app.add_option("--allowance", a->allowance,
-                   words::say("Squeezed out and lost, as a share (default 0.5)"));
-    app.add_option("--bore-mm", a->bore, words::say("Bore of the syringe (default 8.66)"));
-    app.add_option("--pattern", a->pattern, words::say("dot, line, cross, five-dots or film"));
-    app.add_option("--reach-mm", a->reach,
-                   words::say("Half a line, half a cross, distance of the outer dots"));
-    auto* volume = app.add_option("--volume-mm3", a->volumeMm3, words::say("Amount, instead of the dose"));
-    app.add_option("--mass-g", a->massG, words::say("Amount, instead of the dose"))->excludes(volume);
-    app.add_option("--cell-mm", a->cell, words::say("Grid of the spread (default 0.1)"));
-    app.add_option("--tube-g", a->tubeG, words::say("Content of a tube, g"));
-    app.add_option("--residue", a->residue, words::say("Share that stays in the tube"));
-    app.add_option("--price", a->price, words::say("Of the tube; needs --currency"));
-    app.add_option("--currency", a->currency, words::say("Such as NOK"));
-    app.add_flag("--json", a->json, words::say("One JSON object on standard output"));
-    app.footer("Example:\nibuki-cli dose --width 30 --length 30 --bond-line-um 40 --pattern five-dots");
+    options.add("--width", a->width, words::say("Face, mm")).required();
+    options.add("--length", a->length, words::say("Face, mm")).required();
+    options.add("--class", a->kind, words::say("Class of material, for what is not given (default paste)"));
+    options.add("--bond-line-um", a->bondLineUm, words::say("Bond line, µm"));
+    options.add("--yield-Pa", a->yieldPa, words::say("Yield stress: with --force-N gives the bond line"));
+    options.add("--force-N", a->forceN, words::say("Force of all screws together"));
+    options.add("--largest-um", a->largestUm, words::say("Largest filler particle, µm"));
+    options.add("--density", a->density, words::say("g/mL"));
+    options.add("--allowance", a->allowance, words::say("Squeezed out and lost, as a share (default 0.5)"));
+    options.add("--bore-mm", a->bore, words::say("Bore of the syringe (default 8.66)"));
+    options.add("--pattern", a->pattern, words::say("dot, line, cross, five-dots or film"));
+    options.add("--reach-mm", a->reach, words::say("Half a line, half a cross, distance of the outer dots"));
+    const Option volume =
+        options.add("--volume-mm3", a->volumeMm3, words::say("Amount, instead of the dose"));
+    options.add("--mass-g", a->massG, words::say("Amount, instead of the dose")).excludes(volume);
+    options.add("--cell-mm", a->cell, words::say("Grid of the spread (default 0.1)"));
+    options.add("--tube-g", a->tubeG, words::say("Content of a tube, g"));
+    options.add("--residue", a->residue, words::say("Share that stays in the tube"));
+    options.add("--price", a->price, words::say("Of the tube; needs --currency"));
+    options.add("--currency", a->currency, words::say("Such as NOK"));
+    options.addJson(a->json);
+    options.example("ibuki-cli dose --width 30 --length 30 --bond-line-um 40 --pattern five-dots");
     return [a](std::ostream& out) {
         const Outcome outcome = compute(*a);
         if (a->json)

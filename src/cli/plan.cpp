@@ -5,10 +5,8 @@
 #include "store/json/json_text.h"
 #include "words/words.h"
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
-#include <map>
 #include <memory>
 #include <nlohmann/json.hpp>
 
@@ -17,8 +15,14 @@ namespace {
 
 struct PlanArguments {
     SampleSizeInput input;
+    std::string comparison = "all-pairs";
     bool json = false;
 };
+
+PlannedComparison comparisonOf(const std::string& word) {
+    if (word == "reference") return PlannedComparison::reference;
+    return word == "two" ? PlannedComparison::two : PlannedComparison::allPairs;
+}
 
 void printSize(std::ostream& out, const SampleSize& size, const SampleSizeInput& input) {
     fmt::print(out, "{}\n",
@@ -41,32 +45,28 @@ void printSize(std::ostream& out, const SampleSize& size, const SampleSizeInput&
 
 } // namespace
 
-VerbBody addPlan(CLI::App& app) {
+VerbBody addPlan(Options options) {
     auto arguments = std::make_shared<PlanArguments>();
     SampleSizeInput& input = arguments->input;
-    const std::map<std::string, PlannedComparison> comparisons{{"all-pairs", PlannedComparison::allPairs},
-                                                               {"reference", PlannedComparison::reference},
-                                                               {"two", PlannedComparison::two}};
-    app.add_option("--groups", input.groups, words::say("Levels compared"))->required();
-    app.add_option("--mount-sd", input.mountSd, words::say("Standard deviation between mounts, K"))
-        ->required();
-    auto* difference =
-        app.add_option("--difference", input.difference, words::say("Difference that must not be missed, K"));
-    app.add_option("--power", input.power, words::say("Chance wanted"))->capture_default_str();
-    app.add_option("--confidence", input.confidence, words::say("Confidence of the verdict"))
-        ->capture_default_str();
-    app.add_option("--comparison", input.comparison, words::say("all-pairs, reference or two"))
-        ->transform(CLI::CheckedTransformer(comparisons));
-    auto* margin = app.add_option("--margin", input.margin,
-                                  words::say("Show instead that two are the same within it, K"));
-    app.add_flag("--json", arguments->json, words::say("One JSON object on standard output"));
-    app.footer("Example:\nibuki-cli plan --groups 4 --mount-sd 0.4 --difference 1.0");
+    options.add("--groups", input.groups, words::say("Levels compared")).required();
+    options.add("--mount-sd", input.mountSd, words::say("Standard deviation between mounts, K")).required();
+    const Option difference =
+        options.add("--difference", input.difference, words::say("Difference that must not be missed, K"));
+    options.add("--power", input.power, words::say("Chance wanted")).tellDefault();
+    options.add("--confidence", input.confidence, words::say("Confidence of the verdict")).tellDefault();
+    options.add("--comparison", arguments->comparison, words::say("all-pairs, reference or two"))
+        .oneOf({"all-pairs", "reference", "two"});
+    const Option margin =
+        options.add("--margin", input.margin, words::say("Show instead that two are the same within it, K"));
+    options.addJson(arguments->json);
+    options.example("ibuki-cli plan --groups 4 --mount-sd 0.4 --difference 1.0");
     return [arguments, difference, margin](std::ostream& out) {
-        if (difference->count() == 0 && margin->count() == 0)
+        if (!difference.given() && !margin.given())
             throw UsageError(
                 words::say("plan needs --difference, or --margin to show that two are the same"));
-        if (margin->count() > 0 && !(arguments->input.margin > 0))
+        if (margin.given() && !(arguments->input.margin > 0))
             throw InputError("plan-margin", {}, {{"margin", arguments->input.margin}});
+        arguments->input.comparison = comparisonOf(arguments->comparison);
         const SampleSize size = sampleSize(arguments->input);
         if (!arguments->json) {
             printSize(out, size, arguments->input);

@@ -10,7 +10,6 @@
 #include "store/log/text.h"
 #include "words/words.h"
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
 #include <memory>
@@ -128,21 +127,20 @@ void runReduce(const ReduceArguments& arguments, std::ostream& out) {
 
 } // namespace
 
-VerbBody addReduce(CLI::App& app) {
+VerbBody addReduce(Options options) {
     auto arguments = std::make_shared<ReduceArguments>();
-    app.add_option("LOG", arguments->log, words::say("Sensor log"))->required();
-    app.add_option("--probe", arguments->probe, words::say("Separate room log with its own clock"));
-    app.add_option("--probe-shift", arguments->probeShift,
-                   words::say("Seconds to add to the probe's clock; found from the data when left out"));
-    app.add_option("--ambient", arguments->ambient,
-                   words::say("Room temperature read by hand, °C, for example 21.5±0.3"));
-    app.add_option("--channels", arguments->channels, words::say("JSON file {\"column header\": \"role\"}"));
-    app.add_option("--limit", arguments->limit, words::say("Temperature limit of the chip, °C"));
-    app.add_option("--nominal-power", arguments->nominalPower, words::say("Nominal power, W"));
-    app.add_option("--metric", arguments->metric,
-                   words::say("Metric that steadiness and resistance refer to"));
-    app.add_flag("--json", arguments->json, words::say("Print one JSON object"));
-    app.footer("Example:\nibuki-cli reduce tern-11_1.csv --limit 95 --json");
+    options.add("LOG", arguments->log, words::say("Sensor log")).required();
+    options.add("--probe", arguments->probe, words::say("Separate room log with its own clock"));
+    options.add("--probe-shift", arguments->probeShift,
+                words::say("Seconds to add to the probe's clock; found from the data when left out"));
+    options.add("--ambient", arguments->ambient,
+                words::say("Room temperature read by hand, °C, for example 21.5±0.3"));
+    options.add("--channels", arguments->channels, words::say("JSON file {\"column header\": \"role\"}"));
+    options.add("--limit", arguments->limit, words::say("Temperature limit of the chip, °C"));
+    options.add("--nominal-power", arguments->nominalPower, words::say("Nominal power, W"));
+    options.add("--metric", arguments->metric, words::say("Metric that steadiness and resistance refer to"));
+    options.addJson(arguments->json);
+    options.example("ibuki-cli reduce tern-11_1.csv --limit 95 --json");
     return [arguments](std::ostream& out) { runReduce(*arguments, out); };
 }
 

@@ -7,7 +7,6 @@
 #include "store/project/project.h"
 #include "words/words.h"
 
-#include <CLI/CLI.hpp>
 #include <filesystem>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
@@ -31,14 +30,14 @@ std::string reportText(const Document& document, const Question& question, const
 
 } // namespace
 
-VerbBody addReport(CLI::App& app) {
+VerbBody addReport(Options options) {
     auto arguments = std::make_shared<ReportArguments>();
-    app.add_option("PROJECT", arguments->project, words::say("Project file"))->required();
-    app.add_option("--study", arguments->study,
-                   words::say("Name of the study (default: the only or first one)"));
-    app.add_option("-o,--output", arguments->output, words::say("File to write: .html, .csv or .json"))
-        ->required();
-    app.footer("Example:\nibuki-cli report kittiwake.ibuki -o study.html");
+    options.add("PROJECT", arguments->project, words::say("Project file")).required();
+    options.add("--study", arguments->study,
+                words::say("Name of the study (default: the only or first one)"));
+    options.add("-o,--output", arguments->output, words::say("File to write: .html, .csv or .json"))
+        .required();
+    options.example("ibuki-cli report kittiwake.ibuki -o study.html");
     return [arguments](std::ostream& out) {
         const std::string ending = std::filesystem::path(arguments->output).extension().string();
         if (ending != ".html" && ending != ".csv" && ending != ".json")

@@ -20,7 +20,7 @@ constexpr std::array later{"sweep", "ageing", "heatpath", "coverage"};
 struct Verb {
     const char* name;
     const char* help;
-    VerbBody (*add)(CLI::App&);
+    VerbBody (*add)(Options);
 };
 
 constexpr std::array verbs{
@@ -45,7 +45,7 @@ int runCli(const std::vector<std::string>& arguments, std::ostream& out, std::os
     std::vector<std::pair<CLI::App*, VerbBody>> bodies;
     for (const Verb& verb : verbs) {
         CLI::App* sub = app.add_subcommand(verb.name, words::say(verb.help));
-        bodies.emplace_back(sub, verb.add(*sub));
+        bodies.emplace_back(sub, verb.add(Options(*sub)));
     }
     try {
         auto reversed = arguments;

@@ -5,7 +5,6 @@
 #include "store/log/log_writer.h"
 #include "words/words.h"
 
-#include <CLI/CLI.hpp>
 #include <fmt/format.h>
 #include <fmt/ostream.h>
 #include <memory>
@@ -22,14 +21,13 @@ struct SimulateArguments {
 
 } // namespace
 
-VerbBody addSimulate(CLI::App& app) {
+VerbBody addSimulate(Options options) {
     auto arguments = std::make_shared<SimulateArguments>();
-    app.add_option("--bench", arguments->bench, words::say("Bench file (JSON)"))->required();
-    app.add_option("--protocol", arguments->protocol, words::say("Protocol file (JSON)"))->required();
-    app.add_option("--seed", arguments->seed, words::say("Seed: the same seed gives the same bytes"));
-    app.add_option("-o,--output", arguments->output, words::say("Log to write"))->required();
-    app.footer(
-        "Example:\nibuki-cli simulate --bench bench.json --protocol protocol.json --seed 7 -o run.csv");
+    options.add("--bench", arguments->bench, words::say("Bench file (JSON)")).required();
+    options.add("--protocol", arguments->protocol, words::say("Protocol file (JSON)")).required();
+    options.add("--seed", arguments->seed, words::say("Seed: the same seed gives the same bytes"));
+    options.add("-o,--output", arguments->output, words::say("Log to write")).required();
+    options.example("ibuki-cli simulate --bench bench.json --protocol protocol.json --seed 7 -o run.csv");
     return [arguments](std::ostream& out) {
         refuseInputAsTarget(arguments->output, {arguments->bench, arguments->protocol});
         const auto bench = benchFromJson(readJsonFile(arguments->bench), arguments->bench);

@@ -1,16 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// One subcommand: it declares its options on a CLI::App and leaves behind what to do once they are parsed.
+// One subcommand: it declares its options and leaves behind what to do once they are parsed.
+
+#include "cli/options.h"
 
 #include <functional>
 #include <iosfwd>
 #include <stdexcept>
 #include <string>
-
-namespace CLI {
-class App;
-}
 
 namespace ibuki {
 
@@ -21,12 +19,12 @@ struct UsageError : std::runtime_error {
 
 using VerbBody = std::function<void(std::ostream& out)>;
 
-VerbBody addReduce(CLI::App& app);
-VerbBody addCompare(CLI::App& app);
-VerbBody addSimulate(CLI::App& app);
-VerbBody addReport(CLI::App& app);
-VerbBody addDose(CLI::App& app);
-VerbBody addCut(CLI::App& app);
-VerbBody addPlan(CLI::App& app);
+VerbBody addReduce(Options options);
+VerbBody addCompare(Options options);
+VerbBody addSimulate(Options options);
+VerbBody addReport(Options options);
+VerbBody addDose(Options options);
+VerbBody addCut(Options options);
+VerbBody addPlan(Options options);
 
 } // namespace ibuki

@@ -26,7 +26,7 @@ namespace {
 
 enum TableColumn { take, file, figure, level, second, mount, time, doubt };
 
-constexpr const char* readingName = words::mark("Reading the log again");
+constexpr const char* rereadingName = words::mark("Reading the log again");
 constexpr const char* pairingName = words::mark("Laying the room probes beside their logs");
 
 /// Choices of the level column that are no level.
@@ -34,12 +34,6 @@ constexpr qlonglong notKnown = 0;
 constexpr qlonglong checkMountChoice = -1;
 constexpr qlonglong baselineChoice = -2;
 constexpr qlonglong firstProbeChoice = -100; ///< minus the index of the log whose room it reads
-
-QTableWidgetItem* fixedItem(const QString& text) {
-    auto* item = new QTableWidgetItem(text);
-    item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-    return item;
-}
 
 } // namespace
 
@@ -116,7 +110,7 @@ void ImportDialog::readAgain(const LogOptions& options) {
     readTable(); // what the user chose in the rows stays
     const auto probe = probeFor(i);
     session_.jobs().startNewest<ReadLog>(
-        readingName, this,
+        rereadingName, this,
         [path, options, rules = rules_, room = probe ? std::optional(batch_.logs[*probe]) : std::nullopt](
             const std::stop_token& stop, const Progress& progress) {
             LogOptions watched = options;
@@ -131,7 +125,7 @@ void ImportDialog::readAgain(const LogOptions& options) {
             problems_->show();
             showReading(); // the fields say again what holds
         });
-    showProgress(session_.jobs().runner(readingName), say(readingName), this);
+    showProgress(session_.jobs().runner(rereadingName), say(rereadingName), this);
 }
 
 void ImportDialog::takeReading(int row, ReadLog read, std::optional<std::size_t> probe) {

@@ -28,12 +28,6 @@ const std::pair<const char*, char> separatorNames[] = {
     {words::mark("comma"), ','},     {words::mark("bar"), '|'},
     {words::mark("spaces"), blanks}, {words::mark("two or more spaces"), wideBlanks}};
 
-QTableWidgetItem* fixedItem(const QString& text) {
-    auto* item = new QTableWidgetItem(text);
-    item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-    return item;
-}
-
 /// As people write it.
 QString unitText(Unit unit) {
     return unit == Unit::celsius      ? QString("°C")

@@ -10,6 +10,7 @@
 #include <QListWidget>
 #include <QScrollArea>
 #include <QStackedWidget>
+#include <QTableWidgetItem>
 
 namespace ibuki {
 
@@ -95,6 +96,12 @@ QPushButton* button(const QString& text, const QString& toolTip, bool main) {
     made->setToolTip(toolTip);
     if (main) made->setProperty("main", true);
     return made;
+}
+
+QTableWidgetItem* fixedItem(const QString& text) {
+    auto* item = new QTableWidgetItem(text);
+    item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+    return item;
 }
 
 } // namespace ibuki

@@ -16,6 +16,7 @@ class QFormLayout;
 class QLayout;
 class QScrollArea;
 class QStackedWidget;
+class QTableWidgetItem;
 
 namespace ibuki {
 
@@ -30,6 +31,8 @@ void openDialog(QDialog* dialog);
 
 QScrollArea* scrolled(QLayout* inside);
 QScrollArea* scrolledWidget(QWidget* widget);
+
+QTableWidgetItem* fixedItem(const QString& text); ///< can be chosen, not changed
 
 /// A row of buttons, one a page, of which one is down. Returns the row.
 QWidget* pageSwitch(QStackedWidget* pages, const QStringList& names);

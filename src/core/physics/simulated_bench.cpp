@@ -90,7 +90,7 @@ double roomAt(const SimulatedBench& bench, double timeS, double phase) {
 }
 
 constexpr double mostSteps = 1e8;
-constexpr double mostCells = 5e7;
+constexpr double mostValues = 5e7;
 
 void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
     if (!(protocol.intervalS > 0) || !(protocol.loadS >= 0) || !(protocol.idleS >= 0)
@@ -125,7 +125,7 @@ void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
         if (!canBe(value)) throw InputError("simulate-values", {});
     const double total = protocol.idleS + protocol.loadS + protocol.cooldownS;
     if (!(total / std::min(controlStepS, protocol.intervalS) <= mostSteps)
-        || !(total / protocol.intervalS * (bench.cores + 5) <= mostCells) || bench.cores > 1'000
+        || !(total / protocol.intervalS * (bench.cores + 5) <= mostValues) || bench.cores > 1'000
         || bench.layers.size() > 100)
         throw InputError("simulate-long", {});
 }

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/detrend.h"
 
-#include <Eigen/Dense>
+#include "core/stats/least_squares.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -36,21 +37,18 @@ Residuals detrended(std::span<const double> t, std::span<const double> x, std::o
     std::vector<double> times;
     std::vector<double> means;
     gather(t, x, residuals.block, times, means);
-    const Eigen::Index parameters = tau ? 3 : 2;
-    const auto n = static_cast<Eigen::Index>(means.size());
-    if (n <= parameters) return residuals;
-    Eigen::MatrixXd design(n, parameters);
-    for (Eigen::Index i = 0; i < n; ++i) {
-        const double at = times[static_cast<std::size_t>(i)] - times.front();
-        design(i, 0) = 1;
-        design(i, 1) = tau ? std::exp(-at / *tau) : at;
-        if (tau) design(i, 2) = std::exp(-4 * at / *tau);
+    const std::size_t parameters = tau ? 3 : 2;
+    if (means.size() <= parameters) return residuals;
+    Columns design(means.size(), parameters);
+    for (std::size_t i = 0; i < means.size(); ++i) {
+        const double at = times[i] - times.front();
+        design[0][i] = 1;
+        design[1][i] = tau ? std::exp(-at / *tau) : at;
+        if (tau) design[2][i] = std::exp(-4 * at / *tau);
     }
-    const Eigen::Map<const Eigen::VectorXd> y(means.data(), n);
-    const Eigen::VectorXd left = y - design * design.colPivHouseholderQr().solve(y);
-    residuals.values.assign(left.data(), left.data() + n);
-    for (Eigen::Index k = 0; k < parameters; ++k)
-        residuals.course.emplace_back(design.col(k).data(), design.col(k).data() + n);
+    residuals.values = leastSquares(design, means).residuals;
+    for (std::size_t k = 0; k < parameters; ++k)
+        residuals.course.emplace_back(design[k].begin(), design[k].end());
     return residuals;
 }
 

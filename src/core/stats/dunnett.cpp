@@ -8,14 +8,13 @@
 #include <algorithm>
 #include <boost/math/constants/constants.hpp>
 #include <cassert>
+#include <numbers>
 #include <vector>
 
 namespace ibuki {
 namespace {
 
-constexpr double rootTwo = boost::math::constants::root_two<double>();
-
-double normalCdf(double x) { return 0.5 * std::erfc(-x / rootTwo); }
+double normalCdf(double x) { return 0.5 * std::erfc(-x / std::numbers::sqrt2); }
 
 /// Groups of one size share their factor of the product.
 struct SizeClass {

@@ -8,12 +8,11 @@
 #include <boost/math/constants/constants.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <cassert>
+#include <numbers>
 #include <vector>
 
 namespace ibuki {
 namespace {
-
-constexpr double rootTwo = boost::math::constants::root_two<double>();
 
 double normalDensity(double z) {
     return boost::math::constants::one_div_root_two_pi<double>() * std::exp(-0.5 * z * z);
@@ -37,7 +36,8 @@ public:
         const int reach = static_cast<int>(8.5 / step_);
         for (int i = -reach; i <= reach; ++i) {
             const double z = i * step_;
-            nodes_.push_back({z, normalDensity(z), std::erfc(z / rootTwo), std::erfc(-z / rootTwo)});
+            nodes_.push_back({z, normalDensity(z), std::erfc(z / std::numbers::sqrt2),
+                              std::erfc(-z / std::numbers::sqrt2)});
         }
     }
 
@@ -58,9 +58,9 @@ private:
 
     /// Φ(z) − Φ(b), b ≤ z, without loss of digits in either tail.
     static double between(const Node& node, double b) {
-        if (b > 0) return 0.5 * (std::erfc(b / rootTwo) - node.upper);
-        if (node.z < 0) return 0.5 * (node.lower - std::erfc(-b / rootTwo));
-        return 0.5 * ((1 - node.upper) - std::erf(b / rootTwo));
+        if (b > 0) return 0.5 * (std::erfc(b / std::numbers::sqrt2) - node.upper);
+        if (node.z < 0) return 0.5 * (node.lower - std::erfc(-b / std::numbers::sqrt2));
+        return 0.5 * ((1 - node.upper) - std::erf(b / std::numbers::sqrt2));
     }
 
     int k_;
@@ -84,9 +84,9 @@ double studentizedRangeQuantile(double p, int k, double nu) {
     assert(p > 0 && p < 1 && k >= 2 && nu > 0);
     const double student = nu <= 1e8 ? boost::math::quantile(boost::math::students_t(nu), 0.5 * (1 + p))
                                      : boost::math::quantile(boost::math::normal(), 0.5 * (1 + p));
-    if (k == 2) return rootTwo * student; // exact identity
+    if (k == 2) return std::numbers::sqrt2 * student; // exact identity
     // The range of k means is stochastically larger than that of two.
-    const double lo = 0.9999 * rootTwo * student;
+    const double lo = 0.9999 * std::numbers::sqrt2 * student;
     static Memo known;
     return known({p, double(k), nu}, [&] {
         const RangeCdf range(k);

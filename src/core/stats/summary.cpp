@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/summary.h"
+#include "core/base/nan.h"
 
 #include <algorithm>
 #include <cmath>
@@ -7,9 +8,7 @@
 #include <vector>
 
 namespace ibuki {
-namespace {
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-}
+namespace {}
 
 double mean(std::span<const double> x) {
     if (x.empty()) return nan;

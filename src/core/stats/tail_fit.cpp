@@ -2,12 +2,14 @@
 #include "core/stats/tail_fit.h"
 
 #include "core/stats/autocorrelation.h"
+#include "core/stats/least_squares.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <boost/math/distributions/students_t.hpp>
 #include <boost/math/tools/minima.hpp>
 #include <cmath>
+#include <functional>
 #include <vector>
 
 namespace ibuki {
@@ -26,13 +28,11 @@ public:
 
     Linear solve(double tau) {
         decayAt(tau);
-        const auto n = static_cast<Eigen::Index>(t_.size());
-        Eigen::MatrixXd design(n, 2);
-        design.col(0).setOnes();
-        design.col(1) = -Eigen::Map<const Eigen::VectorXd>(decay_.data(), n);
-        const Eigen::Map<const Eigen::VectorXd> y(x_.data(), n);
-        const Eigen::Vector2d beta = design.colPivHouseholderQr().solve(y);
-        return {beta[0], beta[1], (y - design * beta).squaredNorm()};
+        Columns design(t_.size(), 2);
+        std::fill(design[0].begin(), design[0].end(), 1.0);
+        std::transform(decay_.begin(), decay_.end(), design[1].begin(), std::negate<>());
+        const LeastSquares fit = leastSquares(design, x_);
+        return {fit.coefficients[0], fit.coefficients[1], fit.rss};
     }
 
     /// RSS at τ with the asymptote held: one parameter, A = Σ e (x_∞ − x) / Σ e².
@@ -123,24 +123,27 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     fit.df = static_cast<double>(n) - 3;
 
     // Covariance s² (JᵀJ)⁻¹ with columns 1, −e, −A e (t−t₀)/τ².
-    Eigen::MatrixXd jacobian(static_cast<Eigen::Index>(n), 3);
+    Columns jacobian(n, 3);
     for (std::size_t i = 0; i < n; ++i) {
         const double e = projection.decay()[i];
-        jacobian.row(static_cast<Eigen::Index>(i)) << 1.0, -e,
-            -fit.amplitude * e * (t[i] - t.front()) / (fit.tau * fit.tau);
+        jacobian[0][i] = 1;
+        jacobian[1][i] = -e;
+        jacobian[2][i] = -fit.amplitude * e * (t[i] - t.front()) / (fit.tau * fit.tau);
     }
     const double s2 = varianceInflation * fit.rss / fit.df;
-    const Eigen::Matrix3d covariance =
-        s2 * (jacobian.transpose() * jacobian).completeOrthogonalDecomposition().pseudoInverse();
+    const Columns inverse = inverseNormal(jacobian);
     const double eEnd = std::exp(-spanT / fit.tau);
-    const Eigen::Vector3d gradient(0, eEnd, fit.amplitude * eEnd * spanT / (fit.tau * fit.tau));
+    const std::array<double, 3> gradient{0, eEnd, fit.amplitude * eEnd * spanT / (fit.tau * fit.tau)};
+    double variance = 0; // gᵀ (JᵀJ)⁻¹ g
+    for (std::size_t i = 0; i < 3; ++i)
+        for (std::size_t k = 0; k < 3; ++k) variance += gradient[i] * inverse[k][i] * gradient[k];
     fit.remaining = fit.amplitude * eEnd;
-    fit.remainingStandardError = std::sqrt(std::max(0.0, gradient.dot(covariance * gradient)));
+    fit.remainingStandardError = std::sqrt(std::max(0.0, s2 * variance));
 
     const double student =
         boost::math::quantile(boost::math::students_t(studentDf.value_or(fit.df)), 0.5 + confidence / 2);
     const double margin = 1e-3 * (logHi - logLo);
-    const double amplitudeError = std::sqrt(std::max(0.0, covariance(1, 1)));
+    const double amplitudeError = std::sqrt(std::max(0.0, s2 * inverse[1][1]));
     fit.identified = logTau > logLo + margin && logTau < logHi - margin
                      && std::abs(fit.amplitude) > 3 * amplitudeError && fit.tau < spanT;
     fit.asymptoteInterval = {fit.asymptote, fit.asymptote};
@@ -150,7 +153,7 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     const double lo = std::max(logLo, logTau - near);
     const double hi = std::min(logHi, logTau + near);
     const double threshold = fit.rss * (1 + varianceInflation * student * student / fit.df);
-    const double step = std::max(student * std::sqrt(std::max(0.0, covariance(0, 0))), 1e-9) / 4;
+    const double step = std::max(student * std::sqrt(std::max(0.0, s2 * inverse[0][0])), 1e-9) / 4;
     fit.asymptoteInterval = {profileLimit(projection, fit.asymptote, -step, threshold, lo, hi),
                              profileLimit(projection, fit.asymptote, step, threshold, lo, hi)};
     return fit;

@@ -7,10 +7,8 @@
 namespace ibuki {
 namespace {
 
-using Json = nlohmann::json;
-
 /// Counts, and stops at the first thing that is too much.
-class Counting : public nlohmann::json_sax<Json> {
+class Counting : public nlohmann::json_sax<nlohmann::json> {
 public:
     bool null() override { return true; }
     bool boolean(bool) override { return true; }
@@ -64,7 +62,7 @@ std::optional<nlohmann::ordered_json> soundJson(std::string_view text) {
 
 bool isSoundJson(std::string_view text) {
     Counting counting;
-    return Json::sax_parse(text, &counting);
+    return nlohmann::json::sax_parse(text, &counting);
 }
 
 } // namespace ibuki

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/log_reader.h"
+#include "core/base/nan.h"
 
 #include "core/trace/plausible.h"
 #include "core/trace/time_axis.h"
@@ -16,8 +17,6 @@
 
 namespace ibuki {
 namespace {
-
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 
 /// The text of a log as it is scanned: its own, or that of its objects.
 struct ScannedText {

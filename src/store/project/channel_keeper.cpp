@@ -13,7 +13,7 @@
 namespace ibuki {
 namespace {
 
-[[noreturn]] void rethrow(const std::filesystem::path& path, const SQLite::Exception& error) {
+[[noreturn]] void rethrowOfChannels(const std::filesystem::path& path, const SQLite::Exception& error) {
     throw InputError("file-not-writable.channels", {path.string(), {}, {}}, {{"reason", error.what()}});
 }
 
@@ -89,7 +89,7 @@ void keepOtherChannels(const std::filesystem::path& project, const KeepTask& tas
         file.requireWhole();
         writer.finish();
     } catch (const SQLite::Exception& error) {
-        rethrow(project, error);
+        rethrowOfChannels(project, error);
     }
 }
 
@@ -128,7 +128,7 @@ std::optional<Channel> loadKeptChannel(const std::filesystem::path& project, Id<
         const std::size_t found = numbers ? channel.values.size() : channel.words.size();
         return found == samples ? std::optional(std::move(channel)) : std::nullopt;
     } catch (const SQLite::Exception& error) {
-        rethrow(project, error);
+        rethrowOfChannels(project, error);
     }
 }
 

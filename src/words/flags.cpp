@@ -38,6 +38,12 @@ std::span<const Entry> flags() {
         one("power-drift", "Power moved by {percent:.1f} % during the load"),
         one("power-drift.with-chip", "Power moved by {percent:.1f} % during the load, {wattPerKelvin:.2f} W "
                                      "for each K of the chip: a warmer mount draws more"),
+        one("probe-apart",
+            "The room probe saw {percent:.0f} % of this log, and no whole hour between the clocks "
+            "makes it more: state its shift if its clock was set otherwise"),
+        one("probe-hour",
+            "The room probe's clock was moved by {hours:+g} h: as they stand the two logs do not "
+            "fit (summer time, another zone)"),
         one("probe-lag-corrected", "The room probe's lag of {probeLagS:.0f} s was taken out"),
         one("probe-shift-assumed",
             "The clocks of log and room probe could not be matched from the data: taken as they stand"),

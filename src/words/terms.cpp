@@ -27,6 +27,8 @@ std::span<const char* const> terms() {
         mark("other loads"),
         mark("power drift"),
         mark("probe lag corrected"),
+        mark("probe apart"),
+        mark("probe hour"),
         mark("probe shift assumed"),
         mark("set by hand"),
         mark("short window"),

@@ -12,6 +12,7 @@
 #include <QString>
 #include <algorithm>
 #include <fmt/format.h>
+#include <map>
 #include <set>
 
 namespace ibuki::story {
@@ -61,21 +62,33 @@ struct LogStyle {
     bool duplicates = false;
     bool gap = false;  ///< a minute and a half of the idle phase is not logged
     bool jump = false; ///< the clock goes back an hour
+    // What is logged at all.
+    bool loadOnly = false;        ///< started late and stopped early
+    bool temperatureOnly = false; ///< neither power nor clocks nor fans
+    bool nameless = false;        ///< headers that say nothing: a map tells the roles
+    bool probe = false;           ///< the room in a log of its own,
+    int probeHours = 0;           ///< whose clock is as many hours fast
 
     std::string name() const {
         return fmt::format(
             "sep {} comma {} F {} mW {} quoted {} shuffled {} crlf {} trailing {} json {} cells {} footer {} "
             "again {} same {} cut {} preamble {} units {} stamps {} enc {} tongue {} missing {} impossible "
             "{} "
-            "stuck {} dup {} gap {} jump {}",
+            "stuck {} dup {} gap {} jump {} load only {} temperature only {} nameless {} "
+            "probe {} hours {}",
             separator == '\t'         ? 't'
             : separator == wideBlanks ? 'b'
                                       : separator,
             decimalComma, fahrenheit, milliwatt, quoted, shuffled, crlf, trailing, jsonLines, unitsInCells,
             footer, headerAgain, sameNames, cutOff, preamble, unitMarks, static_cast<int>(stamps), encoding,
-            static_cast<int>(tongue), missing, impossible, stuck, duplicates, gap, jump);
+            static_cast<int>(tongue), missing, impossible, stuck, duplicates, gap, jump, loadOnly,
+            temperatureOnly, nameless, probe, probeHours);
     }
 };
+
+inline bool hasDate(Stamps stamps) {
+    return stamps != Stamps::elapsedS && stamps != Stamps::elapsedMs && stamps != Stamps::clock;
+}
 
 inline LogStyle randomStyle(Random& random) {
     const auto pick = [&](int n) { return static_cast<int>(random.uniform() * n); };
@@ -119,6 +132,12 @@ inline LogStyle randomStyle(Random& random) {
     style.duplicates = oneIn(6);
     style.gap = oneIn(8);
     style.jump = oneIn(8);
+    style.loadOnly = oneIn(8);
+    style.temperatureOnly = oneIn(6);
+    style.nameless = oneIn(8);
+    if (style.loadOnly) style.gap = false; // it stands in the idle phase
+    style.probe = oneIn(6);
+    if (style.probe && hasDate(style.stamps)) style.probeHours = pick(7) - 3;
     return style;
 }
 
@@ -248,6 +267,9 @@ inline const Channel* coolestCore(const Trace& trace) {
     return coolest;
 }
 
+/// A header that says nothing.
+inline std::string nameless(std::size_t channel) { return fmt::format("X{}", channel + 1); }
+
 /// Damages the values as the style says.
 inline void damage(Trace& trace, const LogStyle& style, Random& random) {
     static const double nonsense[] = {-273.15, 255, 0, 6553.5, 127};
@@ -290,14 +312,63 @@ inline std::set<std::string> dueFlags(const LogStyle& style, double intervalS) {
     if (style.duplicates && !(intervalS < 1 && isCoarse(style.stamps))) flags.insert("duplicate-samples");
     if (style.gap) flags.insert("gap-in-log");
     if (style.jump) flags.insert("clock-jump");
+    if (style.probeHours) flags.insert("probe-hour");
     return flags;
 }
 
-/// trace has a start and phases of at least five minutes of idle.
+/// The room's channel as a log of its own, a sample every ten seconds, its clock fast by hours.
+inline Trace roomLog(const Trace& trace, int hours) {
+    Trace room;
+    room.start = Instant{trace.start->ms + 3'600'000LL * hours};
+    const Channel* channel = firstChannel(trace, Role::ambient);
+    room.channels.push_back({"Ambient [°C]", Unit::celsius, Role::ambient, 0, {}, {}});
+    for (std::size_t i = 0; i < trace.samples(); ++i) {
+        if (!room.timeS.empty() && trace.timeS[i] - room.timeS.back() < 10) continue;
+        room.timeS.push_back(trace.timeS[i]);
+        room.channels.front().values.push_back(channel->values[i]);
+    }
+    return room;
+}
+
+/// What the logger was told to keep, and when: the trace without the rest. `load` is where it is under load.
+inline Trace kept(Trace trace, const LogStyle& style, double loadStartS, double loadEndS) {
+    if (style.probe)
+        std::erase_if(trace.channels, [](const Channel& channel) { return channel.role == Role::ambient; });
+    if (style.temperatureOnly)
+        std::erase_if(trace.channels, [](const Channel& channel) {
+            return !isTemperature(channel.role) && channel.role != Role::ambient;
+        });
+    if (style.shuffled)
+        std::rotate(trace.channels.begin(),
+                    trace.channels.begin() + static_cast<std::ptrdiff_t>(trace.channels.size() / 2),
+                    trace.channels.end());
+    if (!style.loadOnly) return trace;
+    const auto at = [&](double timeS) {
+        return std::lower_bound(trace.timeS.begin(), trace.timeS.end(), timeS) - trace.timeS.begin();
+    };
+    const auto begin = at(loadStartS + 20);
+    const auto end = at(loadEndS - 5);
+    const double startS = trace.timeS[static_cast<std::size_t>(begin)];
+    trace.start->ms += std::llround(1000 * startS);
+    trace.timeS = {trace.timeS.begin() + begin, trace.timeS.begin() + end};
+    for (double& t : trace.timeS) t -= startS;
+    for (Channel& channel : trace.channels)
+        channel.values = {channel.values.begin() + begin, channel.values.begin() + end};
+    return trace;
+}
+
+/// The roles of a nameless log by its headers.
+inline RoleMap rolesOf(const Trace& trace, const LogStyle& style) {
+    RoleMap roles;
+    for (std::size_t i = 0; i < trace.channels.size() && style.nameless; ++i)
+        roles[detail::nameless(i)] = trace.channels[i].role;
+    return roles;
+}
+
+/// trace has a start and, unless all of it is load, at least five minutes of idle.
 inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random) {
     using namespace detail;
     damage(trace, style, random);
-    if (style.shuffled) std::rotate(trace.channels.begin(), trace.channels.begin() + 5, trace.channels.end());
     std::vector<std::string> names;
     std::vector<std::string> units;
     if (style.stamps == Stamps::dateAndClock) {
@@ -312,12 +383,15 @@ inline std::string writtenLog(Trace trace, const LogStyle& style, Random& random
     }
     for (const Channel& channel : trace.channels) {
         const QString words =
-            translated(QString::fromStdString(channel.column).section(" [", 0, 0), style.tongue);
+            style.nameless
+                ? QString::fromStdString(nameless(static_cast<std::size_t>(&channel - trace.channels.data())))
+                : translated(QString::fromStdString(channel.column).section(" [", 0, 0), style.tongue);
         const QString unit = unitOf(channel, style);
         // Without units the words have to say which kind it is.
         const bool bare = style.unitMarks >= 3;
         QString kind;
-        if (style.unitMarks == 4 && !style.unitsInCells && isTemperature(channel.role)) kind = " temp";
+        if (style.unitMarks == 4 && !style.unitsInCells && !style.nameless && isTemperature(channel.role))
+            kind = " temp";
         const QString marked = style.unitMarks == 0   ? words + " [" + unit + "]"
                                : style.unitMarks == 1 ? words + " (" + unit + ")"
                                : style.unitMarks == 2 ? words + ", " + unit

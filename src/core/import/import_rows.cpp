@@ -68,10 +68,10 @@ bool readsOnlyTheRoom(const Trace& trace) {
     return room;
 }
 
-/// Seconds that two logs share; logs without a date may.
-double sharedS(const ImportedLog& a, const ImportedLog& b) {
+/// Seconds that two logs share, the second's clock moved by zoneS; logs without a date may.
+double sharedS(const ImportedLog& a, const ImportedLog& b, double zoneS) {
     if (!a.trace.start || !b.trace.start) return std::min(a.trace.durationS(), b.trace.durationS()) / 2;
-    const double offset = static_cast<double>(b.trace.start->ms - a.trace.start->ms) / 1000.0;
+    const double offset = static_cast<double>(b.trace.start->ms - a.trace.start->ms) / 1000.0 + zoneS;
     return std::min(a.trace.durationS(), offset + b.trace.durationS()) - std::max(0.0, offset);
 }
 
@@ -145,17 +145,21 @@ std::vector<std::size_t> rowsByTime(const std::vector<ImportRow>& rows) {
 }
 
 std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLog>& logs) {
+    constexpr int mostHours = 14;
     std::vector<std::optional<std::size_t>> probes(logs.size());
     for (std::size_t i = 0; i < logs.size(); ++i) {
         if (!readsOnlyTheRoom(logs[i].trace)) continue;
         double most = 0;
-        for (std::size_t k = 0; k < logs.size(); ++k) {
-            if (k == i || readsOnlyTheRoom(logs[k].trace)) continue;
-            const double shared = sharedS(logs[k], logs[i]);
-            if (shared <= most) continue;
-            most = shared;
-            probes[i] = k;
-        }
+        // A clock that shares no time with any log is off by whole hours, if it belongs to one.
+        for (int hours = 0; hours <= mostHours && !probes[i]; ++hours)
+            for (std::size_t k = 0; k < logs.size(); ++k) {
+                if (k == i || readsOnlyTheRoom(logs[k].trace)) continue;
+                const double shared = std::max(sharedS(logs[k], logs[i], 3'600.0 * hours),
+                                               sharedS(logs[k], logs[i], -3'600.0 * hours));
+                if (shared <= most) continue;
+                most = shared;
+                probes[i] = k;
+            }
     }
     return probes;
 }

@@ -82,7 +82,8 @@ AmbientSeries ambientSeries(const Trace& trace, const ReduceSettings& settings) 
     if (!any) return {};
     interpolateMissing(room, trace.timeS);
     if (settings.probeLagS) takeOutLag(room, trace.timeS, *settings.probeLagS);
-    return {trace.probe ? AmbientSource::probe : AmbientSource::column, std::move(room)};
+    return {trace.probe && trace.probe->isTaken() ? AmbientSource::probe : AmbientSource::column,
+            std::move(room)};
 }
 
 AmbientSummary summarise(const AmbientSeries& ambient, Segment window) {

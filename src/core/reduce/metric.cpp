@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/metric.h"
+#include "core/base/nan.h"
 
 #include "core/stats/summary.h"
 
@@ -10,27 +11,6 @@
 
 namespace ibuki {
 namespace {
-
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-
-std::optional<Role> ownRole(Metric metric) {
-    switch (metric) {
-    case Metric::package:
-        return Role::package;
-    case Metric::hotspot:
-        return Role::hotspot;
-    case Metric::gpu:
-        return Role::gpu;
-    case Metric::memory:
-        return Role::memory;
-    case Metric::vrm:
-        return Role::vrm;
-    case Metric::coolant:
-        return Role::coolant;
-    default:
-        return std::nullopt;
-    }
-}
 
 /// Highest (or mean) of the channels at each sample of the segment, NaN where none has a value.
 std::vector<double> across(std::span<const Channel* const> channels, Segment segment, bool highest) {
@@ -67,12 +47,32 @@ std::vector<double> finiteOnly(std::vector<double> x) {
 
 } // namespace
 
+std::optional<Role> roleOf(Metric metric) {
+    switch (metric) {
+    case Metric::package:
+        return Role::package;
+    case Metric::hotspot:
+        return Role::hotspot;
+    case Metric::gpu:
+        return Role::gpu;
+    case Metric::memory:
+        return Role::memory;
+    case Metric::vrm:
+        return Role::vrm;
+    case Metric::coolant:
+        return Role::coolant;
+    default:
+        return std::nullopt;
+    }
+}
+
 ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> stuck) {
     ChipChannels chip;
     for (Role role : {Role::core, Role::package, Role::gpu}) {
         for (const Channel* channel : channelsOf(trace, role))
             if (std::find(stuck.begin(), stuck.end(), channel) == stuck.end()) chip.cores.push_back(channel);
         if (chip.cores.empty()) continue;
+        chip.role = role;
         chip.coresAreReal = role == Role::core;
         break;
     }
@@ -81,7 +81,7 @@ ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> st
 
 std::vector<double> metricSeries(const Trace& trace, const ChipChannels& chip, Metric metric,
                                  Segment segment) {
-    if (const auto role = ownRole(metric)) return across(channelsOf(trace, *role), segment, true);
+    if (const auto role = roleOf(metric)) return across(channelsOf(trace, *role), segment, true);
     if ((metric == Metric::coreAverage || metric == Metric::coreMaxima) && !chip.coresAreReal) return {};
     return across(chip.cores, segment, metric != Metric::coreAverage);
 }

@@ -6,6 +6,7 @@
 #include "core/trace/metric_kind.h"
 #include "core/trace/trace.h"
 
+#include <optional>
 #include <span>
 
 namespace ibuki {
@@ -21,8 +22,13 @@ struct Segment {
 /// The channels the metrics are made from: stuck sensors are already left out.
 struct ChipChannels {
     std::vector<const Channel*> cores; ///< cores, else the package, else the GPU die
-    bool coresAreReal = false;         ///< false when the package or the GPU stands in
+    Role role = Role::core;
+    bool coresAreReal = false; ///< false when the package or the GPU stands in
 };
+
+/// The role whose hottest channel a metric is; nothing for those made of cores.
+std::optional<Role> roleOf(Metric metric);
+
 ChipChannels chipChannels(const Trace& trace, std::span<const Channel* const> stuck);
 
 /// The series a metric averages, sample by sample over the whole trace (°C); for core-maxima and peak that of

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/phases.h"
 
+#include "core/reduce/settling.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
@@ -82,12 +83,132 @@ std::size_t refineEdge(std::span<const double> timeS, std::span<const double> x,
     return begin + l1Split(x.subspan(begin, end - begin));
 }
 
-std::optional<std::pair<double, double>> levels(std::span<const double> x, double minStep, double minShare) {
-    const double lo = quantile(x, 0.05);
-    const double hi = quantile(x, 0.95);
-    if (hi - lo < std::max(minStep, minShare * hi)) return std::nullopt;
-    return std::pair{lo, hi};
+/// Low and high level of a series, when they are far enough apart.
+struct Levels {
+    double low = 0;
+    double high = 0;
+};
+
+std::optional<Levels> levels(std::span<const double> x, double minStep, double minShare,
+                             double share = 0.05) {
+    const Levels found{quantile(x, share), quantile(x, 1 - share)};
+    if (found.high - found.low < std::max(minStep, minShare * found.high)) return std::nullopt;
+    return found;
 }
+
+/// As `levels`, and an idle part of less than a twentieth of the log, when the rest is under load.
+std::optional<Levels> powerLevels(std::span<const double> timeS, std::span<const double> x,
+                                  const PhaseSettings& settings) {
+    if (const auto found = levels(x, settings.minPowerStepW, 0.2)) return found;
+    const double span = timeS.back() - timeS.front();
+    const double share = std::max(2.0 / static_cast<double>(x.size()), 0.5 * settings.holdS / span);
+    if (!(share < 0.05)) return std::nullopt;
+    const auto found = levels(x, settings.minPowerStepW, 0.2, share);
+    if (!found || median(x) < 0.5 * (found->low + found->high)) return std::nullopt;
+    return found;
+}
+
+constexpr double backS = 1'200; ///< how late a crossing of half the rise may be
+constexpr double aheadS = 120;
+
+Segment around(std::span<const double> timeS, std::size_t edge, Segment within) {
+    const double at = timeS[std::min(edge, timeS.size() - 1)];
+    const auto begin = timeS.begin() + static_cast<std::ptrdiff_t>(within.begin);
+    const auto end = timeS.begin() + static_cast<std::ptrdiff_t>(within.end);
+    return {static_cast<std::size_t>(std::lower_bound(begin, end, at - backS) - timeS.begin()),
+            static_cast<std::size_t>(std::upper_bound(begin, end, at + aheadS) - timeS.begin())};
+}
+
+constexpr std::size_t leastSamples = 8;
+constexpr double ownShare = 0.25; ///< of the whole rise: a stretch that moves by more is no level
+
+/// Where a load begins, found within `part` of a log: at its first sample when all of it is one heating.
+std::size_t heatingEdge(std::span<const double> timeS, std::span<const double> x, Segment part,
+                        double holdS) {
+    const SettlingSplit split = splitSettling(timeS, x, part);
+    const double rise = split.after.last - split.before.first;
+    const bool isLevel = timeS[split.at] - timeS[part.begin] >= holdS && 2 * split.rss() < split.whole.rss
+                         && split.before.rise() < ownShare * rise;
+    return part.begin > 0 || isLevel ? split.at : 0;
+}
+
+/// Where a load ends; where the part begins when all of it is one cooling.
+std::size_t coolingEdge(std::span<const double> timeS, std::span<const double> x, Segment part,
+                        double holdS) {
+    const SettlingSplit split = splitSettling(timeS, x, part);
+    const double fall = split.before.first - split.after.last;
+    const bool isLevel = timeS[split.at] - timeS[part.begin] >= holdS && 2 * split.rss() < split.whole.rss
+                         && -split.before.rise() < ownShare * fall;
+    return part.begin > 0 || isLevel ? split.at : part.begin;
+}
+
+/// A log that stops soon after its load: the end that never fell to half.
+std::size_t lateEdge(std::span<const double> timeS, std::span<const double> x, Segment load, double rangeK) {
+    const Segment part = around(timeS, load.end, load);
+    if (part.size() < leastSamples) return load.end;
+    const SettlingSplit split = splitSettling(timeS, x, part);
+    const bool falls = split.before.last - split.after.last > 0.1 * rangeK && split.after.rise() < 0;
+    return falls && 4 * split.rss() < split.whole.rss ? split.at : load.end;
+}
+
+void placeByTemperature(std::vector<Segment>& loads, std::span<const double> timeS, std::span<const double> x,
+                        const Levels& range, double holdS) {
+    for (std::size_t i = 0; i < loads.size(); ++i) {
+        Segment& load = loads[i];
+        const Segment before{i == 0 ? 0 : loads[i - 1].end, load.end};
+        if (const Segment part = around(timeS, load.begin, before);
+            load.begin > 0 && part.size() >= leastSamples)
+            load.begin = heatingEdge(timeS, x, part, holdS);
+        const Segment after{load.begin, i + 1 < loads.size() ? loads[i + 1].begin : x.size()};
+        if (load.end == x.size())
+            load.end = lateEdge(timeS, x, load, range.high - range.low);
+        else if (const Segment part = around(timeS, load.end, after); part.size() >= leastSamples)
+            load.end = coolingEdge(timeS, x, part, holdS);
+    }
+    std::erase_if(loads, [&](const Segment& load) {
+        return load.size() < 2 || timeS[load.end - 1] - timeS[load.begin] < holdS;
+    });
+}
+
+std::vector<Segment> loadsByPower(const LoadSignals& seen, const Levels& range,
+                                  const PhaseSettings& settings) {
+    const std::vector<double> raw = filled(seen.power);
+    const auto timeS = seen.timeS;
+    auto loads = hysteresis(medianOfFive(raw), range.low, range.high);
+    bridgeAndDrop(loads, timeS, settings.holdS);
+    for (std::size_t i = 0; i < loads.size(); ++i) {
+        const std::size_t first = i == 0 ? 0 : loads[i - 1].end;
+        const std::size_t last = i + 1 < loads.size() ? loads[i + 1].begin : raw.size();
+        loads[i].begin = refineEdge(timeS, raw, loads[i].begin, settings.refineS, first, loads[i].end);
+        loads[i].end = refineEdge(timeS, raw, loads[i].end, settings.refineS, loads[i].begin + 1, last);
+    }
+    return loads;
+}
+
+std::vector<Segment> loadsByTemperature(const LoadSignals& seen, const PhaseSettings& settings) {
+    if (seen.temperature.size() < 5) return {};
+    const std::vector<double> smooth = medianOfFive(filled(seen.temperature));
+    const auto range = levels(smooth, settings.minTemperatureStepK, 0);
+    if (!range) return {};
+    auto loads = hysteresis(smooth, range->low, range->high);
+    bridgeAndDrop(loads, seen.timeS, settings.holdS);
+    placeByTemperature(loads, seen.timeS, smooth, *range, settings.holdS);
+    return loads;
+}
+
+std::optional<double> typical(std::span<const double> x) {
+    std::vector<double> finite;
+    for (double v : x)
+        if (std::isfinite(v)) finite.push_back(v);
+    if (finite.empty()) return std::nullopt;
+    return median(finite);
+}
+
+constexpr double loadedShare = 50, idleShare = 20; ///< % of utilisation
+constexpr double surelyLoadedW = 60;               ///< no idle device takes as much
+constexpr double surelyIdleW = 25;                 ///< however warm: its fan may stand
+constexpr double loadedRiseK = 20;
+constexpr double usualRoomC = 22; ///< when none was read
 
 } // namespace
 
@@ -111,30 +232,32 @@ std::size_t l1Split(std::span<const double> x) {
     return best;
 }
 
-std::vector<Segment> findLoads(std::span<const double> timeS, std::span<const double> power,
-                               std::span<const double> temperature, const PhaseSettings& settings) {
-    std::vector<double> raw;
-    std::optional<std::pair<double, double>> range;
-    bool byPower = false;
-    if (power.size() >= 5) {
-        raw = filled(power);
-        range = levels(medianOfFive(raw), settings.minPowerStepW, 0.2);
-        byPower = range.has_value();
+bool isLoaded(const LoadSignals& seen) {
+    const auto utilisation = typical(seen.utilisation);
+    if (utilisation && (*utilisation >= loadedShare || *utilisation <= idleShare))
+        return *utilisation >= loadedShare;
+    const auto power = seen.isWallPower ? std::nullopt : typical(seen.power);
+    if (power && seen.nominalW) return *power >= 0.5 * *seen.nominalW;
+    if (power && (*power >= surelyLoadedW || *power < surelyIdleW)) return *power >= surelyLoadedW;
+    const auto temperature = typical(seen.temperature);
+    return temperature && *temperature - typical(seen.roomC).value_or(usualRoomC) >= loadedRiseK;
+}
+
+std::vector<Segment> findLoads(const LoadSignals& seen, const PhaseSettings& settings) {
+    const std::size_t samples = seen.timeS.size();
+    if (samples < 5) return {};
+    const std::vector<Segment> all{{0, samples}};
+    bool isFlat = false; // power that was read and stands still; not a channel that is stuck
+    if (!seen.power.empty()) {
+        const std::vector<double> smooth = medianOfFive(filled(seen.power));
+        if (const auto range = powerLevels(seen.timeS, smooth, settings))
+            return loadsByPower(seen, *range, settings);
+        const auto [low, high] = std::minmax_element(smooth.begin(), smooth.end());
+        isFlat = *high > *low;
     }
-    if (!range && temperature.size() >= 5) {
-        raw = filled(temperature);
-        range = levels(medianOfFive(raw), settings.minTemperatureStepK, 0.0);
-    }
-    if (!range) return {};
-    const auto smooth = medianOfFive(raw);
-    auto loads = hysteresis(smooth, range->first, range->second);
-    bridgeAndDrop(loads, timeS, settings.holdS);
-    for (std::size_t i = 0; i < loads.size() && byPower; ++i) {
-        const std::size_t first = i == 0 ? 0 : loads[i - 1].end;
-        const std::size_t last = i + 1 < loads.size() ? loads[i + 1].begin : raw.size();
-        loads[i].begin = refineEdge(timeS, raw, loads[i].begin, settings.refineS, first, loads[i].end);
-        loads[i].end = refineEdge(timeS, raw, loads[i].end, settings.refineS, loads[i].begin + 1, last);
-    }
+    if (isFlat && isLoaded(seen)) return all;
+    auto loads = loadsByTemperature(seen, settings);
+    if (loads.empty() && isLoaded(seen)) return all;
     return loads;
 }
 

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/probe.h"
+#include "core/base/nan.h"
 #include "core/reduce/metric.h"
 
 #include "core/stats/autocorrelation.h"
+#include "core/stats/least_squares.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -13,7 +14,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 constexpr double mostHoldS = 120; ///< beyond the probe's ends
 
 /// Mean room reading of the probe on its own stamps.
@@ -33,9 +33,10 @@ std::vector<const Channel*> roomChannels(const Trace& probe) {
     return channels;
 }
 
-RoomSeries roomOf(const Trace& log, const Trace& probe) {
+RoomSeries roomOf(const Trace& log, const Trace& probe, double zoneS = 0) {
     const double offsetS =
-        log.start && probe.start ? static_cast<double>(probe.start->ms - log.start->ms) / 1000.0 : 0.0;
+        zoneS
+        + (log.start && probe.start ? static_cast<double>(probe.start->ms - log.start->ms) / 1000.0 : 0.0);
     const auto channels = roomChannels(probe);
     RoomSeries room;
     for (std::size_t i = 0; i < probe.samples(); ++i) {
@@ -76,8 +77,9 @@ public:
         const Channel* power = firstChannel(log, Role::packagePower);
         if (!power) power = firstChannel(log, Role::gpuPower);
         const auto loads =
-            findLoads(log.timeS, power ? std::span<const double>(power->values) : std::span<const double>(),
-                      series, settings);
+            findLoads({log.timeS, power ? std::span<const double>(power->values) : std::span<const double>(),
+                       false, series},
+                      settings);
         std::vector<double> borders{0};
         for (const Segment& load : loads) {
             borders.push_back(log.timeS[load.begin]);
@@ -95,11 +97,13 @@ public:
     bool usable() const { return !times_.empty(); }
     const std::vector<double>& times() const { return times_; }
     double blockS() const { return blockS_; }
-    double df() const { return static_cast<double>(times_.size()) - static_cast<double>(basis_.cols()) - 2; }
+    double df() const {
+        return static_cast<double>(times_.size()) - static_cast<double>(basis_.columns()) - 2;
+    }
 
     /// What is left of a series on times() after each phase's own course.
-    Eigen::VectorXd project(const Eigen::VectorXd& y) const { return y - basis_ * (basis_.transpose() * y); }
-    Eigen::VectorXd leftOver() const { return project(chip_); }
+    std::vector<double> project(const std::vector<double>& y) const { return withoutPartIn(basis_, y); }
+    std::vector<double> leftOver() const { return project(means_); }
 
 private:
     static constexpr std::array<double, 5> lagsS{20, 60, 180, 540, 1'600}; ///< fast die to slow loop
@@ -133,25 +137,18 @@ private:
     }
 
     void makeBasis() {
-        const auto n = static_cast<Eigen::Index>(times_.size());
-        chip_ = Eigen::Map<const Eigen::VectorXd>(means_.data(), n);
-        Eigen::MatrixXd design =
-            Eigen::MatrixXd::Zero(n, static_cast<Eigen::Index>(phases_.size() * (1 + lagsS.size())));
-        Eigen::Index column = 0;
+        Columns design(times_.size(), phases_.size() * (1 + lagsS.size()));
+        std::size_t column = 0;
         for (const PhaseBlocks& phase : phases_) {
-            for (std::size_t i = phase.begin; i < phase.end; ++i)
-                design(static_cast<Eigen::Index>(i), column) = 1;
+            for (std::size_t i = phase.begin; i < phase.end; ++i) design[column][i] = 1;
             ++column;
             for (double lag : lagsS) {
                 for (std::size_t i = phase.begin; i < phase.end; ++i)
-                    design(static_cast<Eigen::Index>(i), column) =
-                        std::exp(-(times_[i] - phase.startS) / lag);
+                    design[column][i] = std::exp(-(times_[i] - phase.startS) / lag);
                 ++column;
             }
         }
-        Eigen::ColPivHouseholderQR<Eigen::MatrixXd> qr(design);
-        qr.setThreshold(1e-8);
-        basis_ = Eigen::MatrixXd(qr.householderQ() * Eigen::MatrixXd::Identity(n, qr.rank()));
+        basis_ = orthonormalBasis(design, 1e-8);
     }
 
     struct PhaseBlocks {
@@ -163,16 +160,15 @@ private:
     std::vector<double> times_;
     std::vector<double> means_;
     std::vector<PhaseBlocks> phases_;
-    Eigen::VectorXd chip_;
-    Eigen::MatrixXd basis_;
+    Columns basis_{0, 0};
 };
 
 /// The room as the chip sees it: read at t − shift, smoothed by a first-order lag. Nothing when the probe
 /// does not reach over nearly all of it.
-std::optional<Eigen::VectorXd> laggedRoom(const ChipResidual& chip, const RoomSeries& room, double shiftS,
-                                          double lagS) {
+std::optional<std::vector<double>> laggedRoom(const ChipResidual& chip, const RoomSeries& room, double shiftS,
+                                              double lagS) {
     const auto& times = chip.times();
-    Eigen::VectorXd lagged(static_cast<Eigen::Index>(times.size()));
+    std::vector<double> lagged(times.size());
     double state = nan;
     double last = 0;
     std::size_t missing = 0;
@@ -196,7 +192,7 @@ std::optional<Eigen::VectorXd> laggedRoom(const ChipResidual& chip, const RoomSe
         }
         if (lagS <= 0) state = now;
         last = times[i];
-        lagged(static_cast<Eigen::Index>(i)) = state;
+        lagged[i] = state;
     }
     if (missing * 5 > times.size()) return std::nullopt;
     return lagged;
@@ -210,6 +206,13 @@ constexpr double coarseS = 10;
 constexpr double roughShare = 0.1;
 constexpr double basinS = 120; ///< around the likeliest shift
 
+std::vector<double> residuals(const std::vector<double>& target, double gain,
+                              const std::vector<double>& part) {
+    std::vector<double> left(target.size());
+    for (std::size_t i = 0; i < left.size(); ++i) left[i] = target[i] - gain * part[i];
+    return left;
+}
+
 /// One trial: how well the room, moved by shiftS and smoothed by lagS, explains what is left of the chip.
 struct Trial {
     double shiftS = 0;
@@ -220,16 +223,17 @@ struct Trial {
 
 /// What of a trial room the phases' own courses do not explain, with the gain by least squares: sensors that
 /// lag, and rooms that a probe sees only in part, make it differ from 1.
-Trial trialOf(const ChipResidual& chip, const RoomSeries& room, const Eigen::VectorXd& target, double shiftS,
-              double lagS) {
+Trial trialOf(const ChipResidual& chip, const RoomSeries& room, const std::vector<double>& target,
+              double shiftS, double lagS) {
     Trial trial{shiftS, lagS};
     const auto lagged = laggedRoom(chip, room, shiftS, lagS);
     if (!lagged) return trial;
-    const Eigen::VectorXd part = chip.project(*lagged);
-    const double square = part.squaredNorm();
-    trial.gain = square > 0 ? std::clamp(part.dot(target) / square, 0.0, mostGain) : 0;
+    const std::vector<double> part = chip.project(*lagged);
+    const double square = dot(part, part);
+    trial.gain = square > 0 ? std::clamp(dot(part, target) / square, 0.0, mostGain) : 0;
     if (trial.gain < leastGain) trial.gain = 0;
-    trial.sum = (target - trial.gain * part).squaredNorm();
+    const auto left = residuals(target, trial.gain, part);
+    trial.sum = dot(left, left);
     return trial;
 }
 
@@ -262,8 +266,8 @@ ShiftPosterior posterior(const std::vector<Trial>& trials, double variance) {
     return {mean, std::sqrt(std::max(0.0, squares / weight - mean * mean))};
 }
 
-std::vector<Trial> trialsOver(const ChipResidual& chip, const RoomSeries& room, const Eigen::VectorXd& target,
-                              double from, double to, double step) {
+std::vector<Trial> trialsOver(const ChipResidual& chip, const RoomSeries& room,
+                              const std::vector<double>& target, double from, double to, double step) {
     std::vector<Trial> trials;
     for (double shift = from; shift <= to; shift += step)
         for (double lag : coolerLagsS) trials.push_back(trialOf(chip, room, target, shift, lag));
@@ -272,21 +276,22 @@ std::vector<Trial> trialsOver(const ChipResidual& chip, const RoomSeries& room, 
 
 } // namespace
 
-ProbeFit alignProbe(const Trace& log, const Trace& probe, double reachS, const PhaseSettings& phases) {
+ProbeFit alignProbe(const Trace& log, const Trace& probe, double zoneS, double reachS,
+                    const PhaseSettings& phases) {
     ProbeFit fit;
-    const RoomSeries room = roomOf(log, probe);
+    fit.shiftS = zoneS;
+    const RoomSeries room = roomOf(log, probe, zoneS);
     const ChipResidual chip(log, phases);
     if (!chip.usable() || room.timeS.size() < 20) return fit;
-    const Eigen::VectorXd target = chip.leftOver();
-    const double calm = target.squaredNorm();
+    const std::vector<double> target = chip.leftOver();
+    const double calm = dot(target, target);
     const auto coarse = trialsOver(chip, room, target, -reachS, reachS, coarseS);
     const Trial best = *std::min_element(coarse.begin(), coarse.end(),
                                          [](const Trial& a, const Trial& b) { return a.sum < b.sum; });
     if (!std::isfinite(best.sum) || best.gain == 0) return fit;
-    const Eigen::VectorXd left =
-        target - best.gain * chip.project(*laggedRoom(chip, room, best.shiftS, best.lagS));
-    const double inflation =
-        integratedAutocorrelationTime(std::vector<double>(left.data(), left.data() + left.size()));
+    const auto left =
+        residuals(target, best.gain, chip.project(*laggedRoom(chip, room, best.shiftS, best.lagS)));
+    const double inflation = integratedAutocorrelationTime(left);
     const double variance = inflation * best.sum / std::max(1.0, chip.df());
     // Told when the room explains far more than noise would by chance.
     if ((calm - best.sum) / variance < 25) return fit;
@@ -301,13 +306,23 @@ ProbeFit alignProbe(const Trace& log, const Trace& probe, double reachS, const P
         trialsOver(chip, room, target, likeliest.shiftS - basinS, likeliest.shiftS + basinS, basinS / 40),
         rough);
     if (told.sd > reachS / 3) return fit;
-    fit = {true, told.mean, std::max(told.sd, chip.blockS() / std::sqrt(12.0)), best.lagS};
+    fit = {true, zoneS + told.mean, std::max(told.sd, chip.blockS() / std::sqrt(12.0)), best.lagS};
     return fit;
 }
 
+double probeCover(const Trace& log, const Trace& probe, double shiftS) {
+    const RoomSeries room = roomOf(log, probe, shiftS);
+    if (room.timeS.empty() || log.samples() == 0) return 0;
+    const auto seen = std::count_if(log.timeS.begin(), log.timeS.end(),
+                                    [&](double t) { return std::isfinite(roomAt(room, t, mostHoldS)); });
+    return static_cast<double>(seen) / static_cast<double>(log.samples());
+}
+
 Trace withProbe(Trace log, const Trace& probe, const ProbeAlignment& alignment) {
-    const RoomSeries room = roomOf(log, probe);
+    const RoomSeries room = roomOf(log, probe, alignment.shiftS);
     if (room.timeS.empty()) return log;
+    log.probe = alignment;
+    if (!alignment.isTaken()) return log;
     for (Channel& channel : log.channels)
         if (channel.role == Role::ambient) channel.role = Role::ignore;
     Channel laid;
@@ -318,16 +333,9 @@ Trace withProbe(Trace log, const Trace& probe, const ProbeAlignment& alignment) 
         break;
     }
     laid.role = Role::ambient;
-    for (double t : log.timeS) laid.values.push_back(roomAt(room, t - alignment.shiftS, mostHoldS));
+    for (double t : log.timeS) laid.values.push_back(roomAt(room, t, mostHoldS));
     log.channels.push_back(std::move(laid));
-    log.probe = alignment;
     return log;
-}
-
-ProbeAlignment alignmentFor(const Trace& log, const Trace& probe, std::optional<double> statedShiftS) {
-    if (statedShiftS) return {*statedShiftS, 0, true};
-    const ProbeFit fit = alignProbe(log, probe);
-    return {fit.shiftS, fit.uncertaintyS, false};
 }
 
 } // namespace ibuki

@@ -19,16 +19,23 @@ struct ProbeFit {
 };
 
 /// Both traces' stamps count from their own start; dates, where both have them, say how far apart they began.
-/// Looks for shifts up to `reachS` to either side of what the clocks say.
-ProbeFit alignProbe(const Trace& log, const Trace& probe, double reachS = 900,
+/// Looks for shifts up to `reachS` to either side of what the clocks say, the probe's moved by `zoneS`
+/// before; shiftS is the whole shift.
+ProbeFit alignProbe(const Trace& log, const Trace& probe, double zoneS = 0, double reachS = 900,
                     const PhaseSettings& phases = {});
+
+/// Share of the log's samples within two minutes of what the probe saw, its clock moved by shiftS.
+double probeCover(const Trace& log, const Trace& probe, double shiftS);
 
 /// The log with the probe's ambient channels (else its temperatures) laid on its samples by linear
 /// interpolation, held at most two minutes beyond the probe's ends; the log's own ambient channels are then
-/// ignored. An empty probe channel leaves the trace as it is.
+/// ignored. A probe that saw less than half of the log (or nothing) leaves the channels as they are.
 Trace withProbe(Trace log, const Trace& probe, const ProbeAlignment& alignment);
 
-/// The alignment that is used: by hand where a shift is stated, else as found.
+/// The alignment that is used: by hand where a shift is stated, else as found. A probe that saw less than
+/// four fifths of the log, or whose room cannot be matched to the chip, is tried at whole and half hours as
+/// well: of those at which it saw the log and the chip was not colder than the room, one at which both match,
+/// else the nearest.
 ProbeAlignment alignmentFor(const Trace& log, const Trace& probe, std::optional<double> statedShiftS);
 
 } // namespace ibuki

@@ -3,15 +3,14 @@
 
 #include "core/reduce/ambient.h"
 #include "core/reduce/limit.h"
+#include "core/reduce/metric_table.h"
 #include "core/reduce/phases.h"
 #include "core/reduce/steady.h"
 #include "core/stats/autocorrelation.h"
-#include "core/stats/detrend.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ibuki {
 namespace {
@@ -28,7 +27,11 @@ struct Shared {
     std::vector<double> response;   ///< ΔT when there is an ambient, else the temperature
     std::size_t longest = 0;        ///< index of the longest load
     std::optional<Phase> foundLoad; ///< of the load whose borders were moved
-    double sensorStepK = 0;
+    MetricSource source() const {
+        return {trace, chip, ambient.valuesC,
+                settings.ambient ? std::optional(settings.ambient->uncertaintyK) : std::nullopt, stepsK};
+    }
+    SensorSteps stepsK;
 };
 
 std::vector<double> meanAcross(const std::vector<const Channel*>& channels, std::size_t samples) {
@@ -75,65 +78,6 @@ std::vector<const Channel*> stuckSensors(const Trace& trace) {
             if (moving && rangeOf(channel->values) == 0) stuck.push_back(channel);
     }
     return stuck;
-}
-
-/// Smallest step between different readings of the channels: the sensor's resolution as logged.
-double sensorStep(const ChipChannels& chip) {
-    double step = 0;
-    for (const Channel* channel : chip.cores)
-        for (std::size_t i = 1; i < channel->values.size(); ++i) {
-            const double change = std::abs(channel->values[i] - channel->values[i - 1]);
-            if (change > 1e-6 && (step == 0 || change < step)) step = change;
-        }
-    return step;
-}
-
-/// Where the noise of a window is judged: over a stretch that holds it, with the time constant it settles by.
-struct NoiseStretch {
-    Segment segment;
-    std::optional<double> tauS;
-};
-
-/// Standard error of a window mean: correlated noise as the whole stretch shows it, and the resolution term
-/// of JCGM 100:2008 F.2.2.1 with the dither rule of Widrow & Kollár 2008 (docs/methods.md, "Resolution").
-std::optional<double> standardError(std::span<const double> timeS, std::span<const double> series,
-                                    Segment window, const NoiseStretch& stretch, double step) {
-    const auto part = [&](std::span<const double> x, Segment s) { return x.subspan(s.begin, s.size()); };
-    std::vector<double> finite;
-    for (double v : part(series, window))
-        if (std::isfinite(v)) finite.push_back(v);
-    const auto sd = sampleSd(finite);
-    if (!sd) return std::nullopt;
-    const Residuals residuals =
-        detrended(part(timeS, stretch.segment), part(series, stretch.segment), stretch.tauS);
-    const auto noise = noiseLevel(residuals.values, residuals.course);
-    const double statistical =
-        noise ? meanStandardError(*noise, std::max<std::size_t>(1, finite.size() / residuals.block)) : 0.0;
-    const double resolution = *sd >= 0.3 * step ? 0.05 * step : 0.5 * step / std::sqrt(3.0);
-    return std::hypot(statistical, resolution);
-}
-
-MetricTable metricTable(const Shared& shared, Segment segment, const NoiseStretch& stretch) {
-    MetricTable table;
-    const Segment seen{std::min(stretch.segment.begin, segment.begin), segment.end};
-    const auto within = [&](Segment one) { return Segment{one.begin - seen.begin, one.end - seen.begin}; };
-    const auto timeS = std::span(shared.trace.timeS).subspan(seen.begin, seen.size());
-    for (Metric metric : allMetrics) {
-        const auto temperature = metricOver(shared.trace, shared.chip, metric, segment, {});
-        if (!temperature) continue;
-        MetricValue value{*temperature, std::nullopt, std::nullopt};
-        if (!shared.ambient.valuesC.empty())
-            value.deltaK = metricOver(shared.trace, shared.chip, metric, segment, shared.ambient.valuesC);
-        std::vector<double> series = metricSeries(shared.trace, shared.chip, metric, seen);
-        for (std::size_t i = 0; i < series.size() && !shared.ambient.valuesC.empty(); ++i)
-            series[i] -= shared.ambient.valuesC[seen.begin + i];
-        value.seK = standardError(timeS, series, within(segment), {within(stretch.segment), stretch.tauS},
-                                  shared.sensorStepK);
-        if (value.seK && shared.settings.ambient)
-            value.seK = std::hypot(*value.seK, shared.settings.ambient->uncertaintyK);
-        table.emplace(metric, value);
-    }
-    return table;
 }
 
 /// The segment with its borders at the stated times, inside `within`, at least two samples long.
@@ -288,8 +232,8 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
     const Segment window = choice.window;
     load.window = windowPhase(trace, window);
     load.steady = judgeSteady(trace.timeS, shared.response, loads[index], choice, settings);
-    load.metrics =
-        metricTable(shared, window, noiseStretch(trace.timeS, loads[index], window, load.steady.tauS));
+    load.metrics = metricTable(shared.source(), window,
+                               noiseStretch(trace.timeS, loads[index], window, load.steady.tauS));
     load.ambient = summarise(shared.ambient, window);
     if (trace.probe && shared.ambient.source == AmbientSource::probe) {
         load.ambient.probeShiftS = trace.probe->shiftS;
@@ -299,7 +243,7 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
 
     const auto limitFlag = valuesOf(firstChannel(trace, Role::limitFlag));
     load.limit = judgeLimit({trace.timeS, shared.metric, shared.power, shared.clock, limitFlag,
-                             shared.sensorStepK, loads[index], window},
+                             shared.stepsK.at(shared.chip.role), loads[index], window},
                             settings);
 
     if (choice.isShort)
@@ -329,7 +273,11 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
 
 /// A clock that could not be matched matters as much as the room moves.
 void addProbeFlags(std::vector<Flag>& flags, const Trace& trace, const Shared& shared) {
-    if (!trace.probe || shared.ambient.valuesC.empty()) return;
+    if (trace.probe && trace.probe->cover < 0.8)
+        addFlag(flags, makeFlag(Severity::warn, "probe-apart", {{"percent", 100 * trace.probe->cover}}));
+    if (!trace.probe || shared.ambient.source != AmbientSource::probe) return;
+    if (trace.probe->zoneS != 0)
+        addFlag(flags, makeFlag(Severity::warn, "probe-hour", {{"hours", trace.probe->zoneS / 3600}}));
     if (!trace.probe->byHand && trace.probe->uncertaintyS == 0)
         addFlag(flags, makeFlag(rangeOf(shared.ambient.valuesC) > 0.5 ? Severity::warn : Severity::info,
                                 "probe-shift-assumed"));
@@ -411,8 +359,8 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
     const auto stuck = stuckSensors(trace);
     Shared shared{
         trace, settings, chipChannels(trace, stuck), ambientSeries(trace, settings), {}, {}, {}, {}, 0,
-        {},    0};
-    shared.sensorStepK = sensorStep(shared.chip);
+        {},    {}};
+    shared.stepsK = sensorSteps(trace, shared.chip);
     shared.power = valuesOf(powerChannel(trace, settings.metric));
     shared.clock = meanAcross(
         channelsOf(trace, isGraphicsMetric(settings.metric) ? Role::gpuClock : Role::clock), trace.samples());
@@ -424,9 +372,13 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
 
     result.flags = logFlags(trace, shared, stuck);
     const std::vector<double> wall = valuesOf(firstChannel(trace, Role::wallPower));
-    auto loads = shared.response.empty() ? std::vector<Segment>{}
-                                         : findLoads(trace.timeS, shared.power.empty() ? wall : shared.power,
-                                                     shared.metric, settings.phases);
+    const std::vector<double> utilisation = valuesOf(firstChannel(trace, Role::load));
+    auto loads =
+        shared.response.empty()
+            ? std::vector<Segment>{}
+            : findLoads({trace.timeS, shared.power.empty() ? wall : shared.power, shared.power.empty(),
+                         shared.metric, shared.ambient.valuesC, utilisation, settings.nominalPowerW},
+                        settings.phases);
     if (settings.hand.movesLoad() && !shared.response.empty())
         shared.foundLoad = moveLoad(trace, loads, settings.hand);
     if (loads.empty()) {
@@ -440,7 +392,7 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
     const std::size_t before = longest == 0 ? 0 : loads[longest - 1].end;
     if (loads[longest].begin > before) {
         const Segment idle{before, loads[longest].begin};
-        result.idle = metricTable(shared, idle, {idle, {}});
+        result.idle = metricTable(shared.source(), idle, {idle, {}});
     }
     for (const Flag& flag : result.loads[longest].flags) addFlag(result.flags, flag);
     return result;

@@ -327,6 +327,7 @@ Header parseHeader(std::string_view column) {
                 unit && (text[comma] == ',' || text[comma] == '_' || word.size() > 1)) {
                 header.unit = *unit;
                 text = trimmed(std::string_view(text).substr(0, comma));
+                if (text.ends_with(',')) text = trimmed(std::string_view(text).substr(0, text.size() - 1));
             }
         }
     }

@@ -35,6 +35,9 @@ struct ProbeAlignment {
     double shiftS = 0;       ///< added to the probe's clock
     double uncertaintyS = 0; ///< standard
     bool byHand = false;
+    double zoneS = 0; ///< the part of the shift that is whole hours: summer time or another zone
+    double cover = 1; ///< share of the log that the probe saw; below a half its room is not taken
+    bool isTaken() const { return cover >= 0.5; }
     bool operator==(const ProbeAlignment&) const = default;
 };
 

@@ -49,8 +49,8 @@ private slots:
     void aLoadThatWasNotFoundCanBeSet() {
         Random random(4);
         Trace trace = story::decayingRun(story::noiseCases().front(), random);
-        std::fill(trace.channels[2].values.begin(), trace.channels[2].values.end(), 150.0);
-        std::fill(trace.channels[0].values.begin(), trace.channels[0].values.end(), 60.0);
+        std::fill(trace.channels[2].values.begin(), trace.channels[2].values.end(), 28.0);
+        std::fill(trace.channels[0].values.begin(), trace.channels[0].values.end(), 31.0);
         QVERIFY(!reduce(trace).main());
         ReduceSettings settings;
         settings.hand.loadStartS = 200;

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/physics/random.h"
+#include "core/physics/simulated_bench.h"
 #include "core/reduce/phases.h"
 #include "support/test_class.h"
 
 #include <QtTest>
+#include <fmt/format.h>
 
 using namespace ibuki;
 
@@ -27,6 +29,38 @@ class TestPhases : public QObject {
         return p;
     }
 
+    static std::vector<Segment> loadsOf(const std::vector<double>& power) {
+        const auto t = seconds(power.size());
+        return findLoads({.timeS = t, .power = power});
+    }
+
+    struct Heated {
+        SimulatedBench bench;
+        SimulatedProtocol protocol;
+        Trace trace;
+        std::vector<double> hottest;
+        std::vector<double> power;
+    };
+    static Heated someHeating(Random& random) {
+        const auto between = [&](double low, double high) { return low + (high - low) * random.uniform(); };
+        Heated heated;
+        heated.bench.interfaceKPerW = between(0.005, 0.1);
+        heated.bench.sensorStepK = random.uniform() < 0.5 ? 1 : 0.1;
+        heated.bench.sensorNoiseK = between(0.1, 0.6);
+        heated.bench.sensorLagS = between(0.2, 4);
+        heated.bench.layers.back().capacityJPerK *= between(0.5, 3);
+        heated.bench.limitC.reset();
+        heated.protocol.intervalS = random.uniform() < 0.5 ? 1 : 2;
+        heated.protocol.idleS = std::round(between(60, 400) / 2) * 2;
+        heated.protocol.loadS = std::round(between(600, 2400) / 2) * 2;
+        heated.protocol.cooldownS = between(30, 600);
+        heated.protocol.powerW = between(80, 220);
+        heated.trace = simulate(heated.bench, heated.protocol, std::uint64_t(between(0, 1e9))).trace;
+        heated.hottest = metricSeries(heated.trace, chipChannels(heated.trace, {}), Metric::hottest);
+        heated.power = firstChannel(heated.trace, Role::packagePower)->values;
+        return heated;
+    }
+
 private slots:
     void l1SplitOfTheHandbook() { // methods A.5: spikes and all, the change is at k = 8
         const std::vector<double> x{21, 20, 22, 21, 95, 20, 22, 21, 118, 121, 119, 120, 60, 121, 120, 119};
@@ -36,7 +70,7 @@ private slots:
     void findsEdgesToTheSample() {
         for (std::uint64_t seed = 1; seed <= 20; ++seed) {
             const auto p = power(900, {{300, 700}}, 3, seed);
-            QCOMPARE(findLoads(seconds(900), p, {}), (std::vector<Segment>{{300, 700}}));
+            QCOMPARE(loadsOf(p), (std::vector<Segment>{{300, 700}}));
         }
     }
     void isNotFooledBySpikes() {
@@ -44,35 +78,75 @@ private slots:
         p[100] = 160;
         p[500] = 20;
         p[501] = 22;
-        QCOMPARE(findLoads(seconds(900), p, {}), (std::vector<Segment>{{300, 700}}));
+        QCOMPARE(loadsOf(p), (std::vector<Segment>{{300, 700}}));
     }
     void keepsSeveralLoadsApart() {
         const std::vector<Segment> loads{{100, 400}, {500, 800}};
-        QCOMPARE(findLoads(seconds(900), power(900, loads, 1), {}), loads);
+        QCOMPARE(loadsOf(power(900, loads, 1)), loads);
     }
     void bridgesShortPauses() {
-        QCOMPARE(findLoads(seconds(900), power(900, {{100, 400}, {407, 800}}, 1), {}),
-                 (std::vector<Segment>{{100, 800}}));
+        QCOMPARE(loadsOf(power(900, {{100, 400}, {407, 800}}, 1)), (std::vector<Segment>{{100, 800}}));
     }
     void fallsBackOnTemperature() {
         std::vector<double> temperature(900, 30.0);
         for (std::size_t i = 300; i < 700; ++i) temperature[i] = 70;
-        const auto loads = findLoads(seconds(900), {}, temperature);
+        const auto t = seconds(900);
+        const auto loads = findLoads({.timeS = t, .temperature = temperature});
         QCOMPARE(loads.size(), std::size_t{1});
         QVERIFY(std::abs(double(loads[0].begin) - 300) <= 2);
     }
     void flatPowerAndTemperatureAreNoLoad() {
-        QVERIFY(findLoads(seconds(900), power(900, {}, 1), std::vector<double>(900, 30.0)).empty());
-        QVERIFY(findLoads({}, {}, {}).empty());
+        const auto t = seconds(900);
+        const auto p = power(900, {}, 1);
+        const std::vector<double> still(900, 30.0);
+        QVERIFY(findLoads({.timeS = t, .power = p, .temperature = still}).empty());
+        QVERIFY(findLoads({}).empty());
     }
     void aLogUnderLoadFromTheStartHasNoIdle() {
-        const auto loads = findLoads(seconds(900), power(900, {{0, 700}}, 1), {});
-        QCOMPARE(loads, (std::vector<Segment>{{0, 700}}));
+        QCOMPARE(loadsOf(power(900, {{0, 700}}, 1)), (std::vector<Segment>{{0, 700}}));
+    }
+    /// Benches of all kinds without power: quick and slow sensors, fine and coarse ones, small and large heat
+    /// sinks.
+    void temperatureAloneTellsWhereALoadIs() {
+        Random random(12);
+        for (int trial = 0; trial < 120; ++trial) {
+            const Heated heated = someHeating(random);
+            const auto loads = findLoads({.timeS = heated.trace.timeS, .temperature = heated.hottest});
+            const std::string what = fmt::format("trial {}: {} loads", trial, loads.size());
+            QVERIFY2(loads.size() == 1, what.c_str());
+            const double step = heated.protocol.intervalS;
+            const double begin = heated.trace.timeS[loads[0].begin] - heated.protocol.idleS;
+            const double end =
+                heated.trace.timeS[loads[0].end] - heated.protocol.idleS - heated.protocol.loadS;
+            const std::string off = fmt::format("trial {}: begin {:+.1f} s, end {:+.1f} s, step {}, lag {}",
+                                                trial, begin, end, step, heated.bench.sensorLagS);
+            const double most = 2 * step + 2 * heated.bench.sensorLagS;
+            QVERIFY2(std::abs(begin) <= most && std::abs(end) <= most, off.c_str());
+        }
+    }
+    void aHeatingOrASettledChipFromTheFirstSampleIsOneLoad() {
+        Random random(13);
+        for (int trial = 0; trial < 120; ++trial) {
+            const Heated heated = someHeating(random);
+            const double lateS = trial % 3 == 0 ? 0.0 : 600 * random.uniform();
+            const auto first =
+                static_cast<std::size_t>((heated.protocol.idleS + lateS) / heated.protocol.intervalS) + 1;
+            const auto last = static_cast<std::size_t>((heated.protocol.idleS + heated.protocol.loadS)
+                                                       / heated.protocol.intervalS)
+                              - 1;
+            const auto t = std::span(heated.trace.timeS).subspan(first, last - first);
+            const auto x = std::span(heated.hottest).subspan(first, last - first);
+            const auto p = std::span(heated.power).subspan(first, last - first);
+            const std::string what = fmt::format("trial {}, {:.0f} s late", trial, lateS);
+            const std::vector<Segment> all{{0, t.size()}};
+            QVERIFY2(findLoads({.timeS = t, .power = p, .temperature = x}) == all, what.c_str());
+            QVERIFY2(findLoads({.timeS = t, .temperature = x}) == all, what.c_str());
+        }
     }
     void missingPowerCellsAreNoEdge() {
         auto p = power(900, {{300, 700}}, 1);
         for (std::size_t i = 450; i < 480; ++i) p[i] = std::nan("");
-        QCOMPARE(findLoads(seconds(900), p, {}), (std::vector<Segment>{{300, 700}}));
+        QCOMPARE(loadsOf(p), (std::vector<Segment>{{300, 700}}));
     }
 };
 

@@ -91,6 +91,57 @@ private slots:
         QVERIFY(!std::isfinite(room.values.back()));
         QVERIFY(!withProbe(pair.log, Trace{}, {0, 0, true}).probe); // an empty probe changes nothing
     }
+    /// Summer time or another zone, while the room warms steadily: nothing but the hour tells where the probe
+    /// belongs.
+    void aClockThatIsWholeHoursOffIsMoved() {
+        for (const double hours : {1.0, -1.0, 2.0, -9.0, 5.5}) {
+            Pair pair = pairOf(0, 1500, 0, 6);
+            for (std::size_t i = 0; i < pair.probe.timeS.size(); ++i)
+                pair.probe.channels.front().values[i] = 21 + 1.5 * pair.probe.timeS[i] / 3600;
+            pair.probe.start->ms += static_cast<std::int64_t>(3'600'000 * hours);
+            const ProbeAlignment alignment = alignmentFor(pair.log, pair.probe, {});
+            QCOMPARE(alignment.zoneS, -3'600 * hours);
+            QVERIFY(alignment.cover > 0.95);
+            const Reduction reduction = reduce(withProbe(pair.log, pair.probe, alignment));
+            QVERIFY(hasFlag(reduction.flags, "probe-hour"));
+            const auto& ambient = reduction.main()->ambient;
+            QCOMPARE(ambient.source, AmbientSource::probe);
+            QCOMPARE(*ambient.probeShiftS, -3'600 * hours);
+            const double middleS = (reduction.main()->window->startS + reduction.main()->window->endS) / 2;
+            QVERIFY_NEAR(*ambient.meanC, 21 + 1.5 * middleS / 3600, 0.05);
+        }
+    }
+    void anHourIsPreferredThatTheRoomTells() { // a probe's long log covers the run at several hours
+        Pair pair = pairOf(1.2, 1500, 0, 7);
+        Trace& probe = pair.probe;
+        std::vector<double>& room = probe.channels.front().values;
+        const double lengthS = probe.timeS.back();
+        std::vector<double> calm;
+        for (double t = -7'200; t < 0; t += 10) calm.push_back(22);
+        const std::vector<double> run = room;
+        room = calm;
+        room.insert(room.end(), run.begin(), run.end());
+        room.insert(room.end(), calm.begin(), calm.end());
+        probe.timeS.clear();
+        for (std::size_t i = 0; i < room.size(); ++i) probe.timeS.push_back(10.0 * double(i));
+        QVERIFY(probe.timeS.back() > lengthS + 14'000);
+        probe.start->ms += -7'200'000 + 3'600'000; // an hour fast
+        const ProbeAlignment alignment = alignmentFor(pair.log, probe, {});
+        QCOMPARE(alignment.zoneS, -3'600.0);
+        QVERIFY_NEAR(alignment.shiftS, -3'600, 90);
+    }
+    void aProbeOfAnotherTimeIsNotTaken() {
+        Pair pair = pairOf(0.4, 1500, 0, 8);
+        pair.probe.start->ms += 1000LL * 3'600 * 20 + 900'000;
+        Reduction reduction = reduce(withProbe(pair.log, pair.probe, alignmentFor(pair.log, pair.probe, {})));
+        QVERIFY(hasFlag(reduction.flags, "probe-apart"));
+        QVERIFY(hasFlag(reduction.flags, "ambient-missing"));
+        pair.probe.start->ms -=
+            1000LL * 3'600 * 19 + 900'000; // an hour off, but of a room hotter than the chip
+        for (double& v : pair.probe.channels.front().values) v = 75;
+        reduction = reduce(withProbe(pair.log, pair.probe, alignmentFor(pair.log, pair.probe, {})));
+        QVERIFY(hasFlag(reduction.flags, "probe-apart"));
+    }
     void aProbesLagIsTakenOut() {
         // A ramp of 3 K/h read through a lag of 120 s stands 0.1 K too low.
         Trace trace;

@@ -94,9 +94,9 @@ private slots:
         // A sheet of its own size may keep the box below its edge: the key reaches it all the same.
         together->setFocus();
         QTest::keyClick(together, Qt::Key_Space);
-        QVERIFY(levelNamed("Tern 11")->together);
+        QVERIFY(levelNamed("Tern 11")->withoutRemount);
         session().undoStack().undo();
-        QVERIFY(!levelNamed("Tern 11")->together);
+        QVERIFY(!levelNamed("Tern 11")->withoutRemount);
         QTRY_VERIFY(!together->isChecked());
         sheet->close();
     }

@@ -54,10 +54,11 @@ QPalette paletteOf(const Colours& c) {
 QString styleSheet(const Colours& c) {
     QString sheet = R"(
         QToolTip { background: @sheet; color: @ink; border: 1px solid @line; padding: 4px; }
-        QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QListWidget, QTableWidget, QTreeWidget, QTextBrowser, QListView {
+        QLineEdit, QPlainTextEdit, QComboBox, QSpinBox, QListWidget, QTableWidget, QTreeWidget, QTextBrowser, QListView,
+        ibuki--PaperSheet {
             background: @sheet; border: 1px solid @line; border-radius: 4px; padding: 3px; }
         QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QListWidget:focus, QTableWidget:focus,
-        QTextBrowser:focus { border: 2px solid @ink; padding: 2px; }
+        QTextBrowser:focus, ibuki--PaperSheet:focus { border: 2px solid @ink; padding: 2px; }
         QLineEdit[wrong="true"] { border: 2px solid @hot; }
         QLabel[complaint="true"] { color: @hot; }
         QComboBox QAbstractItemView { background: @sheet; border: 1px solid @line; }

@@ -3,6 +3,7 @@
 
 #include "app/forms/ask.h"
 #include "app/forms/widgets.h"
+#include "app/paper/paper_sheet.h"
 #include "app/paper/printer.h"
 #include "app/say.h"
 #include "core/base/input_error.h"
@@ -13,29 +14,21 @@
 #include <QCheckBox>
 #include <QFileInfo>
 #include <QHBoxLayout>
-#include <QScrollBar>
-#include <QTextBrowser>
-#include <QTextDocument>
 #include <QVBoxLayout>
 
 namespace ibuki {
 
 PaperView::PaperView(Session& session, QWidget* parent)
-    : QWidget(parent),
-      session_(session),
-      parts_(std::make_unique<ReportParts>()),
-      preview_(new QTextBrowser) {
+    : QWidget(parent), session_(session), parts_(std::make_unique<ReportParts>()), preview_(new PaperSheet) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    // Paper is white in a dark room too.
-    preview_->setStyleSheet("QTextBrowser { background: #fffefa; color: #1f1b16; padding: 18px; }");
     preview_->setAccessibleName(say("Report as it will print"));
     layout->addWidget(preview_, 5);
     layout->addWidget(makeSwitches(), 2);
     refresh();
 }
 
-PaperView::~PaperView() { preview_->setDocument(nullptr); }
+PaperView::~PaperView() = default;
 
 QWidget* PaperView::makeSwitches() {
     auto* layout = new QVBoxLayout;
@@ -70,23 +63,17 @@ QWidget* PaperView::makeSwitches() {
     layout->addStretch(1);
     layout->addWidget(quietLabel(say("Files are written whole or not at all. The table has one row a run, "
                                      "rejected ones with their reason.")));
-    return card(layout);
+    return scrolledWidget(card(layout));
 }
 
 void PaperView::refresh() {
     const Question* question = session_.question();
     for (QPushButton* made : exports_) made->setEnabled(question != nullptr);
     std::string report = question ? htmlReport(session_.document(), *question, *parts_) : std::string();
-    if (report_ == report) return;                 // laying out takes longer than all the rest
-    auto text = std::make_unique<QTextDocument>(); // filled before it is shown, which is quicker
-    if (question)
-        fillDocument(*text, report, LadderImage{});
-    else
-        text->setHtml(say("<p>The report of a study appears here. Ask a question first.</p>"));
-    const int scrolled = preview_->verticalScrollBar()->value();
-    preview_->setDocument(text.get());
-    preview_->verticalScrollBar()->setValue(scrolled);
-    text_ = std::move(text);
+    if (report_ == report) return; // laying out takes longer than all the rest
+    preview_->show(
+        question ? report
+                 : say("<p>The report of a study appears here. Ask a question first.</p>").toStdString());
     report_ = std::move(report);
 }
 

@@ -5,12 +5,11 @@
 
 #include <QWidget>
 
-class QTextBrowser;
-class QTextDocument;
 class QPushButton;
 
 namespace ibuki {
 
+class PaperSheet;
 struct ReportParts;
 
 /// The report as it will print, with switches for what goes in, and the exports.
@@ -31,9 +30,8 @@ private:
 
     Session& session_;
     std::unique_ptr<ReportParts> parts_;
-    QTextBrowser* preview_;
-    std::unique_ptr<QTextDocument> text_;
-    std::optional<std::string> report_; ///< what text_ shows
+    PaperSheet* preview_;
+    std::optional<std::string> report_; ///< what it shows
     std::vector<QPushButton*> exports_;
 };
 

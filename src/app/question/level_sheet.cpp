@@ -58,7 +58,7 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
     form_.layout()->addRow(QString(), rigs);
     form_.choice(say("Place in the order"), &Level::placement);
     form_.number(say("At most, mounts"), &Level::mostMounts, 1);
-    form_.flag(say("Changed without re-mounting"), &Level::together);
+    form_.flag(say("Changed without re-mounting"), &Level::withoutRemount);
     layout->addWidget(quietLabel(
         say("Automatic: phase-change film ends an evening, gallium comes last of all, other "
             "conductors last in their block, everything else stands anywhere. Levels that are changed "

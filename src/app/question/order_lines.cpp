@@ -127,7 +127,7 @@ QString extensionHint(const Document& document, const Question& question, const 
                    .arg(wanted)
                    .arg(made);
     }
-    if (document.where(&Look::study, question.study).empty()) return hint;
+    if (document.where(&InterimLook::study, question.study).empty()) return hint;
     return say("The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "
                "was planned.\n")
            + hint;

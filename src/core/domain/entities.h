@@ -39,7 +39,7 @@ struct ProtocolStep;
 struct StepTime;
 struct FollowUp;
 struct ReductionRules;
-struct Look;
+struct InterimLook;
 
 template <class... E> struct EntityList {
     static constexpr std::size_t size = sizeof...(E);
@@ -60,7 +60,7 @@ template <class... E> struct EntityList {
 using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Package, Lot, Offcut,
                             LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement,
                             Recording, Run, RunReduction, HeaderRole, Study, Question, Level, Load, Slot,
-                            SlotLevel, Plan, ProtocolStep, StepTime, FollowUp, ReductionRules, Look>;
+                            SlotLevel, Plan, ProtocolStep, StepTime, FollowUp, ReductionRules, InterimLook>;
 
 /// Which of them a value is.
 enum class EntityKind : std::uint8_t {};

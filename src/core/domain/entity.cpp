@@ -53,7 +53,7 @@ template std::shared_ptr<const void> shareValue(ProtocolStep);
 template std::shared_ptr<const void> shareValue(StepTime);
 template std::shared_ptr<const void> shareValue(FollowUp);
 template std::shared_ptr<const void> shareValue(ReductionRules);
-template std::shared_ptr<const void> shareValue(Look);
+template std::shared_ptr<const void> shareValue(InterimLook);
 
 bool sameValue(EntityKind kind, const void* a, const void* b) {
     static constexpr auto same = comparisons(Entities{});

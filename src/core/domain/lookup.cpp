@@ -159,7 +159,7 @@ const Question* firstQuestion(const Document& document, Id<Study> study) {
 }
 
 bool shareMount(const Level* a, const Level* b) {
-    return a && b && a->id != b->id && a->together && b->together && a->question == b->question;
+    return a && b && a->id != b->id && a->withoutRemount && b->withoutRemount && a->question == b->question;
 }
 
 const Application* applicationAt(const Document& document, Id<Mount> mount, Id<Site> site) {

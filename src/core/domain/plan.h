@@ -89,14 +89,14 @@ struct ReductionRules {
 };
 
 /// Somebody saw the verdict while mounts were still to come.
-struct Look {
-    Id<Look> id;
+struct InterimLook {
+    Id<InterimLook> id;
     Id<Study> study; ///< what was seen stays a fact even when the study is undone
     Instant at;
     int mounts = 0;        ///< measured by then
     bool extended = false; ///< mounts were added after it
     bool declared = false; ///< it was among the looks planned beforehand
-    bool operator==(const Look&) const = default;
+    bool operator==(const InterimLook&) const = default;
 };
 
 } // namespace ibuki

@@ -96,7 +96,7 @@ struct Level {
     bool ofSecond = false; ///< of the question's second factor
     Placement placement = Placement::automatic;
     std::optional<int> mostMounts; ///< it cannot be mounted more often; a short tube says so by itself
-    bool together = false;         ///< changed without re-mounting: stands beside the other levels so marked
+    bool withoutRemount = false;   ///< changed without re-mounting: stands beside the other levels so marked
     bool operator==(const Level&) const = default;
 };
 

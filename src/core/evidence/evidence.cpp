@@ -5,7 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
-#include "core/evidence/look.h"
+#include "core/evidence/interim_look.h"
 #include "core/evidence/response.h"
 
 #include <algorithm>

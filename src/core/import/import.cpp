@@ -60,12 +60,12 @@ void useApplication(Edit& edit, Id<Mount> mount, Id<Application> application, bo
 /// share it; nullptr when it is the first.
 const Mount* sharedMount(const Document& document, Id<Study> study, const Level* level,
                          std::optional<Instant> at) {
-    if (!level || !level->together) return nullptr;
+    if (!level || !level->withoutRemount) return nullptr;
     const Mount* last = nullptr;
     for (const Slot* slot : slotsOf(document, study)) {
         const Mount* mount = document.find(slot->mount);
         const Level* there = document.find(slot->level);
-        if (!mount || !there || !there->together || there->id == level->id || mount->rejected) continue;
+        if (!mount || !there || !there->withoutRemount || there->id == level->id || mount->rejected) continue;
         if (at && mount->at && *mount->at > *at) continue;
         if (!last || (mount->at && last->at && *mount->at > *last->at)) last = mount;
     }

@@ -25,7 +25,7 @@ LevelRule ruleOf(const Document& document, const Question& question, const Desig
         rule.placement = placementOf(document, *document.find(*cell.second));
     rule.mostMounts = level.mostMounts;
     // With two factors, those share a mount that have the same second level.
-    if (level.together) rule.together = cell.second ? static_cast<int>(cell.second->value) : 0;
+    if (level.withoutRemount) rule.together = cell.second ? static_cast<int>(cell.second->value) : 0;
     // A short tube is shared out among the cells that take from it.
     if (const auto lasts = mountsThatLast(document, question, level, now)) {
         const int each = made + *lasts / static_cast<int>(cellsOfLevel);

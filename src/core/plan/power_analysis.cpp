@@ -3,7 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
-#include "core/evidence/look.h"
+#include "core/evidence/interim_look.h"
 #include "core/plan/step_times.h"
 #include "core/stats/compare.h"
 #include "core/stats/dunnett.h"

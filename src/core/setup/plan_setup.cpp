@@ -272,9 +272,9 @@ void extendStudy(Edit& edit, const Question& question, int more, Instant now, co
     plan.mountsPerLevel += more;
     putPlan(edit, plan);
     layEvenings(edit, question, planFor(edit.document(), question.study), now, clock);
-    const auto looks = edit.document().where(&Look::study, question.study);
+    const auto looks = edit.document().where(&InterimLook::study, question.study);
     if (!looks.empty() && !looks.back()->extended) {
-        Look look = *looks.back();
+        InterimLook look = *looks.back();
         look.extended = true;
         look.declared = static_cast<int>(looks.size()) < plan.plannedLooks;
         edit.put(look);
@@ -292,10 +292,10 @@ ChangeSet noteLook(const Document& document, Id<Study> id, Instant now) {
     if (!question || study->state != StudyState::measuring) return {};
     int made = 0;
     for (const Slot* slot : slotsOf(document, id)) made += isMade(document, *slot) ? 1 : 0;
-    const auto looks = document.where(&Look::study, id);
+    const auto looks = document.where(&InterimLook::study, id);
     if (made < 3 || (!looks.empty() && looks.back()->mounts == made)) return {};
     Edit edit(document, Message{"edit-see-verdict", {{"study", study->name}}});
-    Look look;
+    InterimLook look;
     look.study = id;
     look.at = now;
     look.mounts = made;

@@ -5,7 +5,7 @@
 // stopped early or extended, mounts that come back later, looks at the verdict. Each is one undoable action.
 
 #include "core/domain/edit.h"
-#include "core/evidence/look.h"
+#include "core/evidence/interim_look.h"
 #include "core/plan/design_order.h"
 #include "core/plan/schedule.h"
 #include "core/quantity/wall_clock.h"

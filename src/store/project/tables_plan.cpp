@@ -42,9 +42,10 @@ std::vector<TableInfo> planTables() {
                                column<&ReductionRules::minPowerStepW>("min_power_step_W", positive),
                                column<&ReductionRules::holdS>("hold_s", positive),
                                column<&ReductionRules::limitShare>("limit_share", positive)}),
-        table<Look>("look", {column<&Look::study>("study"), column<&Look::at>("at"),
-                             column<&Look::mounts>("mounts", counted), column<&Look::extended>("extended"),
-                             column<&Look::declared>("declared")}),
+        table<InterimLook>("look", {column<&InterimLook::study>("study"), column<&InterimLook::at>("at"),
+                                    column<&InterimLook::mounts>("mounts", counted),
+                                    column<&InterimLook::extended>("extended"),
+                                    column<&InterimLook::declared>("declared")}),
     };
 }
 

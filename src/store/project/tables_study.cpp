@@ -28,7 +28,7 @@ std::vector<TableInfo> studyTables() {
                       column<&Level::pattern>("pattern"), column<&Level::torque>("torque_Nm", positive),
                       column<&Level::configuration>("configuration"), column<&Level::ofSecond>("of_second"),
                       column<&Level::placement>("placement"), column<&Level::mostMounts>("most_mounts", few),
-                      column<&Level::together>("together")}),
+                      column<&Level::withoutRemount>("together")}),
         table<Load>("load", {column<&Load::study>("study"), column<&Load::position>("position", counted),
                              column<&Load::name>("name"), column<&Load::target>("target_W", positive),
                              column<&Load::durationS>("duration_s", CellRange{0, 3.2e9}),

@@ -131,7 +131,7 @@ private slots:
         QVERIFY2(hint.startsWith("From the scatter alone ("), qPrintable(hint));
         QVERIFY2(hint.contains("there are 3."), qPrintable(hint)); // three mounts of each
         Edit edit(measured.document, "seen");
-        Look look;
+        InterimLook look;
         look.study = measured.study;
         edit.add(look);
         apply(measured.document, edit.finish());

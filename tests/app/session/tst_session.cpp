@@ -170,12 +170,12 @@ private slots:
         lowerTheLimit(*session);
         const int before = session->undoStack().count();
         session->record(see);
-        QVERIFY(session->document().all<Look>().empty());
-        QTRY_COMPARE_WITH_TIMEOUT(session->document().all<Look>().size(), std::size_t{1}, patienceMs);
+        QVERIFY(session->document().all<InterimLook>().empty());
+        QTRY_COMPARE_WITH_TIMEOUT(session->document().all<InterimLook>().size(), std::size_t{1}, patienceMs);
         QCOMPARE(session->configuration()->temperatureLimit, std::optional(Celsius{50})); // was not outdated
         QCOMPARE(session->undoStack().count(), before + 1); // the limit alone can be taken back
         session->record(see);                               // the same mounts are seen once
-        QCOMPARE(session->document().all<Look>().size(), std::size_t{1});
+        QCOMPARE(session->document().all<InterimLook>().size(), std::size_t{1});
     }
     void theOpenProjectIsOpenByAllItsNames() {
         const auto session = measured();

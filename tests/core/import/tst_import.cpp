@@ -117,7 +117,7 @@ private slots:
         for (const Level* level : levelsOf(asked.document, firstQuestion(asked.document, asked.study)->id)) {
             if (level->name == "Dunlin C") continue;
             Level changed = *level;
-            changed.together = true;
+            changed.withoutRemount = true;
             edit.put(changed);
         }
         apply(asked.document, edit.finish());

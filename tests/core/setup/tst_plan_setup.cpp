@@ -33,7 +33,7 @@ private slots:
             for (const Level* level : levelsOf(laid.asked.document, laid.question.id)) {
                 if (level->name == "Dunlin C") continue;
                 Level changed = *level;
-                changed.together = true;
+                changed.withoutRemount = true;
                 edit.put(changed);
             }
         });

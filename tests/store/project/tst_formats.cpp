@@ -129,7 +129,7 @@ private slots:
             QVERIFY(!stored.reduction.main()->foundWindow && !stored.reduction.main()->extrapolated);
         }
         for (const auto& [id, run] : document.all<Run>()) QVERIFY(!run.windowStartS && !run.useAsymptote);
-        for (const auto& [id, level] : document.all<Level>()) QVERIFY(!level.together);
+        for (const auto& [id, level] : document.all<Level>()) QVERIFY(!level.withoutRemount);
         QVERIFY(story::same(Project::open(path).document(), document)); // once
     }
     void aProjectOfFormatFourComparesTheUsualLoad() {

@@ -276,7 +276,7 @@ private slots:
             edit.add(StepTime{{}, bench, StepKind::clean, MaterialClass::putty, 12});
             edit.add(FollowUp{{}, slot, {5, Delay::Unit::days}, true, "gone"});
             edit.add(ReductionRules{{}, study, 60, 900, 4, 5, 0.1, 8, 12, 0.1});
-            edit.add(Look{{}, study, *day, 6, true, true});
+            edit.add(InterimLook{{}, study, *day, 6, true, true});
             project.apply(edit.finish(), {{}, {file}});
             wanted = project.document();
             QCOMPARE(project.loadFile(file.sha256), file.bytes);

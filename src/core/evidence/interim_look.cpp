@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/evidence/look.h"
+#include "core/evidence/interim_look.h"
 
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
@@ -11,9 +11,9 @@
 namespace ibuki {
 
 bool hasUnplannedLook(const Document& document, Id<Study> study) {
-    const auto looks = document.where(&Look::study, study);
+    const auto looks = document.where(&InterimLook::study, study);
     return std::any_of(looks.begin(), looks.end(),
-                       [](const Look* look) { return look->extended && !look->declared; });
+                       [](const InterimLook* look) { return look->extended && !look->declared; });
 }
 
 double nominalAlpha(double alpha, int looks) {

@@ -6,6 +6,7 @@
 #include "app/bench/import_dialog.h"
 #include "app/bench/rules_sheet.h"
 #include "app/frame/main_window.h"
+#include "app/frame/start_page.h"
 #include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
@@ -17,6 +18,7 @@
 
 #include <QCoreApplication>
 #include <QDir>
+#include <QSettings>
 #include <QTemporaryDir>
 #include <QThread>
 #include <cstdio>
@@ -177,6 +179,18 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         pictureSheet(rules, folder + "/rules" + suffix + ".png");
     }
     pictureImport(window.session(), folder + "/import" + suffix + ".png");
+    QSettings().remove("recentProjects");
+    StartPage::remember(window.session().path());
+    window.session().closeProject();
+    for (int i = 0; i < 250 && window.session().jobs().running().isEmpty(); ++i)
+        QCoreApplication::processEvents();
+    for (int i = 0; i < 250; ++i) {
+        QCoreApplication::processEvents();
+        if (window.session().jobs().running().isEmpty()) break;
+        QThread::msleep(20);
+    }
+    for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
+    window.grab().save(folder + "/start" + suffix + ".png");
     return 0;
 }
 

@@ -10,6 +10,7 @@
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
 #include "app/forms/caution_panel.h"
+#include "app/forms/next_step_bar.h"
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
 #include "app/say.h"
@@ -58,6 +59,9 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), sessi
     below->addWidget(card(plotLayout), 3);
     below->addWidget(makeFigures(), 2);
     layout->addWidget(figures_, 1);
+    nextStep_ = new NextStepBar(session);
+    connect(nextStep_, &NextStepBar::stepTaken, this, &BenchView::stepTaken);
+    layout->addWidget(nextStep_);
     empty_ = quietLabel();
     empty_->setAlignment(Qt::AlignCenter);
     layout->addWidget(empty_, 1);
@@ -172,6 +176,10 @@ void BenchView::refresh() {
     figures_->setVisible(reduction && !planned);
     empty_->setVisible(!reduction && !planned);
     plannedCard_->setVisible(planned);
+    if (mount || planned)
+        nextStep_->hide();
+    else
+        nextStep_->refresh();
     if (planned) planned_->refresh();
     if (mount && run && reduction)
         showRun(*mount, *run, *reduction);

@@ -3,6 +3,7 @@
 
 #include "app/bench/log_batch.h"
 #include "app/session/session.h"
+#include "core/setup/next_step.h"
 #include "store/project/channel_keeper.h"
 
 #include <QWidget>
@@ -13,6 +14,7 @@ class QTableWidget;
 
 namespace ibuki {
 
+class NextStepBar;
 class PlannedPanel;
 class RunBar;
 class TracePlot;
@@ -31,6 +33,7 @@ public:
 
 signals:
     void benchSheetWanted();
+    void stepTaken(StudyNeeds needs); ///< of what a study without a mount chosen waits for
 
 private:
     QWidget* makeHead();
@@ -53,6 +56,7 @@ private:
     QTableWidget* metrics_ = nullptr;
     TracePlot* plot_ = nullptr;
     QLabel* empty_ = nullptr;
+    NextStepBar* nextStep_ = nullptr;
     QWidget* plannedCard_ = nullptr;
     PlannedPanel* planned_ = nullptr;
     QPushButton* reject_ = nullptr;

@@ -3,11 +3,61 @@
 
 #include "app/say.h"
 
+#include <QAbstractSpinBox>
+#include <QApplication>
+#include <QComboBox>
 #include <QDialog>
 #include <QDialogButtonBox>
+#include <QKeyEvent>
+#include <QLineEdit>
 #include <QPushButton>
 
 namespace ibuki {
+
+namespace {
+
+bool isField(const QWidget* widget) {
+    return qobject_cast<const QLineEdit*>(widget) || qobject_cast<const QComboBox*>(widget)
+           || qobject_cast<const QAbstractSpinBox*>(widget);
+}
+
+/// The next field of the sheet; nothing behind the last one.
+QWidget* fieldAfter(QWidget* field, const QDialog& dialog) {
+    for (QWidget* next = field->nextInFocusChain(); next != field; next = next->nextInFocusChain()) {
+        if (next == &dialog || qobject_cast<QDialogButtonBox*>(next->parentWidget())) return nullptr;
+        const bool takesKeys = (next->focusPolicy() & Qt::TabFocus) && next->isVisible() && next->isEnabled();
+        if (takesKeys && isField(next)) return next;
+    }
+    return nullptr;
+}
+
+/// Return goes on to the next field; from the last one, and with Ctrl from any, it accepts.
+class ReturnGoesOn : public QObject {
+public:
+    explicit ReturnGoesOn(QDialog* dialog) : QObject(dialog), dialog_(dialog) {
+        qApp->installEventFilter(this);
+    }
+    bool eventFilter(QObject* watched, QEvent* event) override {
+        if (event->type() != QEvent::KeyPress || watched != dialog_->focusWidget()) return false;
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (key->key() != Qt::Key_Return && key->key() != Qt::Key_Enter) return false;
+        if (key->modifiers() & Qt::ControlModifier) {
+            dialog_->accept();
+            return true;
+        }
+        const auto* line = qobject_cast<QLineEdit*>(watched);
+        if (!line || line->property("returnIsTaken").toBool()) return false;
+        QWidget* next = fieldAfter(dialog_->focusWidget(), *dialog_);
+        if (!next) return false;
+        next->setFocus(Qt::TabFocusReason);
+        return true;
+    }
+
+private:
+    QDialog* dialog_;
+};
+
+} // namespace
 
 QWidget* dialogButtons(QDialog* dialog, const QString& acceptText) {
     auto* box = new QDialogButtonBox;
@@ -17,6 +67,7 @@ QWidget* dialogButtons(QDialog* dialog, const QString& acceptText) {
     box->addButton(say("Leave"), QDialogButtonBox::RejectRole);
     QObject::connect(box, &QDialogButtonBox::accepted, dialog, &QDialog::accept);
     QObject::connect(box, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
+    new ReturnGoesOn(dialog);
     return box;
 }
 

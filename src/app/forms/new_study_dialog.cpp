@@ -33,7 +33,11 @@ NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
     addFormRow(form, say("Kind of study"), kind_);
     form->addRow(QString(), what_);
     addFormRow(form, say("Name of the study"), name_);
-    connect(kind_, &QComboBox::currentIndexChanged, this, &NewStudyDialog::explainKind);
+    connect(kind_, &QComboBox::currentIndexChanged, this, [this] {
+        explainKind();
+        proposeName();
+    });
+    newMaterial_->setProperty("returnIsTaken", true);
     explainKind();
     layout->addLayout(form);
     layout->addWidget(quietLabel(say(
@@ -45,7 +49,10 @@ NewStudyDialog::NewStudyDialog(Session& session, QWidget* parent)
         item->setData(Qt::UserRole, static_cast<qlonglong>(id.value));
         item->setCheckState(Qt::Unchecked);
     }
+    connect(materials_, &QListWidget::itemChanged, this, &NewStudyDialog::proposeName);
     layout->addWidget(materials_, 1);
+    proposeName();
+    name_->selectAll();
     auto* row = new QHBoxLayout;
     newMaterial_->setAccessibleName(say("Name of a new material"));
     newMaterial_->setObjectName("Name of a new material");
@@ -72,6 +79,16 @@ void NewStudyDialog::explainKind() {
     else if (info.leastMaterials > 0)
         text += say("Tick at least %1.").arg(info.leastMaterials);
     what_->setText(text);
+}
+
+void NewStudyDialog::proposeName() {
+    if (!name_->text().isEmpty() && name_->text() != proposed_) return;
+    std::vector<std::string> ticked;
+    for (int i = 0; i < materials_->count(); ++i)
+        if (materials_->item(i)->checkState() == Qt::Checked)
+            ticked.push_back(materials_->item(i)->text().toStdString());
+    proposed_ = qtext(proposedName(session_.document(), kind_->currentText().toStdString(), ticked));
+    name_->setText(proposed_);
 }
 
 void NewStudyDialog::addMaterial() {

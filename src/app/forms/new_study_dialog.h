@@ -29,6 +29,7 @@ private:
     void addMaterial();
     void explainKind();
     StudyTemplate chosenKind() const;
+    void proposeName();
 
     Session& session_;
     QComboBox* kind_;
@@ -36,6 +37,7 @@ private:
     QLineEdit* name_;
     QLineEdit* newMaterial_;
     QListWidget* materials_;
+    QString proposed_; ///< another name in the field is the user's own
 };
 
 } // namespace ibuki

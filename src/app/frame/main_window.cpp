@@ -9,6 +9,7 @@
 #include "app/forms/widgets.h"
 #include "app/frame/failure.h"
 #include "app/frame/stage_bar.h"
+#include "app/frame/start_page.h"
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
 #include "app/frame/top_line.h"
@@ -32,6 +33,18 @@
 #include <QVBoxLayout>
 
 namespace ibuki {
+
+namespace {
+
+/// In the user's documents, under a name that is free.
+QString newProjectPath() {
+    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
+    QString name = say("bench.ibuki");
+    for (int number = 2; folder.exists(name); ++number) name = say("bench %1.ibuki").arg(number);
+    return folder.filePath(name);
+}
+
+} // namespace
 
 MainWindow::MainWindow(const QString& samplePath, QWidget* parent)
     : QMainWindow(parent), samplePath_(samplePath) {
@@ -109,7 +122,7 @@ void MainWindow::showNotice(const QString& notice) {
 
 void MainWindow::newProject() {
     askFile(this,
-            {FileWish::Kind::save, say("New project"), say("bench.ibuki"), say("Ibuki projects (*.ibuki)")},
+            {FileWish::Kind::save, say("New project"), newProjectPath(), say("Ibuki projects (*.ibuki)")},
             [this](const QString& path) {
                 if (!session_.createProject(path.endsWith(".ibuki") ? path : path + ".ibuki")) return;
                 remember();
@@ -121,11 +134,13 @@ void MainWindow::newProject() {
 void MainWindow::openProject() {
     askFile(this,
             {FileWish::Kind::open, say("Open project"), {}, say("Ibuki projects (*.ibuki);;All files (*)")},
-            [this](const QString& path) {
-                if (!session_.openProject(path)) return;
-                remember();
-                showStage(Stage::verdict);
-            });
+            [this](const QString& path) { openAt(path); });
+}
+
+void MainWindow::openAt(const QString& path) {
+    if (!session_.openProject(path)) return;
+    remember();
+    showStage(Stage::verdict);
 }
 
 void MainWindow::giveUp(const QString& what) {
@@ -238,6 +253,15 @@ void MainWindow::openFollowUp(Id<FollowUp> followUp) {
     showStage(Stage::bench);
 }
 
+void MainWindow::takeStep(StudyNeeds needs) {
+    if (needs == StudyNeeds::log) {
+        showStage(Stage::bench);
+        benchView().chooseLogs();
+    } else {
+        tape_->openNext();
+    }
+}
+
 void MainWindow::openSlot(Id<Slot> slot) {
     Selection selection = session_.selection();
     selection.slot = slot;
@@ -259,7 +283,10 @@ void MainWindow::setLook(Shade wanted, double textScale) {
     tape_->showEnd();
 }
 
-void MainWindow::remember() const { QSettings().setValue("lastProject", session_.path()); }
+void MainWindow::remember() const {
+    QSettings().setValue("lastProject", session_.path());
+    StartPage::remember(session_.path());
+}
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls()) event->acceptProposedAction();

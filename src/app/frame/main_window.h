@@ -7,6 +7,7 @@
 #include "app/drawn/theme.h"
 #include "app/session/session.h"
 #include "core/domain/plan.h"
+#include "core/setup/next_step.h"
 
 #include <QMainWindow>
 #include <QTimer>
@@ -68,6 +69,7 @@ private:
     void put(Stage stage, QWidget* view);
     void newProject();
     void openProject();
+    void openAt(const QString& path);
     void saveCopy();
     void newBench();
     void benchSheet();
@@ -79,6 +81,7 @@ private:
     void openMount(Id<Mount> mount);
     void openSlot(Id<Slot> slot);
     void openFollowUp(Id<FollowUp> followUp);
+    void takeStep(StudyNeeds needs);
     void showNotice(const QString& notice);
     void refreshSoon();
     void refreshNow();

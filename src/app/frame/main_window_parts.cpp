@@ -94,7 +94,9 @@ void MainWindow::makeActions() {
 
 void MainWindow::makeViews() {
     pages_ = new QStackedWidget;
-    pages_->addWidget(new StartPage(new_, open_, demo_));
+    auto* start = new StartPage(new_, open_, demo_, session_.jobs());
+    connect(start, &StartPage::projectWanted, this, &MainWindow::openAt);
+    pages_->addWidget(start);
     work_ = new QWidget;
     auto* layout = new QVBoxLayout(work_);
     layout->setContentsMargins(0, 6, 0, 0);
@@ -163,6 +165,10 @@ void MainWindow::makeViews() {
     connect(tape_, &Tape::mountOpened, this, &MainWindow::openMount);
     connect(tape_, &Tape::slotOpened, this, &MainWindow::openSlot);
     connect(tape_, &Tape::followUpOpened, this, &MainWindow::openFollowUp);
+    connect(tape_, &Tape::draftOpened, this, [this] {
+        showStage(Stage::question);
+        questionView().showPage(QuestionView::Page::order);
+    });
 }
 
 void MainWindow::put(Stage stage, QWidget* view) {
@@ -193,6 +199,7 @@ BenchView& MainWindow::benchView() {
     if (bench_) return *bench_;
     put(Stage::bench, bench_ = new BenchView(session_));
     connect(bench_, &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
+    connect(bench_, &BenchView::stepTaken, this, &MainWindow::takeStep);
     return *bench_;
 }
 
@@ -200,6 +207,7 @@ VerdictView& MainWindow::verdictView() {
     if (verdict_) return *verdict_;
     put(Stage::verdict, verdict_ = new VerdictView(session_));
     connect(verdict_, &VerdictView::mountOpened, this, &MainWindow::openMount);
+    connect(verdict_, &VerdictView::stepTaken, this, &MainWindow::takeStep);
     return *verdict_;
 }
 

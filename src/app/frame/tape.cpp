@@ -93,7 +93,10 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
     painter.setPen(QPen(selected                        ? c.ink
                         : tile.state == TileState::next ? c.ink
                                                         : c.line,
-                        selected ? 2.5 : 1.2, planned ? Qt::DashLine : Qt::SolidLine));
+                        selected ? 2.5 : 1.2,
+                        tile.state == TileState::draft ? Qt::DotLine
+                        : planned                      ? Qt::DashLine
+                                                       : Qt::SolidLine));
     painter.drawRoundedRect(rect.adjusted(1, 1, -1, -1), 4, 4);
     if (showsFocus(index)) {
         painter.setPen(QPen(c.cold, 1.5, Qt::DotLine));
@@ -101,7 +104,7 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
         painter.drawRoundedRect(rect.adjusted(4, 4, -4, -4), 3, 3);
     }
     const QRectF words = rect.adjusted(8, 5, -6, -5);
-    painter.setPen(struck ? c.quiet : c.ink);
+    painter.setPen(struck || tile.state == TileState::draft ? c.quiet : c.ink);
     painter.setFont(textFont(0.9, QFont::Medium));
     painter.drawText(
         words, Qt::AlignLeft | Qt::AlignTop,
@@ -184,6 +187,8 @@ void Tape::openItem(int item) {
         emit mountOpened(*at.mount);
     else if (at.slot)
         emit slotOpened(*at.slot);
+    else if (at.state == TileState::draft)
+        emit draftOpened();
 }
 
 void Tape::bringIntoView(int tile) {
@@ -196,7 +201,7 @@ void Tape::bringIntoView(int tile) {
 
 void Tape::openNext() {
     for (std::size_t i = 0; i < tiles_.size(); ++i)
-        if (tiles_[i].state == TileState::next) {
+        if (tiles_[i].state == TileState::next || tiles_[i].state == TileState::draft) {
             setFocused(static_cast<int>(i));
             bringIntoView(focused());
             openItem(focused());

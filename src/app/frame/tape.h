@@ -30,6 +30,7 @@ signals:
     void mountOpened(Id<Mount> mount);
     void slotOpened(Id<Slot> slot);
     void followUpOpened(Id<FollowUp> followUp);
+    void draftOpened(); ///< a tile of a plan that is not on the tape yet
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -8,6 +8,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
+#include "core/setup/next_step.h"
 #include "core/setup/plan_setup.h"
 #include "store/calendar/calendar.h"
 
@@ -110,11 +111,13 @@ TapeTile plannedTile(const Document& document, const Slot& slot, TileState state
     tile.state = state;
     tile.value = state == TileState::next      ? say("next")
                  : state == TileState::skipped ? say("skipped")
+                 : state == TileState::draft   ? say("draft")
                                                : say("planned");
     tile.day = slot.plannedFor ? dayText(*slot.plannedFor) : say("planned");
     tile.detail = tile.title;
     if (state == TileState::next) tile.detail += say(": what to do next");
     if (state == TileState::planned) tile.detail += say(": planned");
+    if (state == TileState::draft) tile.detail += say(": as the plan stands; it is not on the tape yet");
     if (state == TileState::skipped)
         tile.detail += say(", skipped: ") + QString::fromStdString(slot.skippedBecause);
     return tile;
@@ -190,6 +193,11 @@ std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Ben
         const Level* level = document.find(slot->level);
         tiles.back().isHeld = level && level->material && held.contains(*level->material);
         first = first && skipped;
+    }
+    for (const Slot& slot : draftedSlots(document, *study, now, clockOf(document, *study))) {
+        TapeTile tile = plannedTile(document, slot, TileState::draft);
+        tile.slot.reset();
+        tiles.push_back(std::move(tile));
     }
     for (TapeTile& tile : laterTiles(document, *study)) tiles.push_back(std::move(tile));
     return tiles;

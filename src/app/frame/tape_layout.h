@@ -13,7 +13,7 @@
 
 namespace ibuki {
 
-enum class TileState { done, rejected, planned, next, skipped };
+enum class TileState { done, rejected, planned, next, skipped, draft };
 
 struct TapeTile {
     std::optional<Id<Mount>> mount;
@@ -33,7 +33,8 @@ struct TapeTile {
 };
 
 /// Mounts of the bench in the order of its record, then the study's planned and skipped slots, then what to
-/// come back to, by date. The first planned slot is what to do next.
+/// come back to, by date. The first planned slot is what to do next. A study with nothing on the tape shows
+/// what its plan would put there, as drafts.
 std::vector<TapeTile> tapeTiles(const Document& document, std::optional<Id<Bench>> bench,
                                 std::optional<Id<Study>> study, Instant now = {});
 /// The same without what only a tile that is seen has to say: mounts have their day alone.

@@ -2,6 +2,7 @@
 #include "app/verdict/verdict_view.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/next_step_bar.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/verdict/ladder.h"
@@ -60,12 +61,14 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
       legend_(quietLabel()),
       evidenceText_(quietLabel()),
       ladder_(new Ladder),
-      sentences_(new QListWidget) {
+      sentences_(new QListWidget),
+      next_(new NextStepBar(session)) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     auto* left = new QVBoxLayout;
     left->setContentsMargins(14, 10, 14, 10);
     left->addWidget(title_);
+    left->addWidget(next_);
     left->addWidget(ladder_, 1);
     left->addWidget(legend_);
     layout->addWidget(card(left), 5);
@@ -86,6 +89,7 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     legend_->setText(
         say("○ one mount   ▬ mean and its interval   bracket: not told apart, which does not mean equal   "
             "●–● the same within the margin   shaded: the margin from the best"));
+    connect(next_, &NextStepBar::stepTaken, this, &VerdictView::stepTaken);
     connect(ladder_, &Ladder::mountMeant, this, &VerdictView::meanMount);
     connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
         const bool hasPair = item && item->data(Qt::UserRole).isValid();
@@ -106,6 +110,7 @@ void VerdictView::refresh() {
     ladder_->clear();
     sentences_->clear();
     *evidence_ = {};
+    next_->hide();
     if (!question) {
         legend_->setVisible(false);
         title_->setText(say("No study yet"));
@@ -122,6 +127,7 @@ void VerdictView::refresh() {
                       std::string(responseUnit(*question)));
         ladder_->markMount(session_.selection().mount);
     }
+    if (!evidence_->comparison) next_->refresh();
     legend_->setVisible(evidence_->comparison.has_value());
     fillSentences(*question);
 }

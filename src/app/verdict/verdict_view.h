@@ -3,6 +3,7 @@
 
 #include "app/session/session.h"
 #include "core/domain/study.h"
+#include "core/setup/next_step.h"
 
 #include <QWidget>
 
@@ -12,6 +13,7 @@ class QListWidget;
 namespace ibuki {
 
 class Ladder;
+class NextStepBar;
 struct Evidence;
 
 /// The ladder at the left; at the right, in sentences, what is settled, what is not and which caveats weigh.
@@ -25,6 +27,7 @@ public:
 
 signals:
     void mountOpened(Id<Mount> mount);
+    void stepTaken(StudyNeeds needs); ///< of what an empty verdict waits for
 
 protected:
     void showEvent(QShowEvent* event) override; ///< seeing the verdict while mounts are to come is recorded
@@ -40,6 +43,7 @@ private:
     QLabel* evidenceText_;
     Ladder* ladder_;
     QListWidget* sentences_;
+    NextStepBar* next_;
 };
 
 } // namespace ibuki

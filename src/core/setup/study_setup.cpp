@@ -233,6 +233,24 @@ Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
     return id;
 }
 
+std::string proposedName(const Document& document, const std::string& kind,
+                         const std::vector<std::string>& materials) {
+    constexpr std::size_t mostNamed = 3;
+    std::string name = kind;
+    if (!materials.empty() && materials.size() <= mostNamed)
+        name += fmt::format(": {}", fmt::join(materials, ", "));
+    else if (!materials.empty())
+        name += fmt::format(" ({})", materials.size());
+    const auto isTaken = [&](const std::string& wanted) {
+        const auto& studies = document.all<Study>();
+        return std::any_of(studies.begin(), studies.end(),
+                           [&](const auto& one) { return one.second.name == wanted; });
+    };
+    std::string free = name;
+    for (int number = 2; isTaken(free); ++number) free = fmt::format("{} {}", name, number);
+    return free;
+}
+
 Id<Study> duplicateStudy(Edit& edit, Id<Study> id) {
     const Document before = edit.document();
     Study study = *before.find(id);

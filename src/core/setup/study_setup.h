@@ -37,6 +37,11 @@ struct NewStudy {
 /// study-site, study-lots) saying what the kind needs.
 Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now);
 
+/// What a study of a kind on these materials may be called: their names, else how many they are. `kind` is
+/// how the kind is told; a name that another study has gets a number.
+std::string proposedName(const Document& document, const std::string& kind,
+                         const std::vector<std::string>& materials);
+
 /// The same questions, levels, loads, plan and protocol under a new name, without mounts or slots and not yet
 /// fixed.
 Id<Study> duplicateStudy(Edit& edit, Id<Study> study);

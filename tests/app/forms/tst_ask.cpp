@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
+#include "app/forms/dialog_buttons.h"
 #include "app/forms/sheet_complaint.h"
 #include "support/test_class.h"
 
@@ -13,6 +14,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QSignalSpy>
 #include <QSpinBox>
 #include <QVBoxLayout>
 #include <QtTest>
@@ -166,6 +168,28 @@ private slots:
                 [&](const QString& file) { got << file; });
         QVERIFY(got.isEmpty());
         answerFiles({});
+    }
+    void returnGoesOnAndAcceptsFromTheLastField() {
+        QDialog sheet;
+        auto* layout = new QVBoxLayout(&sheet);
+        auto* first = new QLineEdit;
+        auto* second = new QLineEdit;
+        layout->addWidget(first);
+        layout->addWidget(second);
+        layout->addWidget(dialogButtons(&sheet, "Do it"));
+        QSignalSpy accepted(&sheet, &QDialog::accepted);
+        sheet.show();
+        QVERIFY(QTest::qWaitForWindowActive(&sheet));
+        first->setFocus();
+        QTest::keyClick(first, Qt::Key_Return);
+        QVERIFY(second->hasFocus());
+        QCOMPARE(accepted.count(), 0);
+        QTest::keyClick(second, Qt::Key_Return);
+        QCOMPARE(accepted.count(), 1);
+        sheet.show();
+        first->setFocus();
+        QTest::keyClick(first, Qt::Key_Return, Qt::ControlModifier);
+        QCOMPARE(accepted.count(), 2);
     }
 };
 

@@ -8,6 +8,7 @@
 #include "core/setup/question_setup.h"
 #include "core/setup/study_setup.h"
 #include "support/entities.h"
+#include "support/story.h"
 #include "support/test_class.h"
 
 #include <QtTest>
@@ -162,6 +163,17 @@ private slots:
         QCOMPARE(plannedSlots(shelf.document, study).size(), std::size_t{6});
         QCOMPARE(levelsOf(shelf.document, question.id).size(), std::size_t{2});
     }
+    void aNameIsProposedFromWhatIsCompared() {
+        const story::Asked asked = story::ask();
+        const auto named = [&](const std::vector<std::string>& materials) {
+            return proposedName(asked.document, "Rank materials", materials);
+        };
+        QCOMPARE(named({}), std::string("Rank materials"));
+        QCOMPARE(named({"Tern 11", "Dunlin C"}), std::string("Rank materials: Tern 11, Dunlin C"));
+        QCOMPARE(named({"a", "b", "c", "d"}), std::string("Rank materials (4)"));
+        QCOMPARE(proposedName(asked.document, "Three pastes", {}), std::string("Three pastes 2"));
+    }
 };
+
 IBUKI_TEST(TestStudySetup)
 #include "tst_study_setup.moc"

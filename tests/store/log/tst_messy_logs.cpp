@@ -40,7 +40,8 @@ Checked checkedLog(const Trace& trace, const Reduction& plain, const LogStyle& s
         Trace read = readLog(bytes, "messy.csv", options);
         if (style.probe) {
             const Trace room = readLog(roomBytes, "room.csv");
-            read = withProbe(std::move(read), room, alignmentFor(read, room, {}));
+            const ProbeAlignment alignment = alignmentFor(read, room, {});
+            read = withProbe(std::move(read), room, alignment);
         }
         found = reduce(read);
     } catch (const InputError& error) {

@@ -5,7 +5,7 @@
 
 #include "app/bench/card_sheet.h"
 #include "app/frame/tape.h"
-#include "app/question/chance_grid.h"
+#include "app/question/chance_curve.h"
 #include "app/question/evenings_page.h"
 #include "app/question/question_view.h"
 #include "core/domain/lookup.h"
@@ -127,10 +127,13 @@ private slots:
         for (int i = 0; i < 3; ++i) QTest::keyClick(slider, Qt::Key_Right);
         QVERIFY(live->text() != three);
         QCOMPARE(planOf(document(), session().study()->id)->mountsPerLevel, 6);
-        auto* grid = find<ChanceGrid>("Chances");
-        grid->setFocus();
-        QTest::keyClick(grid, Qt::Key_Right);
-        QVERIFY(grid->accessibleDescription().contains("to see the margin"));
+        auto* curve = find<ChanceCurve>("Chance curves");
+        QVERIFY(curve);
+        curve->setFocus();
+        QTest::keyClick(curve, Qt::Key_Right);
+        QVERIFY(curve->accessibleDescription().contains("7 mounts of each"));
+        QTest::keyClick(curve, Qt::Key_Return);
+        QTRY_COMPARE(planOf(document(), session().study()->id)->mountsPerLevel, 7);
         while (planOf(document(), session().study()->id)->mountsPerLevel != 3) session().undoStack().undo();
         QTRY_COMPARE(live->text(), three);
     }

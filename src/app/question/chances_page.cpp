@@ -2,6 +2,7 @@
 #include "app/question/chances_page.h"
 
 #include "app/drawn/theme.h"
+#include "app/question/chance_curve.h"
 #include "app/question/chance_grid.h"
 #include "app/question/chance_lines.h"
 #include "app/say.h"
@@ -16,6 +17,14 @@
 namespace ibuki {
 namespace {
 
+bool pairsDiffer(const PowerAnalysis& analysis) {
+    const auto& pairs = analysis.pairs;
+    return std::any_of(pairs.begin(), pairs.end(), [&](const PairChance& pair) {
+        return std::abs(pair.different - pairs.front().different) > 0.005
+               || std::abs(pair.equivalent - pairs.front().equivalent) > 0.005;
+    });
+}
+
 QString row(const QString& name, const QString& value) {
     return QString("<tr><td style='padding-right:14px'>%1</td><td>%2</td></tr>")
         .arg(name.toHtmlEscaped(), value.toHtmlEscaped());
@@ -27,6 +36,7 @@ ChancesPage::ChancesPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       title_(cardTitle({})),
+      curve_(new ChanceCurve),
       grid_(new ChanceGrid),
       pair_(quietLabel()),
       figures_(new QLabel),
@@ -36,7 +46,8 @@ ChancesPage::ChancesPage(Session& session, QWidget* parent)
     auto* left = new QVBoxLayout;
     left->setContentsMargins(18, 14, 18, 14);
     left->addWidget(title_);
-    left->addWidget(grid_, 1);
+    left->addWidget(curve_, 3);
+    left->addWidget(grid_, 2);
     left->addWidget(pair_);
     columns->addWidget(card(left), 3);
     auto* right = new QVBoxLayout;
@@ -60,6 +71,7 @@ ChancesPage::ChancesPage(Session& session, QWidget* parent)
     frame->setContentsMargins(0, 0, 0, 0);
     frame->addWidget(scrolled(right));
     columns->addWidget(card(frame), 2);
+    connect(curve_, &ChanceCurve::mountsMeant, this, &ChancesPage::mountsMeant);
     connect(grid_, &ChanceGrid::pairMeant, pair_, &QLabel::setText);
 }
 
@@ -70,6 +82,7 @@ void ChancesPage::refresh(const PlanFigures& figures) {
     form_->show(stored ? std::optional(stored->id) : std::nullopt);
     if (!figures.analysis) {
         title_->setText(say("No plan yet"));
+        curve_->clear();
         grid_->clear();
         pair_->setText(figures.whyNot);
         figures_->clear();
@@ -78,9 +91,18 @@ void ChancesPage::refresh(const PlanFigures& figures) {
     }
     const ChanceLines told = chanceLines(session_.document(), *question, figures);
     title_->setText(told.title);
+    curve_->show(chanceCurves(session_.document(), *question, figures.plan, *figures.analysis),
+                 {question->goal, question->margin.value, qtext(responseUnit(*question)), figures.plan.chance,
+                  figures.plan.mountsPerLevel, figures.analysis->neededMounts});
+    curve_->setVisible(!curve_->isEmpty());
+    // Equal chances are one number: the curve tells it.
+    const bool differ = pairsDiffer(*figures.analysis);
+    grid_->setVisible(differ || curve_->isEmpty());
     grid_->show(*figures.analysis, question->goal);
     pair_->setText(
-        say("Names with their mounts; every cell is a pair. Fewer mounts of a level, smaller chances."));
+        differ
+            ? say("Names with their mounts; every cell is a pair. Fewer mounts of a level, smaller chances.")
+            : say("Every pair has this chance. Choose a number of mounts on the lower curve."));
     QString html = "<table>";
     for (const auto& [name, value] : told.figures) html += row(name, value);
     figures_->setText(html + "</table>");

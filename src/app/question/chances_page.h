@@ -8,6 +8,7 @@
 
 namespace ibuki {
 
+class ChanceCurve;
 class ChanceGrid;
 
 /// What the chosen number of mounts would settle and cost, and what would help where it settles too little.
@@ -18,9 +19,13 @@ public:
     explicit ChancesPage(Session& session, QWidget* parent = nullptr);
     void refresh(const PlanFigures& figures);
 
+signals:
+    void mountsMeant(int mounts); ///< of each level, chosen on the curve
+
 private:
     Session& session_;
     QLabel* title_;
+    ChanceCurve* curve_;
     ChanceGrid* grid_;
     QLabel* pair_;
     QLabel* figures_;

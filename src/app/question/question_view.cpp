@@ -66,6 +66,7 @@ QWidget* QuestionView::makeHead() {
     mounts_->setAccessibleName(say("Mounts of each level"));
     mounts_->setObjectName("Mounts of each level");
     connect(mounts_, &QSlider::valueChanged, this, &QuestionView::previewMounts);
+    connect(chances_, &ChancesPage::mountsMeant, mounts_, &QSlider::setValue);
     connect(mounts_, &QSlider::sliderReleased, this, &QuestionView::takeMounts);
     live_ = new QLabel;
     live_->setWordWrap(true);
@@ -158,7 +159,8 @@ void QuestionView::refresh() {
     }
     const PlanFigures& figures = *figures_;
     const QSignalBlocker quiet(mounts_);
-    mounts_->setRange(1, std::max(sensibleMounts, figures.plan.mountsPerLevel));
+    mounts_->setRange(1, std::max({sensibleMounts, figures.plan.mountsPerLevel,
+                                   figures.analysis ? figures.analysis->neededMounts.value_or(0) : 0}));
     mounts_->setValue(figures.plan.mountsPerLevel);
     showFigures(figures);
     refreshPage(figures);

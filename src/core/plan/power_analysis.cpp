@@ -3,10 +3,9 @@
 
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
-#include "core/evidence/interim_look.h"
+#include "core/plan/pair_chances.h"
 #include "core/plan/step_times.h"
 #include "core/stats/compare.h"
-#include "core/stats/dunnett.h"
 #include "core/stats/power.h"
 
 #include <algorithm>
@@ -23,77 +22,7 @@ constexpr double usualBenchSdK = 0.2;
 /// What an automatic fan leaves of a true difference (docs/methods.md, "What would help").
 constexpr double automaticFanShare = 0.85;
 
-/// What the verdict will be asked, as far as chances depend on it.
-struct Asked {
-    Goal goal = Goal::difference;
-    double margin = 1;
-    double confidence = 0.95;             ///< of one look
-    std::optional<std::size_t> reference; ///< cell that the others are held against
-    std::size_t together = 0;             ///< cells that are compared with each other
-};
-
-/// Cells that the verdict compares with each other: all, or those of one level of the second factor.
-std::vector<std::vector<std::size_t>> comparedTogether(const Design& design) {
-    std::map<std::optional<Id<Level>>, std::vector<std::size_t>> bySecond;
-    for (std::size_t i = 0; i < design.cells.size(); ++i) bySecond[design.cells[i].second].push_back(i);
-    std::vector<std::vector<std::size_t>> families;
-    for (auto& [second, cells] : bySecond) families.push_back(std::move(cells));
-    return families;
-}
-
-Asked askedOf(const Document& document, const Question& question, const Plan& plan, const Design& design) {
-    Asked asked{question.goal,
-                question.margin.value,
-                1 - nominalAlpha(1 - question.confidence, plan.plannedLooks),
-                {},
-                comparedTogether(design).front().size()};
-    const Level* held = question.secondFactor ? nullptr : referenceLevelOf(document, question);
-    for (std::size_t i = 0; i < design.cells.size() && held; ++i)
-        if (design.cells[i].level == held->id) asked.reference = i;
-    return asked;
-}
-
-/// Critical value of |difference| / se that the verdict will use.
-double criticalFor(const Asked& asked, const std::vector<int>& mounts, double df) {
-    const auto groups = std::count_if(mounts.begin(), mounts.end(), [](int n) { return n > 0; });
-    if (!asked.reference || groups <= 2)
-        return criticalValues(static_cast<int>(std::max<std::ptrdiff_t>(2, groups)), df, asked.confidence)
-            .different;
-    std::vector<double> others;
-    for (std::size_t i = 0; i < mounts.size(); ++i)
-        if (i != *asked.reference && mounts[i] > 0) others.push_back(mounts[i]);
-    return dunnettQuantile(asked.confidence, others, mounts[*asked.reference], df);
-}
-
-/// The lowest chance of all pairs; tells the pairs and the widest half width when asked.
-double wantedChance(const Asked& asked, double sd, const std::vector<int>& mounts,
-                    std::vector<PairChance>* pairs, double* widest) {
-    double df = 0;
-    for (int n : mounts) df += std::max(0, n - 1);
-    if (df <= 0) return 0;
-    const double critical = criticalFor(asked, mounts, df);
-    double lowest = 1;
-    std::map<std::pair<int, int>, PairChance> known; // pairs of equal numbers have equal chances
-    for (std::size_t a = 0; a < mounts.size(); ++a)
-        for (std::size_t b = a + 1; b < mounts.size(); ++b) {
-            if (mounts[a] == 0 || mounts[b] == 0) continue;
-            if (asked.reference && a != *asked.reference && b != *asked.reference) continue;
-            const double se = sd * std::sqrt(1.0 / mounts[a] + 1.0 / mounts[b]);
-            auto [found, fresh] = known.try_emplace(std::minmax(mounts[a], mounts[b]));
-            PairChance& pair = found->second;
-            if (fresh)
-                pair = {a, b, pairPower(critical, df, asked.margin / se),
-                        equivalencePower(0, asked.margin, se, df, 1 - asked.confidence)};
-            pair.a = a;
-            pair.b = b;
-            lowest = std::min(lowest, asked.goal == Goal::difference ? pair.different : pair.equivalent);
-            if (widest) *widest = std::max(*widest, critical * se);
-            if (pairs) pairs->push_back(pair);
-        }
-    return lowest;
-}
-
-SampleSizeInput sizeInput(const Asked& asked, const Plan& plan, double sd) {
+SampleSizeInput sizeInput(const PlannedVerdict& asked, const Plan& plan, double sd) {
     const std::size_t groups = asked.together;
     SampleSizeInput input;
     input.groups = static_cast<int>(groups);
@@ -176,7 +105,7 @@ double grown(double sd, double benchSd, double factor) {
 }
 
 void addHelps(PowerAnalysis& analysis, const Document& document, const Question& question, const Plan& plan,
-              const Asked& asked) {
+              const PlannedVerdict& asked) {
     const Study* study = document.find(question.study);
     const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
     if (!configuration) return;
@@ -250,7 +179,7 @@ namespace {
 
 /// Chance that the mean change over n mounts is told from none, or shown to be within the margin: paired t
 /// test on mount-level changes, df = n − 1 (docs/methods.md, "Change inside a mount").
-double changeChance(const Asked& asked, double sd, int n) {
+double changeChance(const PlannedVerdict& asked, double sd, int n) {
     const double df = n - 1;
     const double se = sd / std::sqrt(n);
     if (asked.goal == Goal::equivalence)
@@ -258,7 +187,7 @@ double changeChance(const Asked& asked, double sd, int n) {
     return pairPower(criticalValues(2, df, asked.confidence).different, df, asked.margin / se);
 }
 
-void addChange(PowerAnalysis& analysis, const Asked& asked, double chanceWanted) {
+void addChange(PowerAnalysis& analysis, const PlannedVerdict& asked, double chanceWanted) {
     analysis.isChange = true;
     analysis.scatter.sd =
         std::sqrt(2.0) * usualBenchSdK; // two runs of one mount, each with what the bench adds
@@ -275,7 +204,7 @@ void addChange(PowerAnalysis& analysis, const Asked& asked, double chanceWanted)
 
 /// Least favourable means: two cells a margin apart, the others in the middle, λ = n D² / (2 σ²) with the
 /// fewest mounts n of a cell (Cohen 1988, ch. 8).
-double noticedChance(const Asked& asked, double sd, const std::vector<int>& mounts) {
+double noticedChance(const PlannedVerdict& asked, double sd, const std::vector<int>& mounts) {
     int cells = 0;
     int fewest = 0;
     for (int n : mounts)
@@ -289,7 +218,7 @@ double noticedChance(const Asked& asked, double sd, const std::vector<int>& moun
 }
 
 /// Of each pair that the verdict will compare; the weakest pair's is the plan's.
-void addChances(PowerAnalysis& analysis, const Asked& asked, const Design& design) {
+void addChances(PowerAnalysis& analysis, const PlannedVerdict& asked, const Design& design) {
     double widest = 0;
     const auto lower = [](std::optional<double>& lowest, double chance) {
         lowest = std::min(lowest.value_or(1), chance);
@@ -319,7 +248,7 @@ PowerAnalysis powerAnalysisOf(const Document& document, const Question& question
     const OrderInput input = orderInput(document, question, plan, now);
     Design design = designOf(document, question);
     const auto order = orderMounts(input);
-    const Asked asked = askedOf(document, question, plan, design);
+    const PlannedVerdict asked = askedOf(document, question, plan, design);
     PowerAnalysis analysis;
     analysis.scatter = expectedScatter(document, question, &plan);
     analysis.mounts.assign(design.cells.size(), 0);

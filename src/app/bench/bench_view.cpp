@@ -19,7 +19,9 @@
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/import/header_roles.h"
+#include "core/import/log_study.h"
 #include "core/plan/mount_brief.h"
+#include "core/setup/study_setup.h"
 #include "store/paper/sentences.h"
 #include "words/words.h"
 
@@ -272,24 +274,20 @@ void BenchView::fillMetrics(const std::vector<MetricLine>& lines) {
     }
 }
 
+QString BenchView::logFilter() {
+    return say("Logs (*.csv *.txt *.tsv *.log *.dat *.json *.jsonl *.ndjson);;All files (*)");
+}
+
 void BenchView::chooseLogs() {
-    askFiles(this,
-             {FileWish::Kind::openMany,
-              say("Bring in logs"),
-              {},
-              say("Logs (*.csv *.txt *.tsv *.log *.dat *.json *.jsonl *.ndjson);;All files (*)")},
+    askFiles(this, {FileWish::Kind::openMany, say("Bring in logs"), {}, logFilter()},
              [this](const QStringList& files) { bringIn(files); });
 }
 
 void BenchView::bringIn(const QStringList& files) {
-    if (!session_.study()) {
-        session_.refuse(say("Logs need a study to belong to. Make one on Question first."));
-        return;
-    }
     std::vector<std::string> paths;
     for (const QString& file : files) paths.push_back(file.toStdString());
     BatchRules rules{settingsFor(session_.configuration()), rememberedRoles(session_.document())};
-    applyRules(rules.settings, session_.document(), session_.study()->id);
+    if (session_.study()) applyRules(rules.settings, session_.document(), session_.study()->id);
     auto read = std::make_shared<LogBatch>();
     session_.jobs().queue(
         readingName,
@@ -337,12 +335,28 @@ void BenchView::keepChannels(std::vector<KeepTask> tasks) {
     showProgress(session_.jobs().runner(keepingName), say(keepingName), window(), true);
 }
 
+/// Logs for which nobody asked a question are compared by what their files are called.
+bool BenchView::makeStudyOf(const LogBatch& batch) {
+    Edit edit(session_.document(), titled("A study of logs"));
+    const auto bench = session_.bench() ? std::optional(session_.bench()->id) : std::nullopt;
+    const std::string name = proposedName(session_.document(), say("Logs brought in").toStdString(), {});
+    const LogStudy made = addStudyOfLogs(edit, bench, batch.logs, say("bench 1").toStdString(), name,
+                                         words::text, session_.now());
+    if (!session_.perform(edit.finish())) return false;
+    Selection selection;
+    selection.bench = made.bench;
+    selection.study = made.study;
+    session_.select(selection);
+    return true;
+}
+
 void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {
     if (batch.logs.empty()) {
         session_.post(batch.refused.empty() ? say("There was no log among the files.")
                                             : qtext(batch.refused.front()));
         return;
     }
+    if (!session_.study() && !makeStudyOf(batch)) return;
     auto* dialog = new ImportDialog(session_, std::move(batch), rules, this);
     connect(dialog, &QDialog::accepted, this, [this, dialog] {
         keepChannels(dialog->toKeep());

@@ -28,6 +28,7 @@ class BenchView : public QWidget {
 public:
     explicit BenchView(Session& session, QWidget* parent = nullptr);
     void refresh();
+    static QString logFilter(); ///< of a file dialog
     void chooseLogs();
     void bringIn(const QStringList& files);
 
@@ -44,6 +45,7 @@ private:
     void showTrace(const Run& run, const Reduction& reduction, Metric metric);
     void fillMetrics(const std::vector<MetricLine>& lines);
     void keepChannels(std::vector<KeepTask> tasks);
+    bool makeStudyOf(const LogBatch& batch);
     void logsRead(LogBatch batch, const BatchRules& rules);
 
     Session& session_;

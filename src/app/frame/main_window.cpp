@@ -131,6 +131,28 @@ void MainWindow::newProject() {
             });
 }
 
+void MainWindow::lookAtLogs() {
+    askFiles(this, {FileWish::Kind::openMany, say("Look at logs"), {}, BenchView::logFilter()},
+             [this](const QStringList& files) { startFrom(files); });
+}
+
+void MainWindow::startFrom(const QStringList& files) {
+    if (session_.isOpen()) {
+        showStage(Stage::bench);
+        benchView().bringIn(files);
+        return;
+    }
+    askFile(this,
+            {FileWish::Kind::save, say("A project for these logs"), newProjectPath(),
+             say("Ibuki projects (*.ibuki)")},
+            [this, files](const QString& path) {
+                if (!session_.createProject(path.endsWith(".ibuki") ? path : path + ".ibuki")) return;
+                remember();
+                showStage(Stage::bench);
+                benchView().bringIn(files);
+            });
+}
+
 void MainWindow::openProject() {
     askFile(this,
             {FileWish::Kind::open, say("Open project"), {}, say("Ibuki projects (*.ibuki);;All files (*)")},
@@ -302,12 +324,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
         if (session_.openProject(files.front())) remember();
         return;
     }
-    if (!session_.isOpen()) {
-        session_.refuse(say("Logs need a project to belong to. Make or open one first."));
-        return;
-    }
-    showStage(Stage::bench);
-    benchView().bringIn(files);
+    startFrom(files);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

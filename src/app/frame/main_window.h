@@ -68,6 +68,8 @@ private:
     void makeViews();
     void put(Stage stage, QWidget* view);
     void newProject();
+    void lookAtLogs(); ///< a project made for logs that are there already
+    void startFrom(const QStringList& files);
     void openProject();
     void openAt(const QString& path);
     void saveCopy();
@@ -94,6 +96,7 @@ private:
     QAction* new_ = nullptr;
     QAction* open_ = nullptr;
     QAction* demo_ = nullptr;
+    QAction* logs_ = nullptr;
     QList<QAction*> projectActions_;
     QList<QAction*> benchActions_;
     QList<QAction*> studyActions_;

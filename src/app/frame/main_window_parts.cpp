@@ -40,10 +40,11 @@ void MainWindow::makeActions() {
     new_ = addCommand(say("New project…"), QKeySequence::New, [this] { newProject(); });
     open_ = addCommand(say("Open project…"), QKeySequence::Open, [this] { openProject(); });
     demo_ = addCommand(say("Demo"), {}, [this] { openDemo(); });
+    logs_ = addCommand(say("Look at logs…"), QKeySequence("Ctrl+Shift+I"), [this] { lookAtLogs(); });
     QAction* saveAside = addCommand(say("Save a copy…"), QKeySequence::SaveAs, [this] { saveCopy(); });
     QAction* closeIt =
         addCommand(say("Close project"), QKeySequence::Close, [this] { session_.closeProject(); });
-    projectActions_ = {new_, open_, demo_, saveAside, closeIt};
+    projectActions_ = {new_, open_, demo_, logs_, saveAside, closeIt};
     benchActions_ = {addCommand(say("Describe a bench…"), {}, [this] { newBench(); }),
                      addCommand(say("Bench sheet…"), QKeySequence("Ctrl+B"), [this] { benchSheet(); })};
     studyActions_ = {addCommand(say("New study…"), {}, [this] { newStudy(); }),
@@ -94,7 +95,7 @@ void MainWindow::makeActions() {
 
 void MainWindow::makeViews() {
     pages_ = new QStackedWidget;
-    auto* start = new StartPage(new_, open_, demo_, session_.jobs());
+    auto* start = new StartPage({new_, logs_, open_, demo_}, session_.jobs());
     connect(start, &StartPage::projectWanted, this, &MainWindow::openAt);
     pages_->addWidget(start);
     work_ = new QWidget;

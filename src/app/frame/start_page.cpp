@@ -68,7 +68,7 @@ void StartPage::forget(const QString& path) {
     QSettings().setValue("recentProjects", paths);
 }
 
-StartPage::StartPage(QAction* create, QAction* open, QAction* demo, JobService& jobs, QWidget* parent)
+StartPage::StartPage(const std::array<QAction*, 4>& ways, JobService& jobs, QWidget* parent)
     : QWidget(parent), jobs_(jobs), recent_(new QWidget), lines_(new QVBoxLayout) {
     auto* layout = new QVBoxLayout(this);
     layout->addStretch(2);
@@ -83,16 +83,17 @@ StartPage::StartPage(QAction* create, QAction* open, QAction* demo, JobService& 
     layout->addSpacing(24);
     auto* row = new QHBoxLayout;
     row->addStretch(1);
-    const std::pair<QAction*, QString> ways[] = {{create, say("a project for your own benches")},
-                                                 {open, say("a project file, *.ibuki")},
-                                                 {demo, say("a ship's compute room, made up")}};
-    for (const auto& [action, words] : ways) {
+    const std::array<QString, 4> about{say("a project for your own benches"),
+                                       say("figures from what you have"), say("a project file, *.ibuki"),
+                                       say("a ship's compute room, made up")};
+    for (std::size_t i = 0; i < ways.size(); ++i) {
+        QAction* action = ways[i];
         auto* column = new QVBoxLayout;
         column->setContentsMargins(20, 18, 20, 18);
-        auto* start = button(action->text().remove('&'), action->shortcut().toString(), action == create);
+        auto* start = button(action->text().remove('&'), action->shortcut().toString(), i == 0);
         connect(start, &QPushButton::clicked, action, &QAction::trigger);
         column->addWidget(start);
-        auto* note = quietLabel(words);
+        auto* note = quietLabel(about[i]);
         note->setAlignment(Qt::AlignCenter);
         column->addWidget(note);
         QFrame* frame = card(column);
@@ -106,7 +107,7 @@ StartPage::StartPage(QAction* create, QAction* open, QAction* demo, JobService& 
     inside->setContentsMargins(0, 0, 0, 0);
     inside->addWidget(cardTitle(say("Used last")));
     inside->addLayout(lines_);
-    recent_->setFixedWidth(3 * (23 * fontMetrics().averageCharWidth() + 80) + 24);
+    recent_->setFixedWidth(4 * (23 * fontMetrics().averageCharWidth() + 80) + 18);
     recent_->hide();
     layout->addWidget(recent_, 0, Qt::AlignHCenter);
     layout->addStretch(3);

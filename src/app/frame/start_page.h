@@ -4,6 +4,7 @@
 #include "core/setup/project_summary.h"
 
 #include <QWidget>
+#include <array>
 
 class QAction;
 class QVBoxLayout;
@@ -21,13 +22,14 @@ struct RecentProject {
 /// "node-2, Three pastes: 4 of 9 mounts made, next on Fri 2031-03-07".
 QString summaryLine(const ProjectSummary& summary);
 
-/// What the window shows without a project: New, Open, Demo, and the projects used last, read beside the
-/// window. Refreshes when it is shown.
+/// What the window shows without a project: New, Look at logs, Open, Demo, and the projects used last, read
+/// beside the window. Refreshes when it is shown.
 class StartPage : public QWidget {
     Q_OBJECT
 
 public:
-    StartPage(QAction* create, QAction* open, QAction* demo, JobService& jobs, QWidget* parent = nullptr);
+    /// ways: the actions of New, Look at logs, Open and Demo, in that order.
+    StartPage(const std::array<QAction*, 4>& ways, JobService& jobs, QWidget* parent = nullptr);
 
     /// The paths of the projects used last, the newest first; keeps them in the user's settings.
     static QStringList recent();

@@ -9,9 +9,11 @@ namespace ibuki {
 namespace {
 
 constexpr double hourS = 3'600;
-constexpr int mostHalfHours = 28;     ///< between any two zones that a bench and a probe are likely in
-constexpr int mostTriedHalfHours = 4; ///< when the clocks as they stand are possible too
+constexpr int mostHalfHours = 28; ///< between any two zones that a bench and a probe are likely in
+constexpr double summerTimeS =
+    2 * hourS; ///< when the clocks as they stand are possible too: no further than this
 constexpr double wellCovered = 0.8;
+constexpr double calmK = 0.5; ///< a room that moves by less reads the same at any hour
 
 /// Whether the room is one that the chip may have stood in: it is never colder than its room.
 bool mayBeItsRoom(const Trace& log, const Trace& probe, double shiftS) {
@@ -23,6 +25,16 @@ bool mayBeItsRoom(const Trace& log, const Trace& probe, double shiftS) {
     for (std::size_t i = 0; i < chip.size(); ++i)
         if (std::isfinite(chip[i] - room->values[i])) over.push_back(chip[i] - room->values[i]);
     return !over.empty() && quantile(over, 0.05) > -2;
+}
+
+bool isCalm(const Trace& probe) {
+    for (const Channel& channel : probe.channels) {
+        std::vector<double> read;
+        for (double v : channel.values)
+            if (std::isfinite(v)) read.push_back(v);
+        if (!read.empty() && quantile(read, 0.99) - quantile(read, 0.01) > calmK) return false;
+    }
+    return true;
 }
 
 /// Whole and half hours, the nearest first, at which the probe saw the log.
@@ -48,7 +60,10 @@ ProbeAlignment alignmentFor(const Trace& log, const Trace& probe, std::optional<
     const ProbeFit asTheyStand = alignProbe(log, probe);
     if (asTheyStand.found) return alignedAt(log, probe, 0, asTheyStand);
     const bool possible = probeCover(log, probe, 0) >= wellCovered;
-    const auto zones = possibleZones(log, probe, possible ? mostTriedHalfHours : mostHalfHours);
+    if (possible && isCalm(probe)) return alignedAt(log, probe, 0, asTheyStand);
+    auto zones =
+        possibleZones(log, probe, possible ? static_cast<int>(2 * summerTimeS / hourS) : mostHalfHours);
+    if (possible) std::erase_if(zones, [](double s) { return std::fmod(s, hourS) != 0; });
     constexpr std::size_t mostFits = 8;
     for (std::size_t i = 0; i < std::min(zones.size(), mostFits); ++i)
         if (const ProbeFit fit = alignProbe(log, probe, zones[i]); fit.found)

@@ -2,18 +2,13 @@
 #include "app/question/chance_curve.h"
 
 #include "app/drawn/theme.h"
+#include "app/question/chance_lines.h"
 #include "app/say.h"
 
 #include <QPainter>
 #include <QPainterPath>
 
 namespace ibuki {
-namespace {
-
-QString percent(double chance) { return QString("%1 %").arg(100 * chance, 0, 'f', 0); }
-
-} // namespace
-
 ChanceCurve::ChanceCurve(QWidget* parent) : DrawnItems(parent) {
     setAccessibleName(say("Chance over the difference and over the mounts"));
     setObjectName("Chance curves");

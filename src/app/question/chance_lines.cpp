@@ -34,8 +34,6 @@ QString scatterText(const Scatter& scatter, std::string_view unit) {
     return sd;
 }
 
-QString percent(double share) { return QString("%1 %").arg(100 * share, 0, 'f', 0); }
-
 QString titleOf(const PowerAnalysis& analysis, const Question& question) {
     if (analysis.isChange) return say("One level, seen again later: the change inside each mount counts");
     const QString margin = qtext(amountText(question.margin.value, responseUnit(question)));
@@ -68,6 +66,8 @@ QStringList helpsOf(const PowerAnalysis& analysis) {
 }
 
 } // namespace
+
+QString percent(double share) { return QString("%1 %").arg(100 * share, 0, 'f', 0); }
 
 ChanceLines chanceLines(const Document& document, const Question& question, const PlanFigures& figures) {
     const PowerAnalysis& analysis = *figures.analysis;

@@ -16,6 +16,8 @@ struct ChanceLines {
     QStringList helps;                                ///< notes, and what would help where it is too little
 };
 
+QString percent(double share); ///< "51 %"
+
 /// Of figures that have an analysis.
 ChanceLines chanceLines(const Document& document, const Question& question, const PlanFigures& figures);
 

@@ -246,7 +246,7 @@ bool isLoaded(const LoadSignals& seen) {
 std::vector<Segment> findLoads(const LoadSignals& seen, const PhaseSettings& settings) {
     const std::size_t samples = seen.timeS.size();
     if (samples < 5) return {};
-    const std::vector<Segment> all{{0, samples}};
+    std::vector<Segment> all{{0, samples}};
     bool isFlat = false; // power that was read and stands still; not a channel that is stuck
     if (!seen.power.empty()) {
         const std::vector<double> smooth = medianOfFive(filled(seen.power));

@@ -51,7 +51,7 @@ PlannedVerdict askedOf(const Document& document, const Question& question, const
                        const Design& design) {
     PlannedVerdict asked{question.goal,
                          question.margin.value,
-                         0,
+                         {},
                          1 - nominalAlpha(1 - question.confidence, plan.plannedLooks),
                          {},
                          comparedTogether(design).front().size()};
@@ -77,8 +77,9 @@ double wantedChance(const PlannedVerdict& asked, double sd, const std::vector<in
             auto [found, fresh] = known.try_emplace(std::minmax(mounts[a], mounts[b]));
             PairChance& pair = found->second;
             if (fresh)
-                pair = {a, b, pairPower(critical, df, asked.margin / se),
-                        equivalencePower(asked.apart, asked.margin, se, df, 1 - asked.confidence)};
+                pair = {
+                    a, b, pairPower(critical, df, asked.apart.value_or(asked.margin) / se),
+                    equivalencePower(asked.apart.value_or(0), asked.margin, se, df, 1 - asked.confidence)};
             pair.a = a;
             pair.b = b;
             lowest = std::min(lowest, asked.goal == Goal::difference ? pair.different : pair.equivalent);
@@ -98,7 +99,7 @@ ChanceCurves chanceCurves(const Document& document, const Question& question, co
     for (int i = 0; i <= steps; ++i) {
         const double apart = 3 * asked.margin * i / steps;
         PlannedVerdict truly = asked;
-        (asked.goal == Goal::difference ? truly.margin : truly.apart) = apart;
+        truly.apart = apart;
         curves.overDifference.push_back({apart, weakest(truly, sd, analysis.design, analysis.mounts)});
     }
     const int chosen = *std::max_element(analysis.mounts.begin(), analysis.mounts.end());

@@ -11,9 +11,9 @@ namespace ibuki {
 /// What the verdict will be asked, as far as chances depend on it.
 struct PlannedVerdict {
     Goal goal = Goal::difference;
-    double margin = 1;                    ///< K, or what the response is in
-    double apart = 0;                     ///< true difference, where it is to be shown that two are the same
-    double confidence = 0.95;             ///< of one look
+    double margin = 1;           ///< K, or what the response is in
+    std::optional<double> apart; ///< true difference; nothing: the margin to be seen, 0 to be shown the same
+    double confidence = 0.95;    ///< of one look
     std::optional<std::size_t> reference; ///< cell that the others are held against
     std::size_t together = 0;             ///< cells that are compared with each other
 };

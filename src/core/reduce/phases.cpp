@@ -122,14 +122,21 @@ Segment around(std::span<const double> timeS, std::size_t edge, Segment within) 
 constexpr std::size_t leastSamples = 8;
 constexpr double ownShare = 0.25; ///< of the whole rise: a stretch that moves by more is no level
 
-/// Where a load begins, found within `part` of a log: at its first sample when all of it is one heating.
-std::size_t heatingEdge(std::span<const double> timeS, std::span<const double> x, Segment part,
-                        double holdS) {
-    const SettlingSplit split = splitSettling(timeS, x, part);
-    const double rise = split.after.last - split.before.first;
-    const bool isLevel = timeS[split.at] - timeS[part.begin] >= holdS && 2 * split.rss() < split.whole.rss
-                         && split.before.rise() < ownShare * rise;
-    return part.begin > 0 || isLevel ? split.at : 0;
+/// Where a load begins that was seen at `edge`, `within` what lies between the load before and its own end:
+/// at the log's first sample when all up to there is one heating.
+std::size_t heatingEdge(std::span<const double> timeS, std::span<const double> x, std::size_t edge,
+                        Segment within, double holdS) {
+    Segment part = around(timeS, edge, within);
+    if (part.size() < leastSamples) return edge;
+    for (;;) {
+        const SettlingSplit split = splitSettling(timeS, x, part);
+        const double rise = split.after.last - split.before.first;
+        if (timeS[split.at] - timeS[part.begin] >= holdS && 2 * split.rss() < split.whole.rss
+            && split.before.rise() < ownShare * rise)
+            return split.at;
+        if (part.begin == within.begin) return part.begin == 0 ? 0 : split.at;
+        part.begin = within.begin; // a slow loop: its level lies further back, if there is one
+    }
 }
 
 /// Where a load ends; where the part begins when all of it is one cooling.
@@ -156,9 +163,7 @@ void placeByTemperature(std::vector<Segment>& loads, std::span<const double> tim
     for (std::size_t i = 0; i < loads.size(); ++i) {
         Segment& load = loads[i];
         const Segment before{i == 0 ? 0 : loads[i - 1].end, load.end};
-        if (const Segment part = around(timeS, load.begin, before);
-            load.begin > 0 && part.size() >= leastSamples)
-            load.begin = heatingEdge(timeS, x, part, holdS);
+        if (load.begin > 0) load.begin = heatingEdge(timeS, x, load.begin, before, holdS);
         const Segment after{load.begin, i + 1 < loads.size() ? loads[i + 1].begin : x.size()};
         if (load.end == x.size())
             load.end = lateEdge(timeS, x, load, range.high - range.low);

@@ -10,7 +10,7 @@
 namespace ibuki {
 namespace {
 
-constexpr std::array<double, 6> tausS{4, 10, 25, 60, 150, 400}; ///< fast die to slow heat sink
+constexpr std::array<double, 7> tausS{4, 10, 25, 60, 150, 400, 1'600}; ///< fast die to slow loop
 
 /// Sums of a stretch for the regression of x on e^{−t/τ}; each sample is added in O(1).
 struct Sums {

@@ -143,6 +143,26 @@ private slots:
             QVERIFY2(findLoads({.timeS = t, .temperature = x}) == all, what.c_str());
         }
     }
+    void aSlowLoopUnderLoadFromTheStartHasNoIdle() { // half its rise comes twenty minutes late
+        std::vector<double> t;
+        std::vector<double> x;
+        Random random(14);
+        for (int i = 0; i < 2880; ++i) {
+            t.push_back(5.0 * i);
+            x.push_back(70 - 9 * std::exp(-t.back() / 1600) - 3 * std::exp(-t.back() / 90)
+                        + 0.3 * random.normal());
+        }
+        QCOMPARE(findLoads({.timeS = t, .temperature = x}), (std::vector<Segment>{{0, t.size()}}));
+        std::vector<double> late; // the same behind ten minutes of idle
+        std::vector<double> withIdle;
+        for (int i = 0; i < 3000; ++i) {
+            late.push_back(5.0 * i);
+            withIdle.push_back(i < 120 ? 30 + 0.3 * random.normal() : x[static_cast<std::size_t>(i - 120)]);
+        }
+        const auto loads = findLoads({.timeS = late, .temperature = withIdle});
+        QCOMPARE(loads.size(), std::size_t{1});
+        QVERIFY(loads[0].begin >= 119 && loads[0].begin <= 121);
+    }
     void missingPowerCellsAreNoEdge() {
         auto p = power(900, {{300, 700}}, 1);
         for (std::size_t i = 450; i < 480; ++i) p[i] = std::nan("");

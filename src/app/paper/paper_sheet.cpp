@@ -57,8 +57,9 @@ void PaperSheet::show(const std::string& report) {
             sections_.push_back(std::move(*same));
             continue;
         }
-        sections_.push_back({std::move(html), std::make_unique<QTextDocument>(), 0});
+        sections_.push_back({std::move(html), std::make_unique<QTextDocument>(), {}, 0});
         fillDocument(*sections_.back().text, sections_.back().html, LadderImage{});
+        sections_.back().plain = sections_.back().text->toPlainText();
         layOut(sections_.back());
     }
     fitScrollBar();
@@ -68,7 +69,7 @@ void PaperSheet::show(const std::string& report) {
 
 QString PaperSheet::text() const {
     QStringList texts;
-    for (const Section& section : sections_) texts << section.text->toPlainText();
+    for (const Section& section : sections_) texts << section.plain;
     return texts.join("\n\n");
 }
 

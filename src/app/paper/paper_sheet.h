@@ -35,6 +35,7 @@ private:
     struct Section {
         std::string html;
         std::unique_ptr<QTextDocument> text;
+        QString plain; ///< of text
         double heightPx = 0;
     };
     void layOut(Section& section);

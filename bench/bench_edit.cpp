@@ -138,5 +138,13 @@ int main(int argc, char** argv) {
         session.perform(edit.finish());
         refreshed();
     });
+    bench::time("edit of the margin, with refresh of Paper", 21, [&](int i) {
+        Question question = *session.question();
+        question.margin = Kelvin{1.0 + 0.01 * (i + 1)};
+        Edit edit(session.document(), "change the margin");
+        edit.put(question);
+        session.perform(edit.finish());
+        refreshed();
+    });
     return 0;
 }

@@ -4,7 +4,6 @@
 #include "app/say.h"
 
 #include <QAbstractSpinBox>
-#include <QApplication>
 #include <QComboBox>
 #include <QDialog>
 #include <QDialogButtonBox>
@@ -35,19 +34,19 @@ QWidget* fieldAfter(QWidget* field, const QDialog& dialog) {
 class ReturnGoesOn : public QObject {
 public:
     explicit ReturnGoesOn(QDialog* dialog) : QObject(dialog), dialog_(dialog) {
-        qApp->installEventFilter(this);
+        dialog->installEventFilter(this); // a field leaves Return to its sheet
     }
-    bool eventFilter(QObject* watched, QEvent* event) override {
-        if (event->type() != QEvent::KeyPress || watched != dialog_->focusWidget()) return false;
+    bool eventFilter(QObject*, QEvent* event) override {
+        if (event->type() != QEvent::KeyPress) return false;
         const auto* key = static_cast<QKeyEvent*>(event);
         if (key->key() != Qt::Key_Return && key->key() != Qt::Key_Enter) return false;
         if (key->modifiers() & Qt::ControlModifier) {
             dialog_->accept();
             return true;
         }
-        const auto* line = qobject_cast<QLineEdit*>(watched);
+        auto* line = qobject_cast<QLineEdit*>(dialog_->focusWidget());
         if (!line || line->property("returnIsTaken").toBool()) return false;
-        QWidget* next = fieldAfter(dialog_->focusWidget(), *dialog_);
+        QWidget* next = fieldAfter(line, *dialog_);
         if (!next) return false;
         next->setFocus(Qt::TabFocusReason);
         return true;

@@ -10,8 +10,7 @@
 
 namespace ibuki {
 
-NextStepLines nextStepLines(const Document& document, Id<Study> study) {
-    const NextStep step = nextStep(document, study);
+NextStepLines nextStepLines(const Document& document, const NextStep& step) {
     switch (step.needs) {
     case StudyNeeds::plan:
         return {say("Next: look at the order the plan would take (it stands on the tape as a draft) and put "
@@ -51,8 +50,9 @@ NextStepBar::NextStepBar(Session& session, QWidget* parent)
 
 void NextStepBar::refresh() {
     const Study* study = session_.study();
-    const NextStepLines lines = study ? nextStepLines(session_.document(), study->id) : NextStepLines{};
-    needs_ = study ? nextStep(session_.document(), study->id).needs : StudyNeeds::nothing;
+    const NextStep step = study ? nextStep(session_.document(), study->id) : NextStep{};
+    const NextStepLines lines = nextStepLines(session_.document(), step);
+    needs_ = step.needs;
     text_->setText(lines.text);
     way_->setText(lines.way);
     way_->setAccessibleName(lines.way);

@@ -17,7 +17,7 @@ struct NextStepLines {
     QString text;
     QString way; ///< on the button; empty: there is none
 };
-NextStepLines nextStepLines(const Document& document, Id<Study> study);
+NextStepLines nextStepLines(const Document& document, const NextStep& step);
 
 /// On pages that are still empty. Refreshed by its view; hidden without a study or when nothing is due. Says
 /// that the way on was taken.

@@ -124,11 +124,16 @@ void MainWindow::newProject() {
     askFile(this,
             {FileWish::Kind::save, say("New project"), newProjectPath(), say("Ibuki projects (*.ibuki)")},
             [this](const QString& path) {
-                if (!session_.createProject(path.endsWith(".ibuki") ? path : path + ".ibuki")) return;
-                remember();
+                if (!createAt(path)) return;
                 showStage(Stage::question);
                 newBench();
             });
+}
+
+bool MainWindow::createAt(const QString& path) {
+    if (!session_.createProject(path.endsWith(".ibuki") ? path : path + ".ibuki")) return false;
+    remember();
+    return true;
 }
 
 void MainWindow::lookAtLogs() {
@@ -146,8 +151,7 @@ void MainWindow::startFrom(const QStringList& files) {
             {FileWish::Kind::save, say("A project for these logs"), newProjectPath(),
              say("Ibuki projects (*.ibuki)")},
             [this, files](const QString& path) {
-                if (!session_.createProject(path.endsWith(".ibuki") ? path : path + ".ibuki")) return;
-                remember();
+                if (!createAt(path)) return;
                 showStage(Stage::bench);
                 benchView().bringIn(files);
             });
@@ -197,7 +201,7 @@ bool MainWindow::openDemo(const QString& copyTo) {
 }
 
 void MainWindow::openLast() {
-    const QString last = QSettings().value("lastProject").toString();
+    const QString last = StartPage::recent().value(0);
     if (last.isEmpty() || !QFileInfo::exists(last)) return;
     const int here = QSettings().value("stage", static_cast<int>(Stage::verdict)).toInt();
     if (session_.openProject(last))
@@ -305,10 +309,7 @@ void MainWindow::setLook(Shade wanted, double textScale) {
     tape_->showEnd();
 }
 
-void MainWindow::remember() const {
-    QSettings().setValue("lastProject", session_.path());
-    StartPage::remember(session_.path());
-}
+void MainWindow::remember() const { StartPage::remember(session_.path()); }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls()) event->acceptProposedAction();
@@ -321,7 +322,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (files.isEmpty()) return;
     event->acceptProposedAction();
     if (files.size() == 1 && files.front().endsWith(".ibuki")) {
-        if (session_.openProject(files.front())) remember();
+        openAt(files.front());
         return;
     }
     startFrom(files);

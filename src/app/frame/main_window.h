@@ -68,6 +68,7 @@ private:
     void makeViews();
     void put(Stage stage, QWidget* view);
     void newProject();
+    bool createAt(const QString& path);
     void lookAtLogs(); ///< a project made for logs that are there already
     void startFrom(const QStringList& files);
     void openProject();

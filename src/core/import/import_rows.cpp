@@ -3,6 +3,7 @@
 
 #include "core/domain/lookup.h"
 #include "core/domain/study.h"
+#include "core/reduce/probe.h"
 
 #include <algorithm>
 #include <cctype>
@@ -145,13 +146,12 @@ std::vector<std::size_t> rowsByTime(const std::vector<ImportRow>& rows) {
 }
 
 std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLog>& logs) {
-    constexpr int mostHours = 14;
     std::vector<std::optional<std::size_t>> probes(logs.size());
     for (std::size_t i = 0; i < logs.size(); ++i) {
         if (!readsOnlyTheRoom(logs[i].trace)) continue;
         double most = 0;
         // A clock that shares no time with any log is off by whole hours, if it belongs to one.
-        for (int hours = 0; hours <= mostHours && !probes[i]; ++hours)
+        for (int hours = 0; hours <= mostZoneHours && !probes[i]; ++hours)
             for (std::size_t k = 0; k < logs.size(); ++k) {
                 if (k == i || readsOnlyTheRoom(logs[k].trace)) continue;
                 const double shared = std::max(sharedS(logs[k], logs[i], 3'600.0 * hours),

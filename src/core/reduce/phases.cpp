@@ -122,6 +122,14 @@ Segment around(std::span<const double> timeS, std::size_t edge, Segment within) 
 constexpr std::size_t leastSamples = 8;
 constexpr double ownShare = 0.25; ///< of the whole rise: a stretch that moves by more is no level
 
+/// Whether a split parts a level from a change: `direction` +1 of a rise, −1 of a fall.
+bool beginsWithLevel(std::span<const double> timeS, const SettlingSplit& split, Segment part,
+                     double direction, double holdS) {
+    const double change = split.after.last - split.before.first;
+    return timeS[split.at] - timeS[part.begin] >= holdS && 2 * split.rss() < split.whole.rss
+           && direction * split.before.rise() < ownShare * direction * change;
+}
+
 /// Where a load begins that was seen at `edge`, `within` what lies between the load before and its own end:
 /// at the log's first sample when all up to there is one heating.
 std::size_t heatingEdge(std::span<const double> timeS, std::span<const double> x, std::size_t edge,
@@ -130,10 +138,7 @@ std::size_t heatingEdge(std::span<const double> timeS, std::span<const double> x
     if (part.size() < leastSamples) return edge;
     for (;;) {
         const SettlingSplit split = splitSettling(timeS, x, part);
-        const double rise = split.after.last - split.before.first;
-        if (timeS[split.at] - timeS[part.begin] >= holdS && 2 * split.rss() < split.whole.rss
-            && split.before.rise() < ownShare * rise)
-            return split.at;
+        if (beginsWithLevel(timeS, split, part, +1, holdS)) return split.at;
         if (part.begin == within.begin) return part.begin == 0 ? 0 : split.at;
         part.begin = within.begin; // a slow loop: its level lies further back, if there is one
     }
@@ -143,10 +148,7 @@ std::size_t heatingEdge(std::span<const double> timeS, std::span<const double> x
 std::size_t coolingEdge(std::span<const double> timeS, std::span<const double> x, Segment part,
                         double holdS) {
     const SettlingSplit split = splitSettling(timeS, x, part);
-    const double fall = split.before.first - split.after.last;
-    const bool isLevel = timeS[split.at] - timeS[part.begin] >= holdS && 2 * split.rss() < split.whole.rss
-                         && -split.before.rise() < ownShare * fall;
-    return part.begin > 0 || isLevel ? split.at : part.begin;
+    return part.begin > 0 || beginsWithLevel(timeS, split, part, -1, holdS) ? split.at : part.begin;
 }
 
 /// A log that stops soon after its load: the end that never fell to half.
@@ -175,11 +177,10 @@ void placeByTemperature(std::vector<Segment>& loads, std::span<const double> tim
     });
 }
 
-std::vector<Segment> loadsByPower(const LoadSignals& seen, const Levels& range,
+std::vector<Segment> loadsByPower(std::span<const double> timeS, std::span<const double> raw,
+                                  std::span<const double> smooth, const Levels& range,
                                   const PhaseSettings& settings) {
-    const std::vector<double> raw = filled(seen.power);
-    const auto timeS = seen.timeS;
-    auto loads = hysteresis(medianOfFive(raw), range.low, range.high);
+    auto loads = hysteresis(smooth, range.low, range.high);
     bridgeAndDrop(loads, timeS, settings.holdS);
     for (std::size_t i = 0; i < loads.size(); ++i) {
         const std::size_t first = i == 0 ? 0 : loads[i - 1].end;
@@ -254,9 +255,10 @@ std::vector<Segment> findLoads(const LoadSignals& seen, const PhaseSettings& set
     std::vector<Segment> all{{0, samples}};
     bool isFlat = false; // power that was read and stands still; not a channel that is stuck
     if (!seen.power.empty()) {
-        const std::vector<double> smooth = medianOfFive(filled(seen.power));
+        const std::vector<double> raw = filled(seen.power);
+        const std::vector<double> smooth = medianOfFive(raw);
         if (const auto range = powerLevels(seen.timeS, smooth, settings))
-            return loadsByPower(seen, *range, settings);
+            return loadsByPower(seen.timeS, raw, smooth, *range, settings);
         const auto [low, high] = std::minmax_element(smooth.begin(), smooth.end());
         isFlat = *high > *low;
     }

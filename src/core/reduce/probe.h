@@ -24,6 +24,9 @@ struct ProbeFit {
 ProbeFit alignProbe(const Trace& log, const Trace& probe, double zoneS = 0, double reachS = 900,
                     const PhaseSettings& phases = {});
 
+/// Clocks of a bench and its probe differ by no more, whatever zones they keep.
+inline constexpr int mostZoneHours = 14;
+
 /// Share of the log's samples within two minutes of what the probe saw, its clock moved by shiftS.
 double probeCover(const Trace& log, const Trace& probe, double shiftS);
 

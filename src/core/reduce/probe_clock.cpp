@@ -9,7 +9,6 @@ namespace ibuki {
 namespace {
 
 constexpr double hourS = 3'600;
-constexpr int mostHalfHours = 28; ///< between any two zones that a bench and a probe are likely in
 constexpr double summerTimeS =
     2 * hourS; ///< when the clocks as they stand are possible too: no further than this
 constexpr double wellCovered = 0.8;
@@ -62,7 +61,7 @@ ProbeAlignment alignmentFor(const Trace& log, const Trace& probe, std::optional<
     const bool possible = probeCover(log, probe, 0) >= wellCovered;
     if (possible && isCalm(probe)) return alignedAt(log, probe, 0, asTheyStand);
     auto zones =
-        possibleZones(log, probe, possible ? static_cast<int>(2 * summerTimeS / hourS) : mostHalfHours);
+        possibleZones(log, probe, possible ? static_cast<int>(2 * summerTimeS / hourS) : 2 * mostZoneHours);
     if (possible) std::erase_if(zones, [](double s) { return std::fmod(s, hourS) != 0; });
     constexpr std::size_t mostFits = 8;
     for (std::size_t i = 0; i < std::min(zones.size(), mostFits); ++i)

@@ -3,6 +3,7 @@
 // rig for the second cooler, the order on the tape, two logs brought in, what comes next.
 
 #include "app/frame/tape.h"
+#include "app/question/evening_board.h"
 #include "app/question/level_sheet.h"
 #include "app/question/question_view.h"
 #include "core/design/design.h"
@@ -101,8 +102,8 @@ private slots:
         sheet->close();
     }
     void theOrderStandsOnTheTape() {
-        window_->questionView().showPage(QuestionView::Page::order);
-        QTRY_COMPARE(find<QListWidget>("Order of mounts")->count(), 8);
+        window_->questionView().showPage(QuestionView::Page::board);
+        QTRY_COMPARE(find<EveningBoard>("Board")->lines().bars.size(), std::size_t{8});
         QVERIFY(story::press(*window_, "Put on the tape"));
         QTRY_COMPARE(planned().size(), std::size_t{8});
         for (const Slot* slot : planned()) QVERIFY(slot->level && slot->second && slot->plannedFor);

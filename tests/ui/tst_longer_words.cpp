@@ -91,7 +91,7 @@ private slots:
         }
         window->showStage(Stage::question);
         using Asked = QuestionView::Page;
-        for (Asked page : {Asked::asked, Asked::chances, Asked::order, Asked::evenings, Asked::protocol}) {
+        for (Asked page : {Asked::asked, Asked::chances, Asked::board, Asked::protocol}) {
             window->questionView().showPage(page);
             look(QString("question %1").arg(static_cast<int>(page)));
         }

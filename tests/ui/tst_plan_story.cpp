@@ -5,23 +5,27 @@
 
 #include "app/bench/card_sheet.h"
 #include "app/frame/tape.h"
+#include "app/question/board_page.h"
 #include "app/question/chance_curve.h"
-#include "app/question/evenings_page.h"
+#include "app/question/evening_board.h"
+#include "app/question/later_days.h"
+#include "app/question/plan_sheet.h"
 #include "app/question/question_view.h"
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 
+#include <QAction>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QSlider>
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTextBrowser>
 #include <QToolButton>
+#include <QToolTip>
 #include <QtTest>
 
 using namespace ibuki;
@@ -46,7 +50,23 @@ class TestPlanStory : public QObject {
     }
     QString notice() { return story::notice(*window_); }
     std::vector<const Slot*> planned() { return plannedSlots(document(), session().study()->id); }
-    QListWidget* order() { return find<QListWidget>("Order of mounts"); }
+    EveningBoard* board() { return find<EveningBoard>("Board"); }
+    std::size_t bars() { return board()->lines().bars.size(); }
+    /// The window shows a change once it is idle.
+    bool boardFollows() {
+        return QTest::qWaitFor([this] {
+            const auto on = planned();
+            const auto& bars = board()->lines().bars;
+            return std::equal(bars.begin(), bars.end(), on.begin(), on.end(),
+                              [](const BoardBar& bar, const Slot* slot) { return bar.slot == slot->id; });
+        });
+    }
+    /// Of the menu More.
+    void choose(const char* name) {
+        auto* action = view().findChild<QAction*>(name);
+        QVERIFY2(action && action->isEnabled(), name);
+        action->trigger();
+    }
 
 public:
     explicit TestPlanStory(story::Where where) : where_(where) {}
@@ -147,14 +167,27 @@ private slots:
         session().undoStack().undo();
         QTRY_COMPARE(live(), before);
     }
-    void theOrderGoesOnTheTape() {
-        view().showPage(QuestionView::Page::order);
-        QTRY_COMPARE(order()->count(), 15);
+    void aDraftIsMovedAndIsOnTheTapeByThat() {
+        view().showPage(QuestionView::Page::board);
+        QTRY_COMPARE(bars(), std::size_t{15});
         QVERIFY(planned().empty());
+        const QString first = board()->lines().bars[0].title.section("  ", 1).section(',', 0, 0);
+        board()->setFocus();
+        board()->chooseBar(0);
+        QTest::keyClick(board(), Qt::Key_Right, Qt::AltModifier);
+        QTRY_COMPARE(planned().size(), std::size_t{15});
+        QTRY_VERIFY(board()->lines().bars[1].slot);
+        QCOMPARE(board()->chosenBar(), std::optional<std::size_t>(1));
+        QVERIFY(board()->lines().bars[1].title.contains(first));
+        session().undoStack().undo(); // one step
+        QVERIFY(planned().empty());
+    }
+    void theOrderGoesOnTheTape() {
+        QTRY_COMPARE(bars(), std::size_t{15});
         press("Put on the tape");
         QTRY_COMPARE(planned().size(), std::size_t{15});
-        QTRY_VERIFY(order()->item(0)->data(Qt::UserRole).isValid());
-        QVERIFY(order()->item(0)->text().contains("block 1"));
+        QTRY_VERIFY(board()->lines().bars[0].slot);
+        QVERIFY(board()->lines().bars[0].title.contains("block 1"));
         auto* tape = window_->findChild<Tape*>();
         const auto next = std::count_if(tape->tiles().begin(), tape->tiles().end(),
                                         [](const TapeTile& tile) { return tile.state == TileState::next; });
@@ -169,53 +202,106 @@ private slots:
             const auto mounts = planned();
             const auto found = std::find_if(mounts.rbegin(), mounts.rend() - moved,
                                             [&](const Slot* slot) { return slot->level == last; });
-            const qlonglong id = (*found)->id.value;
-            for (int row = 0; row < order()->count(); ++row)
-                if (order()->item(row)->data(Qt::UserRole).toLongLong() == id) order()->setCurrentRow(row);
+            const Id<Slot> id = (*found)->id;
+            QVERIFY(boardFollows());
+            board()->chooseSlot(id);
             press("Do it next");
-            QTRY_COMPARE(order()->item(0)->data(Qt::UserRole).toLongLong(), id);
+            QCOMPARE(planned().front()->id, id);
         }
         QTRY_VERIFY(costs->text() != before);
         QVERIFY2(costs->text().contains("stand in one row"), qPrintable(costs->text()));
         QVERIFY(costs->text().contains("a bench that drifts"));
         for (int i = 0; i < 3; ++i) session().undoStack().undo();
         QTRY_COMPARE(costs->text(), before);
-        order()->setCurrentRow(0);
-        order()->setFocus();
-        const auto first = planned().front()->id;
-        QTest::keyClick(order(), Qt::Key_Down, Qt::AltModifier);
-        QTRY_COMPARE(planned()[1]->id, first);
+    }
+    void keysWalkAndMoveMounts() {
+        QVERIFY(boardFollows());
+        board()->setFocus();
+        QTest::keyClick(board(), Qt::Key_Home);
+        QCOMPARE(board()->chosenBar(), std::optional<std::size_t>(0));
+        const Id<Slot> first = planned().front()->id;
+        QVERIFY(board()->accessibleDescription().contains("min"));
+        QTest::keyClick(board(), Qt::Key_Right, Qt::AltModifier);
+        QCOMPARE(planned()[1]->id, first);
+        QVERIFY(boardFollows());
+        QCOMPARE(board()->chosenSlot(), std::optional(first)); // the choice goes with the mount
+        QTest::keyClick(board(), Qt::Key_Right, Qt::AltModifier);
+        QCOMPARE(planned()[2]->id, first);
+        QVERIFY(boardFollows());
+        QTest::keyClick(board(), Qt::Key_Home, Qt::AltModifier);
+        QCOMPARE(planned()[0]->id, first);
+        for (int i = 0; i < 3; ++i) session().undoStack().undo();
+        QVERIFY(boardFollows());
+        QTest::keyClick(board(), Qt::Key_Right);
+        auto* chosen = find<QLabel>("Chosen mount");
+        QVERIFY2(chosen->text().contains("the bench runs by itself. Meanwhile: "),
+                 qPrintable(chosen->text()));
+        QTest::keyClick(board(), Qt::Key_Plus);
+        QTest::keyClick(board(), Qt::Key_Minus);
+    }
+    void aBarIsDragged() {
+        const auto before = planned();
+        const Id<Slot> first = before.front()->id;
+        auto* costs = find<QLabel>("Order costs");
+        QVERIFY(boardFollows());
+        const QString usual = costs->text();
+        board()->chooseBar(0);
+        const auto middle = [&](std::size_t bar) {
+            for (int x = 0; x < board()->width(); x += 3)
+                for (int y = 0; y < board()->height(); y += 3) {
+                    QHelpEvent help(QEvent::ToolTip, {x, y}, board()->mapToGlobal(QPoint(x, y)));
+                    QApplication::sendEvent(board(), &help);
+                    if (QToolTip::text().startsWith(board()->lines().bars[bar].title))
+                        return QPoint(x + 6, y + 3);
+                }
+            return QPoint();
+        };
+        const QPoint from = middle(0);
+        const QPoint to = middle(2) + QPoint(90, 0);
+        QVERIFY(!from.isNull());
+        QTest::mousePress(board(), Qt::LeftButton, {}, from);
+        QTest::mouseMove(board(), from + QPoint(40, 0));
+        QTest::mouseMove(board(), to);
+        const QString previewed = costs->text();
+        QTest::mouseRelease(board(), Qt::LeftButton, {}, to);
+        QVERIFY(planned().front()->id != first);
+        QVERIFY(boardFollows());
+        QCOMPARE(costs->text(), previewed); // it costs what was told while it was held
+        QVERIFY(costs->text() != usual);
         session().undoStack().undo();
+        QTRY_COMPARE(planned().front()->id, first);
     }
     void skippingAsksForAReason() {
         const auto first = planned().front()->plannedFor;
-        order()->setCurrentRow(0);
+        QVERIFY(boardFollows());
+        board()->chooseBar(0);
         press("Skip…");
         QVERIFY(story::answer("").contains("with a reason only")); // told in the sheet, which stays
         QCOMPARE(story::answer("the tube is empty"), QString());
         QTRY_COMPARE(planned().size(), std::size_t{14});
-        QTRY_VERIFY(order()->item(0)->text().contains("skipped: the tube is empty"));
+        QTRY_COMPARE(board()->lines().past.size(), std::size_t{1});
+        QCOMPARE(board()->lines().past[0].detail, QString("skipped: the tube is empty"));
         QCOMPARE(planned().front()->plannedFor, first); // what comes behind it moves up
-        order()->setCurrentRow(1);
-        order()->setCurrentRow(0);
-        QVERIFY(find<QPushButton>("Skip…")->text() == "Take up again");
+        board()->chooseSlot(board()->lines().past[0].slot);
+        QTRY_VERIFY(find<QPushButton>("Skip…")->text() == "Take up again");
         press("Skip…");
         QTRY_COMPARE(planned().size(), std::size_t{15});
         QCOMPARE(planned().front()->plannedFor, first);
         QVERIFY(planned()[1]->plannedFor > first);
     }
     void aStudyIsExtendedAndStopped() {
-        press("Extend…");
+        choose("Extend…");
         QCOMPARE(story::answer("2"), QString());
         QTRY_COMPARE(planned().size(), std::size_t{25});
         session().undoStack().undo();
         QTRY_COMPARE(planned().size(), std::size_t{15});
-        press("Stop early…");
+        choose("Stop early…");
         QCOMPARE(story::answer("the voyage begins"), QString());
         QTRY_VERIFY(planned().empty());
         QCOMPARE(session().study()->state, StudyState::closed);
-        QTRY_VERIFY(order()->item(0)->text().contains("skipped: the voyage begins"));
-        order()->setCurrentRow(0);
+        QTRY_VERIFY(!board()->lines().past.empty());
+        QCOMPARE(board()->lines().past[0].detail, QString("skipped: the voyage begins"));
+        board()->chooseSlot(board()->lines().past[0].slot);
         press("Skip…"); // one of them is taken up again: the study goes on
         QTRY_COMPARE(planned().size(), std::size_t{1});
         QCOMPARE(session().study()->state, StudyState::planned);
@@ -224,23 +310,33 @@ private slots:
         QTRY_COMPARE(planned().size(), std::size_t{15});
     }
     void eveningsFollowTheHours() {
-        view().showPage(QuestionView::Page::evenings);
-        auto* list = find<QListWidget>("Evenings");
-        QTRY_VERIFY(list->count() > 2);
-        const int before = list->count();
-        auto* hours = find<QLineEdit>("Hours an evening");
+        const auto evenings = [this] { return board()->lines().evenings.size(); };
+        QTRY_VERIFY(evenings() > 2);
+        const std::size_t before = evenings();
+        press("Times and checks…");
+        auto* sheet = view().findChild<PlanSheet*>();
+        QVERIFY(sheet);
+        auto* hours = sheet->findChild<QLineEdit*>("Hours an evening");
         const auto last = planned().back()->plannedFor;
         hours->setText("8");
         emit hours->editingFinished();
-        QTRY_VERIFY(list->count() < before);
+        QTRY_VERIFY(evenings() < before);
         QVERIFY(planned().back()->plannedFor < last); // the tape and the calendar follow
-        auto* days = find<QLineEdit>("Days");
+        auto* days = sheet->findChild<QLineEdit*>("Days");
+        days->setFocus();
         days->setText("Someday");
         emit days->editingFinished();
-        QVERIFY(notice().contains("no day of the week")); // and nothing was stored
+        QVERIFY2(notice().contains("no day of the week"), qPrintable(notice()));
+        session().undoStack().undo(); // nothing was stored for it
+        QTRY_COMPARE(evenings(), before);
+        auto* times = sheet->findChild<QTableWidget*>("Minutes of hands");
+        times->item(0, 1)->setText("45");
+        QTRY_COMPARE(document().all<StepTime>().size(), std::size_t{1});
         session().undoStack().undo();
-        QTRY_COMPARE(list->count(), before);
-        auto* anew = find<QPushButton>("Date the tape anew");
+        sheet->close();
+    }
+    void anEveningThatWentByOtherwiseIsDatedAnew() {
+        auto* anew = view().findChild<QAction*>("Date the tape anew");
         QVERIFY(anew && !anew->isEnabled());
         Edit edit(document(), "an evening went by");
         Slot moved = *planned().front();
@@ -249,30 +345,34 @@ private slots:
         edit.put(moved);
         QVERIFY(session().perform(edit.finish()));
         QTRY_VERIFY(anew->isEnabled());
-        press("Date the tape anew");
+        choose("Date the tape anew");
         QTRY_COMPARE(planned().front()->plannedFor, due);
         QTRY_VERIFY(!anew->isEnabled());
         session().undoStack().undo();
         session().undoStack().undo();
-        auto* times = find<QTableWidget>("Minutes of hands");
-        times->item(0, 1)->setText("45");
-        QTRY_COMPARE(document().all<StepTime>().size(), std::size_t{1});
-        session().undoStack().undo();
     }
     void theCalendarIsWritten() {
-        auto* later = find<QLineEdit>("Come back after");
+        press("Times and checks…");
+        auto* sheet = view().findChild<PlanSheet*>();
+        auto* later = sheet->findChild<QLineEdit*>("Come back after");
         later->setText("24 h, 6 mo");
         emit later->editingFinished();
-        press("Plan follow-ups");
+        sheet->close();
+        choose("Plan follow-ups");
         QTRY_COMPARE(document().all<FollowUp>().size() >= 30, true);
+        QTRY_VERIFY(find<LaterDays>("Days to come back"));
+        auto* days = find<LaterDays>("Days to come back");
+        days->setFocus();
+        QTest::keyClick(days, Qt::Key_End);
+        QVERIFY(days->accessibleDescription().contains("after 6 mo"));
         const QString path = folder_.filePath("plan.ics");
-        QVERIFY(view().evenings().exportCalendar(path));
+        QVERIFY(view().board().exportCalendar(path));
         QFile file(path);
         QVERIFY(file.open(QIODevice::ReadOnly));
         const QByteArray text = file.readAll();
         QVERIFY(text.startsWith("BEGIN:VCALENDAR"));
         QVERIFY(text.count("BEGIN:VEVENT") > 30);
-        QVERIFY(!view().evenings().exportCalendar("/nowhere/plan.ics"));
+        QVERIFY(!view().board().exportCalendar("/nowhere/plan.ics"));
         QVERIFY(notice().contains("/nowhere/plan.ics"));
         bool dated = false;
         for (const TapeTile& tile : window_->findChild<Tape*>()->tiles()) dated = dated || tile.followUp;

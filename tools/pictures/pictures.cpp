@@ -122,8 +122,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     };
     const View views[] = {{"question", Stage::question},
                           {"chances", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::chances},
-                          {"order", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::order},
-                          {"evenings", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::evenings},
+                          {"evenings", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::board},
                           {"protocol", Stage::question, Page::shelf, "node-2", "Tern 11", Asked::protocol},
                           {"shelf", Stage::shelf},
                           {"dose", Stage::shelf, Page::dose},

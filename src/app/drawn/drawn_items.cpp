@@ -6,6 +6,7 @@
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QToolTip>
+#include <utility>
 
 namespace ibuki {
 
@@ -21,9 +22,10 @@ std::optional<int> DrawnItems::stepped(const QKeyEvent& event) const {
 void DrawnItems::bringIntoView(int) {}
 
 void DrawnItems::setFocused(int item) {
-    focused_ = std::clamp(item, 0, std::max(0, itemCount() - 1));
+    const int before = std::exchange(focused_, std::clamp(item, 0, std::max(0, itemCount() - 1)));
     if (itemCount() > 0) setAccessibleDescription(tip(focused_));
     update();
+    if (focused_ != before) emit focusedChanged(focused_);
 }
 
 void DrawnItems::mouseMoveEvent(QMouseEvent* event) {

@@ -17,6 +17,9 @@ public:
     int hovered() const { return hovered_; } ///< −1: none
     int focused() const { return focused_; }
 
+signals:
+    void focusedChanged(int item);
+
 protected:
     virtual int itemCount() const = 0;
     virtual int itemAt(const QPointF& point) const = 0; ///< −1: none

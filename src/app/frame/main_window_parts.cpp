@@ -13,8 +13,7 @@
 #include "app/frame/top_line.h"
 #include "app/jobs/job_progress.h"
 #include "app/paper/paper_view.h"
-#include "app/question/evenings_page.h"
-#include "app/question/order_page.h"
+#include "app/question/board_page.h"
 #include "app/question/question_view.h"
 #include "app/say.h"
 #include "app/shelf/shelf_view.h"
@@ -62,13 +61,13 @@ void MainWindow::makeActions() {
     addCommand(say("Open what to do next"), QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
     addCommand(say("Put the plan on the tape"), {}, [this] {
         showStage(Stage::question);
-        questionView().showPage(QuestionView::Page::order);
-        questionView().order().layOnTape();
+        questionView().showPage(QuestionView::Page::board);
+        questionView().board().layOnTape();
     });
     addCommand(say("Calendar file…"), {}, [this] {
         showStage(Stage::question);
-        questionView().showPage(QuestionView::Page::evenings);
-        questionView().evenings().chooseCalendar();
+        questionView().showPage(QuestionView::Page::board);
+        questionView().board().chooseCalendar();
     });
     addCommand(say("Bring in logs…"), QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);
@@ -168,7 +167,7 @@ void MainWindow::makeViews() {
     connect(tape_, &Tape::followUpOpened, this, &MainWindow::openFollowUp);
     connect(tape_, &Tape::draftOpened, this, [this] {
         showStage(Stage::question);
-        questionView().showPage(QuestionView::Page::order);
+        questionView().showPage(QuestionView::Page::board);
     });
 }
 

@@ -207,7 +207,7 @@ void Tape::openNext() {
             openItem(focused());
             return;
         }
-    session_.refuse(say("Nothing is planned. Put an order on the tape: Question, Order."));
+    session_.refuse(say("Nothing is planned. Put an order on the tape: Question, Evenings."));
 }
 
 void Tape::keyPressEvent(QKeyEvent* event) {

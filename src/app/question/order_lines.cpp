@@ -14,41 +14,6 @@ namespace {
 
 constexpr double driftExampleK = 0.05; ///< a mount, for the sentence
 
-QString orderedName(const Design& design, const OrderedMount& mount) {
-    return mount.level ? qtext(design.cells.at(*mount.level).name) : say("check mount");
-}
-
-bool wasStopped(const Document& document, const Question& question, const Design& design) {
-    const Study* study = document.find(question.study);
-    return study && study->state == StudyState::closed
-           && std::any_of(design.units.begin(), design.units.end(),
-                          [](const DesignUnit& unit) { return unit.skipped; });
-}
-
-QString tapeTitle(const std::vector<const Slot*>& planned, const PlanFigures& figures) {
-    if (planned.empty()) return say("Stopped: what was left is skipped");
-    const auto mounts = std::count_if(planned.begin(), planned.end(),
-                                      [](const Slot* slot) { return slot->kind != SlotKind::baseline; });
-    const bool asPlanned = !figures.analysis || figures.analysis->mountsToCome == mounts;
-    return asPlanned ? say("On the tape") : say("On the tape, but not the plan as it is now");
-}
-
-OrderLine tapeLine(const Document& document, const Design& design, const DesignUnit& unit, int place) {
-    const Slot& slot = *document.find(unit.slot);
-    const QString name =
-        unit.kind == SlotKind::baseline ? say("baseline") : orderedName(design, {unit.cell, unit.block});
-    QString text = QString("%1   %2%3")
-                       .arg(place)
-                       .arg(unit.block > 0 ? say("block %1   ").arg(unit.block) : QString(), name);
-    if (unit.mount)
-        text += say("   made");
-    else if (unit.skipped)
-        text += say("   skipped: ") + qtext(slot.skippedBecause);
-    else if (slot.plannedFor)
-        text += "   " + dayTimeText(*slot.plannedFor);
-    return {text, unit.slot, unit.mount || unit.skipped};
-}
-
 } // namespace
 
 QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::string>& names) {
@@ -85,33 +50,6 @@ QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::s
                          "{count} times a block lacks a level: comparing inside blocks is weaker there.",
                          static_cast<qint64>(costs.missing.size()));
     return words;
-}
-
-OrderLines orderLines(const Document& document, const Question& question, const PlanFigures& figures) {
-    OrderLines told;
-    const Design design = designOf(document, question);
-    std::vector<std::string> names;
-    for (const DesignCell& cell : design.cells) names.push_back(cell.name);
-    const auto planned = plannedSlots(document, question.study);
-    std::vector<OrderedMount> order;
-    int place = 0;
-    if (!planned.empty() || wasStopped(document, question, design)) {
-        told.title = tapeTitle(planned, figures);
-        for (const DesignUnit& unit : design.units)
-            told.lines.push_back(tapeLine(document, design, unit, ++place));
-        order = standingOrder(document, question);
-    } else {
-        told.title = say("As drawn, not on the tape yet");
-        if (figures.analysis) order = figures.analysis->toCome;
-        for (const OrderedMount& mount : order)
-            told.lines.push_back(
-                {say("%1   block %2   %3").arg(++place).arg(mount.block).arg(orderedName(design, mount)),
-                 {},
-                 false});
-    }
-    told.costs = order.empty() ? QStringList(figures.whyNot)
-                               : orderCostSentences(orderCosts(order, names.size()), names);
-    return told;
 }
 
 QString extensionHint(const Document& document, const Question& question, const PlanFigures& figures) {

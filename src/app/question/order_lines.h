@@ -11,20 +11,6 @@
 
 namespace ibuki {
 
-struct OrderLine {
-    QString text;
-    std::optional<Id<Slot>> slot; ///< nothing: not on the tape yet
-    bool quiet = false;           ///< made or skipped
-};
-
-struct OrderLines {
-    QString title;
-    std::vector<OrderLine> lines;
-    QStringList costs; ///< sentence by sentence, or why there is no order
-};
-
-OrderLines orderLines(const Document& document, const Question& question, const PlanFigures& figures);
-
 /// What an order costs, sentence by sentence; names are the design's cells.
 QStringList orderCostSentences(const OrderCosts& costs, const std::vector<std::string>& names);
 

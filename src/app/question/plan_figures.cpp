@@ -50,9 +50,9 @@ QString powerLine(const PowerAnalysis& analysis, const Question& question) {
     words << (analysis.mountsToCome < analysis.totalMounts
                   ? say("%1 mounts, %2 to come").arg(analysis.totalMounts).arg(analysis.mountsToCome)
                   : say("%1 mounts").arg(analysis.totalMounts));
-    words << sayMany("%1 h in {count} evening", "%1 h in {count} evenings",
+    words << sayMany("%1 in {count} evening", "%1 in {count} evenings",
                      static_cast<qint64>(analysis.schedule.evenings.size()))
-                 .arg(analysis.schedule.benchMinutes / 60, 0, 'f', 0);
+                 .arg(durationText(analysis.schedule.benchMinutes));
     double grams = 0;
     for (const MaterialNeed& need : analysis.needs)
         if (need.unit == ContentUnit::gram) grams += need.amount;

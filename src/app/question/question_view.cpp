@@ -5,9 +5,8 @@
 #include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/question/asked_page.h"
+#include "app/question/board_page.h"
 #include "app/question/chances_page.h"
-#include "app/question/evenings_page.h"
-#include "app/question/order_page.h"
 #include "app/question/protocol_page.h"
 #include "app/question/sentence_bar.h"
 #include "app/say.h"
@@ -29,8 +28,7 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
       session_(session),
       asked_(new AskedPage(session)),
       chances_(new ChancesPage(session)),
-      order_(new OrderPage(session)),
-      evenings_(new EveningsPage(session)),
+      board_(new BoardPage(session)),
       protocol_(new ProtocolPage(session)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -39,7 +37,7 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
     auto* body = new QVBoxLayout(body_);
     body->setContentsMargins(0, 0, 0, 0);
     pages_ = new QStackedWidget;
-    for (QWidget* page : std::initializer_list<QWidget*>{asked_, chances_, order_, evenings_, protocol_})
+    for (QWidget* page : std::initializer_list<QWidget*>{asked_, chances_, board_, protocol_})
         pages_->addWidget(page);
     body->addWidget(makeQuestionRow());
     body->addWidget(pages_, 1);
@@ -86,9 +84,7 @@ QWidget* QuestionView::makeQuestionRow() {
     auto* bar = new QWidget;
     auto* row = new QHBoxLayout(bar);
     row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(
-        pageSwitch(pages_, {say("Asked"), say("Chances"), say("Order"), say("Evenings"), say("Protocol")}),
-        1);
+    row->addWidget(pageSwitch(pages_, {say("Asked"), say("Chances"), say("Evenings"), say("Protocol")}), 1);
     question_ = new QComboBox;
     question_->setAccessibleName(say("Question of the study"));
     question_->setObjectName("Question of the study");
@@ -180,11 +176,8 @@ void QuestionView::refreshPage(const PlanFigures& figures) {
     case Page::chances:
         chances_->refresh(figures);
         break;
-    case Page::order:
-        order_->refresh(figures);
-        break;
-    case Page::evenings:
-        evenings_->refresh(figures);
+    case Page::board:
+        board_->refresh(figures);
         break;
     case Page::protocol:
         protocol_->refresh();

@@ -16,25 +16,23 @@ class QStackedWidget;
 namespace ibuki {
 
 class AskedPage;
+class BoardPage;
 class ChancesPage;
-class EveningsPage;
-class OrderPage;
 class ProtocolPage;
 class SentenceBar;
 
 /// The study as a sentence with editable parts; below it the number of mounts with what it settles and costs,
-/// live; then the pages: what is asked, the chances, the order, the evenings, the protocol.
+/// live; then the pages: what is asked, the chances, the board of evenings, the protocol.
 class QuestionView : public QWidget {
     Q_OBJECT
 
 public:
-    enum class Page { asked, chances, order, evenings, protocol };
+    enum class Page { asked, chances, board, protocol };
 
     explicit QuestionView(Session& session, QWidget* parent = nullptr);
     void refresh();
     void showPage(Page page);
-    OrderPage& order() { return *order_; }
-    EveningsPage& evenings() { return *evenings_; }
+    BoardPage& board() { return *board_; }
 
 signals:
     void studyWanted();
@@ -68,8 +66,7 @@ private:
     QStackedWidget* pages_ = nullptr;
     AskedPage* asked_;
     ChancesPage* chances_;
-    OrderPage* order_;
-    EveningsPage* evenings_;
+    BoardPage* board_;
     ProtocolPage* protocol_;
     std::optional<PlanFigures> figures_;
     std::pair<int, Id<Question>> figuresOf_; ///< revision and question that they are of

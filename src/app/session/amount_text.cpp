@@ -19,6 +19,13 @@ QString spanText(double days) {
     return sayMany("{count} year", "{count} years", whole(days / 365.25));
 }
 
+QString durationText(double minutes) {
+    constexpr double hour = 60;
+    if (minutes < 2.5 * hour) return say("%1 min").arg(minutes, 0, 'f', 0);
+    if (minutes < 200 * hour) return say("%1 h").arg(minutes / hour, 0, 'f', minutes < 10 * hour ? 1 : 0);
+    return spanText(minutes / (24 * hour));
+}
+
 QString dayText(Instant instant) { return sayTerm(weekdayText(instant)) + " " + qtext(dateText(instant)); }
 
 QString dayTimeText(Instant instant) {

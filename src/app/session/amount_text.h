@@ -12,6 +12,8 @@ namespace ibuki {
 
 /// "3 days", "5 weeks", "4 months", "2 years"
 QString spanText(double days);
+/// "25 min", "8 h", "6 months"
+QString durationText(double minutes);
 QString dayText(Instant instant);     ///< Tue 2031-03-04
 QString dayTimeText(Instant instant); ///< Tue 2031-03-04 18:30
 QString moneyText(const Money& money);

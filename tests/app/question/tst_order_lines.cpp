@@ -10,89 +10,9 @@ using namespace ibuki;
 using story::Laid;
 using story::now;
 
-namespace {
-
-OrderLines linesOf(const Document& document, const Question& question) {
-    return orderLines(document, question, planFigures(document, &question, now));
-}
-
-/// All the words of the first mount that is not yet made.
-QString firstOpen(const OrderLines& told) {
-    for (const OrderLine& line : told.lines)
-        if (!line.quiet) return line.text;
-    return {};
-}
-
-} // namespace
-
 class TestOrderLines : public QObject {
     Q_OBJECT
 private slots:
-    void withoutATapeTheDrawIsTold() {
-        const auto asked = story::ask();
-        const OrderLines told = linesOf(asked.document, *firstQuestion(asked.document, asked.study));
-        QCOMPARE(told.title, QString("As drawn, not on the tape yet"));
-        QVERIFY(!told.lines.empty());
-        for (const OrderLine& line : told.lines) {
-            QVERIFY(!line.slot && !line.quiet);
-            QVERIFY2(line.text.contains("block "), qPrintable(line.text));
-        }
-    }
-    void whatCannotBePlannedSaysWhy() {
-        auto asked = story::ask();
-        Question question = *firstQuestion(asked.document, asked.study);
-        question.margin.value = 0;
-        const OrderLines told = linesOf(asked.document, question);
-        QVERIFY(told.lines.empty());
-        QCOMPARE(told.costs, QStringList(planFigures(asked.document, &question, now).whyNot));
-        QVERIFY(!told.costs.front().isEmpty());
-    }
-    void onTheTapeEveryMountHasItsSlotAndDate() {
-        const Laid laid(3, 2);
-        const OrderLines told = linesOf(laid.asked.document, laid.question);
-        QCOMPARE(told.title, QString("On the tape"));
-        QCOMPARE(told.lines.size(), laid.planned().size());
-        for (std::size_t i = 0; i < told.lines.size(); ++i) {
-            QCOMPARE(told.lines[i].slot, std::optional(laid.planned()[i]->id));
-            QVERIFY2(told.lines[i].text.startsWith(QString::number(i + 1) + " "),
-                     qPrintable(told.lines[i].text));
-            QVERIFY2(told.lines[i].text.endsWith(
-                         QString::fromStdString(dateTimeText(*laid.planned()[i]->plannedFor))),
-                     qPrintable(told.lines[i].text));
-        }
-        QVERIFY(told.lines.front().text.contains("check mount"));
-    }
-    void aTapeThatIsNoLongerThePlanSaysSo() {
-        Laid laid;
-        laid.change([&](Edit& edit) {
-            Plan plan = planFor(laid.asked.document, laid.asked.study);
-            plan.mountsPerLevel = 5;
-            putPlan(edit, plan);
-        });
-        QCOMPARE(linesOf(laid.asked.document, laid.question).title,
-                 QString("On the tape, but not the plan as it is now"));
-    }
-    void skippedMountsKeepTheirPlaceAndReason() {
-        Laid laid;
-        const Id<Slot> gone = laid.planned().front()->id;
-        laid.change([&](Edit& edit) { skipSlot(edit, gone, "tube ran dry"); });
-        const OrderLines told = linesOf(laid.asked.document, laid.question);
-        QCOMPARE(told.lines.size(), std::size_t{9});
-        const auto line = std::find_if(told.lines.begin(), told.lines.end(),
-                                       [&](const OrderLine& one) { return one.slot == gone; });
-        QVERIFY(line != told.lines.end() && line->quiet);
-        QVERIFY2(line->text.endsWith("skipped: tube ran dry"), qPrintable(line->text));
-        QVERIFY(!firstOpen(told).contains("skipped"));
-    }
-    void aStoppedStudyTellsWhatWasLeft() {
-        Laid laid;
-        laid.change([&](Edit& edit) { stopEarly(edit, laid.asked.study, "bench sold"); });
-        const OrderLines told = linesOf(laid.asked.document, laid.question);
-        QCOMPARE(told.title, QString("Stopped: what was left is skipped"));
-        QVERIFY(std::all_of(told.lines.begin(), told.lines.end(), [](const OrderLine& line) {
-            return line.quiet && line.text.contains("bench sold");
-        }));
-    }
     void costsFollowFromTheOrderAlone() {
         const std::vector<std::string> names{"Tern 11", "Plover 4"};
         // T T P P: places 1.5 and 3.5 on average.

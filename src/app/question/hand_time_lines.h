@@ -11,17 +11,6 @@
 
 namespace ibuki {
 
-struct EveningLines {
-    QString title; ///< empty when there is no plan
-    QStringList evenings;
-    QString later;               ///< what there is to come back to
-    bool canBeDatedAnew = false; ///< the tape has other dates
-};
-
-/// Of what is on the tape, else of the order drawn. What cannot be scheduled says so in `evenings`.
-EveningLines eveningLines(const Document& document, const Question& question, const PlanFigures& figures,
-                          Instant now);
-
 struct HandTimeLine {
     MaterialClass material = MaterialClass::paste;
     StepKind step = StepKind::apply;

@@ -9,6 +9,8 @@
 #include "app/question/chance_curve.h"
 #include "app/question/evening_board.h"
 #include "app/question/later_days.h"
+#include "app/question/level_sheet.h"
+#include "app/question/part_sheet.h"
 #include "app/question/plan_sheet.h"
 #include "app/question/question_view.h"
 #include "core/domain/lookup.h"
@@ -47,6 +49,14 @@ class TestPlanStory : public QObject {
     QString marginPart() {
         auto* part = find<QToolButton>("Part 9");
         return part ? part->text() : QString();
+    }
+    /// Presses a part of the sentence; the sheet that it opens.
+    template <class Sheet> Sheet* opened(const char* part) {
+        QToolButton* at = nullptr;
+        if (!QTest::qWaitFor([&] { return (at = find<QToolButton>(part)); })) return nullptr;
+        at->setFocus();
+        QTest::keyClick(at, Qt::Key_Space);
+        return story::sheet<Sheet>();
     }
     QString notice() { return story::notice(*window_); }
     std::vector<const Slot*> planned() { return plannedSlots(document(), session().study()->id); }
@@ -103,13 +113,12 @@ private slots:
         QCOMPARE(session().question()->factor, Factor::pattern);
         QCOMPARE(levelsOf(document(), session().question()->id).size(), std::size_t{5});
     }
-    void aPartOfTheSentenceLeadsToItsField() {
+    void aPartOfTheSentenceOpensItsSheet() {
         QTRY_VERIFY(find<QWidget>("Sentence")->accessibleDescription().contains("5 patterns"));
-        QToolButton* part = nullptr;
-        QTRY_VERIFY((part = find<QToolButton>("Part 9"))); // the margin
-        QVERIFY(part->text().contains("1.0 K"));
-        QTest::mouseClick(part, Qt::LeftButton);
-        auto* field = find<QLineEdit>("Difference that matters, K");
+        QTRY_VERIFY(marginPart().contains("1.0 K"));
+        auto* sheet = opened<PartSheet>("Part 9");
+        QVERIFY(sheet);
+        auto* field = sheet->findChild<QLineEdit*>("Difference that matters, K");
         QVERIFY(field);
         field->setText("0.8");
         emit field->editingFinished();
@@ -120,9 +129,35 @@ private slots:
         QVERIFY(notice().contains("above 0"));
         session().undoStack().undo();
         QCOMPARE(session().question()->margin.value, 1.0);
+        sheet->close();
+    }
+    void everyPartHasASheet() {
+        const std::vector<std::pair<const char*, const char*>> parts{{"Part 2", "Site under study"},
+                                                                     {"Part 5", "Judged by"},
+                                                                     {"Part 6", "Measured over"},
+                                                                     {"Part 10", "Sure, in %"},
+                                                                     {"Part 3", "What varies"}};
+        for (const auto& [part, field] : parts) {
+            auto* sheet = opened<QDialog>(part);
+            QVERIFY2(sheet && sheet->findChild<QWidget*>(field), field);
+            sheet->close();
+            QTRY_VERIFY(!openSheet());
+        }
+        view().showPage(QuestionView::Page::asked);
+        press("More…");
+        auto* more = story::sheet<PartSheet>();
+        QVERIFY(more);
+        auto* goal = more->findChild<QComboBox*>("To show");
+        emit goal->activated(1);
+        QTRY_VERIFY(find<QWidget>("Sentence")->accessibleDescription().contains("are the same by"));
+        session().undoStack().undo();
+        QTRY_COMPARE(goal->currentIndex(), 0);
+        more->close();
     }
     void theLoadThatCountsIsChosen() {
-        auto* box = find<QComboBox>("Compared under");
+        auto* sheet = opened<LoadsSheet>("Part 8");
+        QVERIFY(sheet);
+        auto* box = sheet->findChild<QComboBox*>("Compared under");
         QVERIFY(box && box->count() >= 2);
         QCOMPARE(box->currentIndex(), 0); // that of the most mounts
         box->setFocus();
@@ -135,6 +170,7 @@ private slots:
         session().undoStack().undo();
         QVERIFY(!session().question()->load);
         QTRY_COMPARE(box->currentIndex(), 0);
+        sheet->close();
     }
     void moreMountsChangeTheChanceAtOnce() {
         view().showPage(QuestionView::Page::chances);

@@ -8,6 +8,7 @@
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
 #include "app/paper/paper_view.h"
+#include "app/question/part_sheet.h"
 #include "app/question/question_view.h"
 #include "app/verdict/ladder.h"
 #include "core/domain/run_reduction.h"
@@ -147,7 +148,9 @@ private slots:
     }
     void aSettingOfTheQuestionIsOneUndo() {
         window_->showStage(Stage::question);
-        auto* margin = window_->findChild<QLineEdit*>("Difference that matters, K");
+        PartSheet sheet(session(), AskedPart::margin, window_.get());
+        sheet.show();
+        auto* margin = sheet.findChild<QLineEdit*>("Difference that matters, K");
         QVERIFY(margin);
         story::type(margin, "0,5");
         QTest::keyClick(margin, Qt::Key_Return);

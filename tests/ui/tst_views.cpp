@@ -9,6 +9,7 @@
 #include "app/frame/main_window.h"
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
+#include "app/question/part_sheet.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -170,7 +171,9 @@ private slots:
     void judgingByAnotherMetricChangesNothingStored() {
         const auto stored = document().all<RunReduction>();
         window_->showStage(Stage::question);
-        auto* metric = named<QComboBox>("Judged by");
+        PartSheet sheet(session(), AskedPart::metric, window_.get());
+        sheet.show();
+        auto* metric = sheet.findChild<QComboBox*>("Judged by");
         const int wanted = metric->findData(static_cast<int>(Metric::coreAverage));
         metric->setCurrentIndex(wanted);
         emit metric->activated(wanted);

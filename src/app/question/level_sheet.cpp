@@ -116,6 +116,10 @@ LoadsSheet::LoadsSheet(Session& session, Id<Study> study, QWidget* parent)
     form_->number(say("Target power, W"), &Load::target, 0, true);
     form_->number(say("Duration, s"), &Load::durationS, 0, true);
     layout->addLayout(form);
+    auto* counted = new QFormLayout;
+    compared_ = std::make_unique<QuestionFields>(session, counted);
+    compared_->addComparedLoad();
+    layout->addLayout(counted);
     layout->addWidget(closeButton(this));
     connect(list_, &QListWidget::currentRowChanged, this, &LoadsSheet::showCurrent);
     connect(&session, &Session::documentChanged, this, &LoadsSheet::fill);
@@ -133,6 +137,7 @@ void LoadsSheet::fill() {
     }
     list_->setCurrentRow(std::min(row, list_->count() - 1));
     showCurrent();
+    compared_->refresh();
 }
 
 void LoadsSheet::showCurrent() {

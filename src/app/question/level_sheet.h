@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/forms/entity_form.h"
+#include "app/question/question_fields.h"
 
 #include <QDialog>
 
@@ -40,6 +40,7 @@ private:
     Id<Study> study_;
     QListWidget* list_;
     std::unique_ptr<EntityForm<Load>> form_;
+    std::unique_ptr<QuestionFields> compared_;
 };
 
 } // namespace ibuki

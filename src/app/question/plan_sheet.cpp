@@ -23,7 +23,7 @@ PlanSheet::PlanSheet(Session& session, Id<Study> study, QWidget* parent)
       times_(new QTableWidget(0, 3)),
       learned_(quietLabel()) {
     setWindowTitle(say("Times and checks"));
-    resize(860, 470);
+    resize(860, 600);
     auto* layout = new QVBoxLayout(this);
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
@@ -60,6 +60,8 @@ QWidget* PlanSheet::makeEvenings() {
             [](Plan& p, const std::string& text) { p.followUps = parseDelays(text); })
         ->setPlaceholderText(say("24 h, 5 d, 6 mo"));
     zone_ = new QComboBox;
+    zone_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon); // names are long
+    zone_->setMinimumContentsLength(12);
     addFormRow(form, say("Time zone"), zone_);
     for (const std::string& name : zoneNames()) zone_->addItem(qtext(name));
     connect(zone_, &QComboBox::activated, this, &PlanSheet::takeZone);

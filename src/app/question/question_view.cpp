@@ -7,6 +7,7 @@
 #include "app/question/asked_page.h"
 #include "app/question/board_page.h"
 #include "app/question/chances_page.h"
+#include "app/question/part_sheet.h"
 #include "app/question/protocol_page.h"
 #include "app/question/sentence_bar.h"
 #include "app/say.h"
@@ -221,8 +222,7 @@ void QuestionView::meanPart(AskedPart part) {
         emit benchSheetWanted();
         return;
     }
-    showPage(Page::asked);
-    asked_->editPart(part);
+    openPart(session_, part, this, sentence_->below(part));
 }
 
 void QuestionView::askAnother() {

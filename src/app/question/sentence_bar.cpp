@@ -31,6 +31,8 @@ bool equalPieces(const std::vector<SentencePiece>& a, const std::vector<Sentence
         [](const SentencePiece& x, const SentencePiece& y) { return x.text == y.text && x.part == y.part; });
 }
 
+QString partName(AskedPart part) { return QStringLiteral("Part ") + QString::number(static_cast<int>(part)); }
+
 /// As wide as its words: it stands in a line of text.
 class PartButton : public QToolButton {
 public:
@@ -62,6 +64,11 @@ void SentenceBar::clear() {
 
 void SentenceBar::showText(const QString& text) { show({{text.toStdString(), AskedPart::plain}}); }
 
+QPoint SentenceBar::below(AskedPart part) const {
+    const auto* at = findChild<QToolButton*>(partName(part));
+    return at ? at->mapToGlobal(QPoint(0, at->height() + 6)) : mapToGlobal(QPoint(0, height()));
+}
+
 void SentenceBar::show(const std::vector<SentencePiece>& pieces) {
     if (equalPieces(pieces, shown_)) return;
     clear();
@@ -85,7 +92,7 @@ void SentenceBar::show(const std::vector<SentencePiece>& pieces) {
         part->setCursor(Qt::PointingHandCursor);
         part->setFocusPolicy(Qt::StrongFocus);
         part->setAccessibleName(say("Change: ") + text);
-        part->setObjectName(say("Part %1").arg(static_cast<int>(piece.part)));
+        part->setObjectName(partName(piece.part));
         connect(part, &QToolButton::clicked, this, [this, meant = piece.part] { emit partMeant(meant); });
         layout()->addWidget(part);
     }

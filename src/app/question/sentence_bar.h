@@ -16,6 +16,7 @@ public:
 
     void show(const std::vector<SentencePiece>& pieces);
     void showText(const QString& text); ///< a plain sentence without parts
+    QPoint below(AskedPart part) const; ///< on the screen, under where the part stands
 
 signals:
     void partMeant(AskedPart part);

@@ -12,8 +12,10 @@
 #include "app/question/level_sheet.h"
 #include "app/question/part_sheet.h"
 #include "app/question/plan_sheet.h"
+#include "app/question/protocol_curve.h"
 #include "app/question/question_view.h"
 #include "core/domain/lookup.h"
+#include "core/plan/step_times.h"
 #include "core/setup/plan_setup.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
@@ -429,6 +431,48 @@ private slots:
         QVERIFY(notice().contains("no number"));
         session().undoStack().undo();
         QTRY_VERIFY(document().where(&ProtocolStep::study, session().study()->id).empty());
+    }
+    void theCurveIsMovedByKeysAndByHand() {
+        view().showPage(QuestionView::Page::protocol);
+        auto* curve = find<ProtocolCurve>("Protocol curve");
+        auto* forecast = find<QLabel>("Forecast of the step");
+        const auto soak = [this] { return protocolOf(document(), session().study()->id)[2]; };
+        const auto chooseSoak = [&] {
+            curve->setFocus();
+            QTest::keyClick(curve, Qt::Key_Home);
+            QTest::keyClick(curve, Qt::Key_Right);
+            QTest::keyClick(curve, Qt::Key_Right);
+        };
+        QTRY_COMPARE(curve->drawing().protocol.at(2).minutes, 20.0);
+        chooseSoak();
+        QVERIFY2(forecast->text().startsWith("soak"), qPrintable(forecast->text()));
+        QVERIFY(forecast->text().contains("predicted remaining rise"));
+        QCOMPARE(find<QTableWidget>("Steps")->currentRow(), 2); // the table follows
+        QTest::keyClick(curve, Qt::Key_Right, Qt::AltModifier);
+        QCOMPARE(soak().minutes, 21.0);
+        QTest::keyClick(curve, Qt::Key_Left, Qt::AltModifier | Qt::ShiftModifier);
+        QCOMPARE(soak().minutes, 16.0);
+        QTest::keyClick(curve, Qt::Key_Up, Qt::AltModifier);
+        QCOMPARE(soak().gateValue, 0.25);
+        for (int i = 0; i < 3; ++i) session().undoStack().undo();
+        QCOMPARE(soak().minutes, 20.0);
+        QTRY_COMPARE(curve->drawing().protocol[2].minutes, 20.0);
+        const int undone = session().undoStack().index();
+        const QPoint handle = curve->handleOf(2).toPoint() + QPoint(0, 4);
+        QTest::mousePress(curve, Qt::LeftButton, {}, handle);
+        QTest::mouseMove(curve, handle + QPoint(60, 0));
+        QVERIFY(curve->drawing().protocol[2].minutes > 20); // drawn, not stored
+        QCOMPARE(session().undoStack().index(), undone);
+        QTest::mouseRelease(curve, Qt::LeftButton, {}, handle + QPoint(60, 0));
+        QVERIFY(soak().minutes > 20);
+        session().undoStack().undo();
+        QTRY_COMPARE(curve->drawing().protocol[2].minutes, 20.0);
+        const QPoint gate = curve->gateOf(2).toPoint();
+        QTest::mousePress(curve, Qt::LeftButton, {}, gate);
+        QTest::mouseMove(curve, gate - QPoint(12, 0));
+        QTest::mouseRelease(curve, Qt::LeftButton, {}, gate - QPoint(12, 0));
+        QVERIFY(soak().gateValue > 0.2); // earlier on the curve more is left
+        session().undoStack().undo();
     }
     void spaceOpensWhatToDoNext() {
         auto* tape = window_->findChild<Tape*>();

@@ -2,6 +2,8 @@
 #include "app/question/protocol_page.h"
 
 #include "app/forms/entity_form.h"
+#include "app/question/protocol_curve.h"
+#include "app/question/protocol_lines.h"
 #include "app/say.h"
 #include "app/session/laid_change.h"
 #include "core/domain/lookup.h"
@@ -37,21 +39,31 @@ QString valueUnit(GateKind gate) {
 ProtocolPage::ProtocolPage(Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
+      curve_(new ProtocolCurve),
+      forecast_(new QLabel),
+      bench_(quietLabel()),
       steps_(new QTableWidget(0, columnCount)),
       preset_(new QComboBox),
       other_(new QComboBox),
       difference_(new QLabel) {
-    auto* columns = new QHBoxLayout(this);
-    columns->setContentsMargins(0, 0, 0, 0);
+    auto* columns = new QHBoxLayout;
     columns->addWidget(makeSteps(), 3);
     columns->addWidget(makeDifference(), 2);
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(makeCurve(), 1);
+    layout->addLayout(columns, 1);
+    auto* whole = new QVBoxLayout(this);
+    whole->setContentsMargins(0, 0, 0, 0);
+    whole->addWidget(scrolled(layout));
 }
 
-QWidget* ProtocolPage::makeSteps() {
+QWidget* ProtocolPage::makeCurve() {
     auto* layout = new QVBoxLayout;
-    layout->setContentsMargins(18, 14, 18, 14);
+    layout->setContentsMargins(14, 8, 14, 8);
+    layout->setSpacing(4);
     auto* head = new QHBoxLayout;
-    head->addWidget(cardTitle(say("Steps after the hands are done")), 1);
+    head->addWidget(cardTitle(say("The curve this bench should draw")), 1);
     preset_->setAccessibleName(say("Begin from"));
     preset_->setObjectName("Begin from");
     preset_->setPlaceholderText(say("begin from …"));
@@ -61,16 +73,43 @@ QWidget* ProtocolPage::makeSteps() {
     connect(preset_, &QComboBox::activated, this, &ProtocolPage::usePresetChosen);
     head->addWidget(preset_);
     layout->addLayout(head);
+    layout->addWidget(curve_, 1);
+    forecast_->setWordWrap(true);
+    forecast_->setObjectName("Forecast of the step");
+    layout->addWidget(forecast_);
+    bench_->setObjectName("Expected bench");
+    layout->addWidget(bench_);
+    connect(curve_, &ProtocolCurve::focusedChanged, this, &ProtocolPage::showForecast);
+    connect(curve_, &ProtocolCurve::minutesMeant, this,
+            [this](std::size_t row, double minutes, bool dragging) {
+                meanChange(
+                    row, [minutes](ProtocolStep& step) { step.minutes = minutes; }, dragging);
+            });
+    connect(curve_, &ProtocolCurve::gateMeant, this, [this](std::size_t row, double value, bool dragging) {
+        meanChange(
+            row, [value](ProtocolStep& step) { step.gateValue = value; }, dragging);
+    });
+    return card(layout);
+}
+
+QWidget* ProtocolPage::makeSteps() {
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(18, 14, 18, 14);
+    layout->addWidget(cardTitle(say("Steps after the hands are done")));
     steps_->setHorizontalHeaderLabels(
         {say("step"), say("load"), "min", say("goes on when"), say("value"), say("alone")});
     steps_->setAccessibleName(say("Steps"));
     steps_->setObjectName("Steps");
     steps_->setTabKeyNavigation(false);
+    steps_->setMinimumHeight(7 * fontMetrics().height());
     steps_->verticalHeader()->hide();
     steps_->setSelectionBehavior(QAbstractItemView::SelectRows);
     steps_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     steps_->horizontalHeader()->setSectionResizeMode(gateColumn, QHeaderView::Stretch);
     connect(steps_, &QTableWidget::cellChanged, this, [this](int row, int) { changeStep(row); });
+    connect(steps_, &QTableWidget::currentCellChanged, this, [this](int row) {
+        if (row >= 0) curve_->chooseRow(static_cast<std::size_t>(row));
+    });
     layout->addWidget(steps_, 1);
     auto* row = new QHBoxLayout;
     auto* add = button(say("Add step"));
@@ -113,6 +152,7 @@ QWidget* ProtocolPage::makeDifference() {
 void ProtocolPage::refresh() {
     if (!session_.study()) return;
     fillSteps();
+    fillCurve(protocolOf(session_.document(), session_.study()->id));
     fillStudies();
     fillDifference();
 }
@@ -155,6 +195,40 @@ void ProtocolPage::fillSteps() {
         alone->setCheckState(step.unattended ? Qt::Checked : Qt::Unchecked);
         steps_->setItem(row, aloneColumn, alone);
     }
+}
+
+void ProtocolPage::fillCurve(const std::vector<ProtocolStep>& protocol) {
+    const Document& document = session_.document();
+    ProtocolDrawing drawing{expectedCurve(document, session_.study()->id, protocol), protocol, {}, {}};
+    for (const ExpectedStep& step : drawing.curve.steps) {
+        drawing.names << stepName(document, step, protocol[step.row]);
+        drawing.forecasts << stepForecast(document, step, protocol[step.row]);
+    }
+    bench_->setText(benchForecast(drawing.curve.bench));
+    curve_->show(std::move(drawing));
+    showForecast();
+}
+
+void ProtocolPage::showForecast() {
+    forecast_->setText(curve_->drawing().forecasts.value(curve_->focused()));
+    if (const auto row = curve_->chosenRow(); row && steps_->currentRow() != static_cast<int>(*row))
+        steps_->selectRow(static_cast<int>(*row));
+}
+
+void ProtocolPage::meanChange(std::size_t row, const std::function<void(ProtocolStep&)>& change,
+                              bool dragging) {
+    if (dragging) {
+        auto protocol = protocolOf(session_.document(), session_.study()->id);
+        change(protocol.at(row));
+        fillCurve(protocol);
+        return;
+    }
+    Edit edit(session_.document(), titled("Change a step of the protocol"));
+    ProtocolStep step = ownSteps(edit).at(row);
+    change(step);
+    edit.put(step);
+    performLaid(session_, std::move(edit));
+    fillCurve(protocolOf(session_.document(), session_.study()->id)); // also when nothing changed
 }
 
 void ProtocolPage::fillStudies() {

@@ -5,6 +5,7 @@
 #include "app/session/session.h"
 
 #include <QWidget>
+#include <functional>
 
 class QComboBox;
 class QLabel;
@@ -12,7 +13,10 @@ class QTableWidget;
 
 namespace ibuki {
 
-/// Steps and gates after the hands are done, and how they differ from another study's.
+class ProtocolCurve;
+
+/// Steps and gates after the hands are done: the curve that the bench should draw with them, the exact table,
+/// and how they differ from another study's.
 class ProtocolPage : public QWidget {
     Q_OBJECT
 
@@ -21,9 +25,14 @@ public:
     void refresh();
 
 private:
+    QWidget* makeCurve();
     QWidget* makeSteps();
     QWidget* makeDifference();
     void fillSteps();
+    void fillCurve(const std::vector<ProtocolStep>& protocol);
+    void showForecast();
+    /// Of the curve: while a handle is dragged it is only drawn.
+    void meanChange(std::size_t row, const std::function<void(ProtocolStep&)>& change, bool dragging);
     void fillStudies();
     void fillDifference();
     void usePresetChosen(int index);
@@ -34,6 +43,9 @@ private:
     std::vector<ProtocolStep> ownSteps(Edit& edit) const;
 
     Session& session_;
+    ProtocolCurve* curve_;
+    QLabel* forecast_;
+    QLabel* bench_;
     QTableWidget* steps_;
     QComboBox* preset_;
     QComboBox* other_;

@@ -12,6 +12,7 @@ struct ThermalLadder::State {
     Eigen::VectorXd rise;       ///< over the room
     Eigen::VectorXd perWatt;    ///< steady rise per watt into node 0
     Eigen::MatrixXd transition; ///< C^{-½} V e^{−ΛΔt} Vᵀ C^{½}
+    double slowestS = 0;
     double roomC = 0;
 };
 
@@ -50,10 +51,12 @@ ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS)
     state_->transition = rootC.cwiseInverse().asDiagonal() * eigen.eigenvectors() * decay.asDiagonal()
                          * eigen.eigenvectors().transpose() * rootC.asDiagonal();
     state_->perWatt = g.ldlt().solve(Eigen::VectorXd::Unit(n, 0));
+    state_->slowestS = 1 / eigen.eigenvalues().minCoeff();
     state_->rise = Eigen::VectorXd::Zero(n);
 }
 
 ThermalLadder::~ThermalLadder() = default;
+ThermalLadder::ThermalLadder(const ThermalLadder& other) : state_(std::make_unique<State>(*other.state_)) {}
 ThermalLadder::ThermalLadder(ThermalLadder&&) noexcept = default;
 ThermalLadder& ThermalLadder::operator=(ThermalLadder&&) noexcept = default;
 
@@ -72,5 +75,6 @@ void ThermalLadder::step(double powerW, double roomC) {
 
 double ThermalLadder::chipC() const { return state_->roomC + state_->rise[0]; }
 double ThermalLadder::totalKPerW() const { return state_->perWatt[0]; }
+double ThermalLadder::slowestS() const { return state_->slowestS; }
 
 } // namespace ibuki

@@ -20,6 +20,7 @@ public:
     /// Throws InputError when there is no node or a value is not above 0.
     ThermalLadder(std::vector<LadderNode> nodes, double stepS);
     ~ThermalLadder();
+    ThermalLadder(const ThermalLadder& other); ///< with its temperatures
     ThermalLadder(ThermalLadder&&) noexcept;
     ThermalLadder& operator=(ThermalLadder&&) noexcept;
 
@@ -30,6 +31,7 @@ public:
 
     double chipC() const; ///< node 0
     double totalKPerW() const;
+    double slowestS() const; ///< the longest time constant
 
 private:
     struct State;

@@ -124,15 +124,55 @@ TimedStep handStep(const Document& document, Id<Bench> bench, StepKind kind, Mat
 
 namespace {
 
+bool isPerLoad(const ProtocolStep& step) {
+    return step.kind == StepKind::soak || step.kind == StepKind::measure;
+}
+
+} // namespace
+
+std::vector<RunStep> runOrder(const std::vector<ProtocolStep>& protocol,
+                              const std::vector<const Load*>& loads) {
+    /// A step of one load stands in the place of the general one.
+    const auto countsFor = [&](const ProtocolStep& step, const Load* load) {
+        if (!load) return true;
+        if (step.load) return step.load == load->id;
+        return std::none_of(protocol.begin(), protocol.end(), [&](const ProtocolStep& other) {
+            return other.kind == step.kind && other.load == load->id;
+        });
+    };
+    const std::vector<const Load*> eachOrNone = loads.empty() ? std::vector<const Load*>{nullptr} : loads;
+    std::vector<RunStep> order;
+    bool loadsDone = false;
+    for (std::size_t row = 0; row < protocol.size(); ++row) {
+        if (protocol[row].kind <= StepKind::rest) continue; // hands and conditioning stand before
+        if (!isPerLoad(protocol[row])) {
+            order.push_back({row, nullptr});
+        } else if (!std::exchange(loadsDone, true)) {
+            for (const Load* load : eachOrNone)
+                for (std::size_t each = 0; each < protocol.size(); ++each)
+                    if (isPerLoad(protocol[each]) && countsFor(protocol[each], load))
+                        order.push_back({each, load});
+        }
+    }
+    return order;
+}
+
+double leastSoakMinutes(const Document& document, Id<Study> study) {
+    const Study* of = document.find(study);
+    const Configuration* rig = of ? currentConfiguration(document, of->bench) : nullptr;
+    return rig && rig->slowestMinutes ? soakMinutes(*rig->slowestMinutes) : 0;
+}
+
+namespace {
+
 /// Adds the protocol's steps after the hands, soak and measure for each load.
 class RunSteps {
 public:
     RunSteps(const Document& document, Id<Study> study, std::vector<TimedStep>& steps)
-        : protocol_(protocolOf(document, study)), loads_(loadsOf(document, study)), steps_(steps) {
-        const Study* of = document.find(study);
-        const Configuration* rig = of ? currentConfiguration(document, of->bench) : nullptr;
-        if (rig && rig->slowestMinutes) leastSoak_ = soakMinutes(*rig->slowestMinutes);
-    }
+        : protocol_(protocolOf(document, study)),
+          order_(runOrder(protocol_, loadsOf(document, study))),
+          leastSoak_(leastSoakMinutes(document, study)),
+          steps_(steps) {}
 
     const ProtocolStep* find(StepKind wanted) const {
         const auto found = std::find_if(protocol_.begin(), protocol_.end(),
@@ -141,47 +181,18 @@ public:
     }
 
     void addAll() {
-        bool loadsDone = false;
-        for (const ProtocolStep& step : protocol_) {
-            if (step.kind <= StepKind::rest) continue; // hands and conditioning stand before
-            if (!isPerLoad(step))
-                add(step, {});
-            else if (!std::exchange(loadsDone, true))
-                addLoads();
+        for (const auto& [row, load] : order_) {
+            const ProtocolStep& step = protocol_[row];
+            steps_.push_back(timed(step, load ? load->name : std::string()));
+            if (step.kind == StepKind::soak) steps_.back().minutes = std::max(step.minutes, leastSoak_);
         }
     }
 
 private:
-    static bool isPerLoad(const ProtocolStep& step) {
-        return step.kind == StepKind::soak || step.kind == StepKind::measure;
-    }
-
-    void addLoads() {
-        for (const Load* load : loads_)
-            for (const ProtocolStep& step : protocol_)
-                if (isPerLoad(step) && countsFor(step, load->id)) add(step, load->name);
-        if (!loads_.empty()) return;
-        for (const ProtocolStep& step : protocol_)
-            if (isPerLoad(step)) add(step, {});
-    }
-
-    /// A step of one load stands in the place of the general one.
-    bool countsFor(const ProtocolStep& step, Id<Load> load) const {
-        if (step.load) return step.load == load;
-        return std::none_of(protocol_.begin(), protocol_.end(), [&](const ProtocolStep& other) {
-            return other.kind == step.kind && other.load == load;
-        });
-    }
-
-    void add(const ProtocolStep& step, const std::string& load) {
-        steps_.push_back(timed(step, load));
-        if (step.kind == StepKind::soak) steps_.back().minutes = std::max(step.minutes, leastSoak_);
-    }
-
     std::vector<ProtocolStep> protocol_;
-    std::vector<const Load*> loads_;
+    std::vector<RunStep> order_;
+    double leastSoak_;
     std::vector<TimedStep>& steps_;
-    double leastSoak_ = 0;
 };
 
 /// The mount stays on the bench until it was come back to for the last time.

@@ -43,6 +43,18 @@ std::optional<LearnedTurnaround> learnedTurnaround(const Document& document, Id<
 /// what was learned there, else usual.
 TimedStep handStep(const Document& document, Id<Bench> bench, StepKind kind, MaterialClass material);
 
+/// A step of a protocol as it is run on a mount.
+struct RunStep {
+    std::size_t row = 0; ///< of the protocol
+    const Load* load = nullptr;
+};
+/// What is run after the hands and the conditioning: soak and measure for each load, a step of one load in
+/// the place of the general one.
+std::vector<RunStep> runOrder(const std::vector<ProtocolStep>& protocol,
+                              const std::vector<const Load*>& loads);
+/// A soak lasts at least as long as the slowest part of the bench asks for; 0 when it is not stated.
+double leastSoakMinutes(const Document& document, Id<Study> study);
+
 /// All steps of one mount of the study; material may be nullptr (as found).
 std::vector<TimedStep> mountSteps(const Document& document, Id<Study> study, const Material* material);
 

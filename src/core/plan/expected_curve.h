@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The curve that a bench is expected to draw over its study's protocol: a thermal ladder with the resistance
+// and the slowest time constant of this bench, stepped through the powers of the steps. It says when each
+// gate should open and how much is left to rise (docs/methods.md, "Expected curve").
+
+#include "core/domain/document.h"
+#include "core/domain/plan.h"
+#include "core/physics/thermal_ladder.h"
+
+#include <optional>
+#include <vector>
+
+namespace ibuki {
+
+/// Where a figure of the expected bench comes from: finished runs of it, its sheet, or what is usual.
+enum class ExpectedFrom { learned, stated, usual };
+
+struct ExpectedBench {
+    double kPerW = 0; ///< chip to room
+    ExpectedFrom kPerWFrom = ExpectedFrom::usual;
+    double slowestMinutes = 0; ///< time constant of the slowest part
+    ExpectedFrom slowestFrom = ExpectedFrom::usual;
+    double idleW = 0;
+    std::vector<LadderNode> ladder; ///< of that resistance and time constant
+};
+
+/// Learned: medians over the runs of the study's bench that count. Usual: the air ladder of docs/methods.md.
+ExpectedBench expectedBench(const Document& document, Id<Study> study);
+
+/// One step as it is run: soak and measure once a load.
+struct ExpectedStep {
+    std::size_t row = 0; ///< of the protocol
+    std::optional<Id<Load>> load;
+    double from = 0; ///< min, from the end of the hands
+    double to = 0;
+    double powerW = 0;
+    double riseK = 0;              ///< over the room, at its end
+    double leftK = 0;              ///< steady − rise at its end; below 0 while it cools
+    std::optional<double> opensAt; ///< min: when its gate is expected to hold; nothing: no such gate,
+                                   ///< or not within a day
+    std::optional<double> atEnd;   ///< the gate's own figure at the end of the step
+};
+
+struct ExpectedPoint {
+    double minute = 0;
+    double riseK = 0;
+    double slopeKPerMin = 0;
+};
+
+struct ExpectedCurve {
+    ExpectedBench bench;
+    std::vector<ExpectedStep> steps; ///< from the first settling on; hands and conditioning stand before
+    std::vector<ExpectedPoint> points;
+
+    /// What the step's gate reads at that minute of the curve; nothing where it is about the room or none.
+    std::optional<double> gateFigure(std::size_t step, const ProtocolStep& of, double minute) const;
+};
+
+/// Of these steps, which need not be stored yet.
+ExpectedCurve expectedCurve(const Document& document, Id<Study> study,
+                            const std::vector<ProtocolStep>& protocol);
+
+} // namespace ibuki

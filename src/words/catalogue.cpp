@@ -9,7 +9,7 @@ namespace ibuki::words {
 
 std::span<const std::span<const Entry>> allEntries() {
     static const std::vector<std::span<const Entry>> all{budgets(), cautions(), edits(), errors(),
-                                                         flags(),   logNotes(), plans()};
+                                                         flags(),   logNotes(), plans(), topics()};
     return all;
 }
 

@@ -35,6 +35,7 @@ std::span<const Entry> errors();
 std::span<const Entry> flags();
 std::span<const Entry> logNotes();
 std::span<const Entry> plans();
+std::span<const Entry> topics();
 
 /// Every word that a choice is made from, as stored in a project; each is told in the reader's language.
 std::span<const char* const> terms();

@@ -5,6 +5,7 @@
 #include "app/bench/card_sheet.h"
 #include "app/bench/import_dialog.h"
 #include "app/bench/rules_sheet.h"
+#include "app/forms/tip.h"
 #include "app/frame/main_window.h"
 #include "app/frame/start_page.h"
 #include "app/question/question_view.h"
@@ -132,6 +133,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
                           {"next", Stage::bench, Page::shelf, "node-2", "Tern 11", Asked::asked, true},
                           {"verdict", Stage::verdict},
                           {"paper", Stage::paper}};
+    Tip::hideAll(); // as for somebody who knows the program
     window.resize(1280, 800);
     window.show();
     const auto& mounts = window.session().document().all<Mount>();

@@ -11,6 +11,8 @@
 #include "app/forms/ask.h"
 #include "app/forms/caution_panel.h"
 #include "app/forms/next_step_bar.h"
+#include "app/forms/tip.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
 #include "app/say.h"
@@ -56,6 +58,13 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), sessi
     });
     auto* plotLayout = new QVBoxLayout;
     plotLayout->setContentsMargins(10, 10, 10, 6);
+    auto* tip = new Tip(QStringLiteral("borders"),
+                        say("The borders of load and window can be dragged, or moved with the arrow keys; "
+                            "\"As found\" puts them back."));
+    connect(plot_, &TracePlot::bordersMoved, tip, &Tip::done);
+    plotLayout->addWidget(tip);
+    explain(plot_, Topic::trace);
+    explain(this, Topic::delta);
     plotLayout->addWidget(plot_, 1);
     plotLayout->addWidget(bar_);
     below->addWidget(card(plotLayout), 3);

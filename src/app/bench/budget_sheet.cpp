@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "core/domain/lookup.h"
@@ -97,6 +98,7 @@ void BudgetSheet::addTable(QVBoxLayout* layout) {
     table->setHorizontalHeaderLabels(headers());
     table->setAccessibleName(say("Uncertainty budget"));
     table->setObjectName("Uncertainty budget");
+    explain(this, Topic::uncertainty);
     table->setEditTriggers(QTableWidget::NoEditTriggers);
     table->setTabKeyNavigation(false);
     table->verticalHeader()->hide();

@@ -4,6 +4,7 @@
 #include "app/bench/rule_changes.h"
 #include "app/drawn/theme.h"
 #include "app/forms/entity_form.h"
+#include "app/forms/topic.h"
 #include "app/jobs/job_progress.h"
 #include "app/say.h"
 #include "core/domain/run_reduction.h"
@@ -28,6 +29,7 @@ RulesSheet::RulesSheet(Session& session, QWidget* parent)
       words_(quietLabel()),
       take_(button(say("Take over"), say("Rules and figures, in one action"), true)) {
     setWindowTitle(say("Rules of reduction"));
+    explain(this, Topic::rules);
     resize(980, 560);
     auto* layout = new QVBoxLayout(this);
     layout->addWidget(cardTitle(say("By which rules this study reduces its logs")));

@@ -6,6 +6,7 @@
 #include "app/forms/ask.h"
 #include "app/forms/entity_form.h"
 #include "app/forms/flow_layout.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "core/domain/lookup.h"
@@ -32,6 +33,7 @@ RunBar::RunBar(Session& session, QWidget* parent) : QWidget(parent), session_(se
     connect(asymptote_, &QCheckBox::clicked, this, &RunBar::useAsymptote);
     probe_ = button(say("Probe's clock…"), say("Shift between the clocks of log and room probe"));
     connect(probe_, &QPushButton::clicked, this, &RunBar::setProbeShift);
+    explain(probe_, Topic::probe);
     auto* uncertainty =
         button(say("Uncertainty…"), say("Which parts there are, and which cancel between mounts"));
     connect(uncertainty, &QPushButton::clicked, this, [this] {

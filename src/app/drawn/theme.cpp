@@ -77,6 +77,7 @@ QString styleSheet(const Colours& c) {
         QPushButton[quiet="true"] { background: transparent; border: 1px solid transparent; padding: 4px 8px; }
         QPushButton[quiet="true"]:hover { border-color: @line; }
         QPushButton[quiet="true"]:focus { border: 2px solid @ink; padding: 3px 7px; }
+        QFrame[tip="true"] { background: @band; border: none; border-radius: 4px; }
         QFrame[card="true"] { background: @sheet; border: 1px solid @line; border-radius: 6px; }
         QLabel[quiet="true"] { color: @quiet; }
         QHeaderView::section { background: @band; color: @quiet; border: none; border-bottom: 1px solid @line; padding: 4px 6px; }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/forms/caution_panel.h"
 
+#include "app/forms/topic.h"
+
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
 #include "app/forms/bench_dialogs.h"
@@ -34,6 +36,7 @@ CautionPanel::CautionPanel(Session& session, QWidget* parent)
     : QWidget(parent), session_(session), layout_(new QVBoxLayout(this)) {
     layout_->setContentsMargins(2, 2, 2, 2);
     layout_->setSpacing(10);
+    explain(this, Topic::cautions);
 }
 
 CautionSubject CautionPanel::subject() const {

@@ -26,6 +26,7 @@ class Strip;
 class Tape;
 class TopLine;
 class VerdictView;
+class WhatIsThis;
 
 enum class Stage { question, shelf, bench, verdict, paper };
 
@@ -101,6 +102,7 @@ private:
     QList<QAction*> projectActions_;
     QList<QAction*> benchActions_;
     QList<QAction*> studyActions_;
+    WhatIsThis* what_ = nullptr;
     QWidget* work_ = nullptr;
     QStackedWidget* pages_ = nullptr; ///< start page, work
     QStackedWidget* views_ = nullptr;

@@ -4,6 +4,8 @@
 #include "app/frame/main_window.h"
 
 #include "app/bench/bench_view.h"
+#include "app/forms/tip.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/frame/command_palette.h"
 #include "app/frame/stage_bar.h"
@@ -11,6 +13,7 @@
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
 #include "app/frame/top_line.h"
+#include "app/frame/what_is_this.h"
 #include "app/jobs/job_progress.h"
 #include "app/paper/paper_view.h"
 #include "app/question/board_page.h"
@@ -87,6 +90,10 @@ void MainWindow::makeActions() {
     addCommand(say("Smaller text"), QKeySequence::ZoomOut,
                [this] { setLook(shade(), std::max(0.8, textScale_ - 0.1)); });
     addCommand(say("Usual text"), QKeySequence("Ctrl+0"), [this] { setLook(shade(), 1.0); });
+    what_ = new WhatIsThis(this);
+    addCommand(say("What is this? (F1 on a figure)"), {},
+               [this] { what_->openFor(QApplication::focusWidget()); });
+    addCommand(say("Show the tips again"), {}, [] { Tip::showAllAgain(); });
     addCommand(say("Find or do…"), QKeySequence("Ctrl+K"),
                [this] { openDialog(new CommandPalette(commands_, this)); });
     addCommand(say("Leave Ibuki"), QKeySequence::Quit, [this] { close(); });
@@ -104,6 +111,8 @@ void MainWindow::makeViews() {
     top_ = new TopLine(session_, projectActions_, benchActions_, studyActions_);
     strip_ = new Strip(session_);
     tape_ = new Tape(session_);
+    explain(strip_, Topic::heatPath);
+    explain(tape_, Topic::tape);
     stages_ = new StageBar({{say("Question"), say("What is compared, and what matters")},
                             {say("Shelf"), say("Materials and lots")},
                             {say("Bench"), say("Logs, traces and reduced figures")},

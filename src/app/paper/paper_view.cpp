@@ -2,6 +2,7 @@
 #include "app/paper/paper_view.h"
 
 #include "app/forms/ask.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/paper/paper_sheet.h"
 #include "app/paper/printer.h"
@@ -20,6 +21,7 @@ namespace ibuki {
 
 PaperView::PaperView(Session& session, QWidget* parent)
     : QWidget(parent), session_(session), parts_(std::make_unique<ReportParts>()), preview_(new PaperSheet) {
+    explain(this, Topic::verdict);
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     preview_->setAccessibleName(say("Report as it will print"));

@@ -37,10 +37,7 @@ QWidget* AskedPage::makeSame() {
     layout->addLayout(form);
     layout->addStretch(1);
     auto* foot = new QHBoxLayout;
-    foot->addWidget(
-        quietLabel(
-            say("What is underlined in the sentence above is changed there: a click, or Tab and Space.")),
-        1);
+    foot->addStretch(1);
     auto* more = button(say("More…"), say("What varies, per watt, held against one, the load that counts"));
     connect(more, &QPushButton::clicked, this, [this] {
         if (session_.question()) openDialog(PartSheet::rare(session_, this));

@@ -3,6 +3,8 @@
 
 #include "app/forms/ask.h"
 #include "app/forms/flow_layout.h"
+#include "app/forms/tip.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/question/evening_board.h"
 #include "app/question/later_days.h"
@@ -60,6 +62,11 @@ QWidget* BoardPage::makeBoard() {
     head->addWidget(title_, 1);
     head->addWidget(new BoardLegend);
     layout->addLayout(head);
+    auto* tip = new Tip(QStringLiteral("board"),
+                        say("Drag a bar, or Alt with an arrow key: what the order would cost is told while "
+                            "you hold it."));
+    connect(board_, &EveningBoard::moveMeant, tip, &Tip::done);
+    layout->addWidget(tip);
     auto* lanes = scrolledWidget(board_);
     lanes_ = lanes;
     connect(board_, &EveningBoard::focusedChanged, lanes, [this, lanes] {
@@ -148,6 +155,8 @@ QWidget* BoardPage::makeFoot() {
     detail_->setObjectName("Chosen mount");
     costs_->setAccessibleName(say("What this order costs"));
     costs_->setObjectName("Order costs");
+    explain(costs_, Topic::orderCost);
+    explain(this, Topic::evenings);
     addColumn(chosen_, detail_, 3);
     addColumn(costsTitle_, costs_, 2);
     layout->addLayout(columns, 1);

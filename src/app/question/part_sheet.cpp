@@ -2,6 +2,7 @@
 #include "app/question/part_sheet.h"
 
 #include "app/forms/dialog_buttons.h"
+#include "app/forms/topic.h"
 #include "app/question/level_sheet.h"
 #include "app/question/levels_card.h"
 #include "app/say.h"
@@ -98,6 +99,7 @@ PartSheet::PartSheet(Session& session, const Content& content, QWidget* parent)
       fields_(session, form_),
       frozen_(quietLabel()) {
     setWindowTitle(content.title);
+    explain(this, Topic::metric);
     setMinimumWidth(420);
     auto* layout = new QVBoxLayout(this);
     layout->addWidget(quietLabel(content.why));

@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/dialog_buttons.h"
+#include "app/forms/topic.h"
 #include "app/question/hand_time_lines.h"
 #include "app/say.h"
 #include "app/session/laid_change.h"
@@ -23,6 +24,7 @@ PlanSheet::PlanSheet(Session& session, Id<Study> study, QWidget* parent)
       times_(new QTableWidget(0, 3)),
       learned_(quietLabel()) {
     setWindowTitle(say("Times and checks"));
+    explain(this, Topic::evenings);
     resize(860, 600);
     auto* layout = new QVBoxLayout(this);
     auto* columns = new QHBoxLayout;
@@ -72,6 +74,7 @@ QWidget* PlanSheet::makeChecks() {
     auto* box = new QWidget;
     auto* form = new QFormLayout(box);
     form->addRow(cardTitle(say("Checks and looks")));
+    explain(box, Topic::looks);
     checkForm_ = std::make_unique<EntityForm<Plan>>(session_, form, words::mark("plan"));
     checkForm_->reference<Material>(say("Check mounts of"), &Plan::checkWith, say("none"), [this] {
         std::vector<std::pair<QString, Id<Material>>> names;

@@ -30,7 +30,7 @@ public:
     const ProtocolDrawing& drawing() const { return drawing_; }
     QPointF handleOf(std::size_t step) const; ///< at its end
     QPointF gateOf(std::size_t step) const;   ///< null without a gate on the curve
-    QSize sizeHint() const override { return {700, 14 * fontMetrics().height()}; }
+    QSize sizeHint() const override { return {700, 11 * fontMetrics().height()}; }
 
 signals:
     void minutesMeant(std::size_t row, double minutes, bool dragging);

@@ -2,6 +2,8 @@
 #include "app/question/protocol_page.h"
 
 #include "app/forms/entity_form.h"
+#include "app/forms/tip.h"
+#include "app/forms/topic.h"
 #include "app/question/protocol_curve.h"
 #include "app/question/protocol_lines.h"
 #include "app/say.h"
@@ -73,6 +75,13 @@ QWidget* ProtocolPage::makeCurve() {
     connect(preset_, &QComboBox::activated, this, &ProtocolPage::usePresetChosen);
     head->addWidget(preset_);
     layout->addLayout(head);
+    auto* tip = new Tip(QStringLiteral("protocol"),
+                        say("Drag the knobs above the curve, or a diamond along it; Alt with arrow keys does "
+                            "the same to the chosen step."));
+    connect(curve_, &ProtocolCurve::minutesMeant, tip, &Tip::done);
+    connect(curve_, &ProtocolCurve::gateMeant, tip, &Tip::done);
+    layout->addWidget(tip);
+    explain(this, Topic::expectedCurve);
     layout->addWidget(curve_, 1);
     forecast_->setWordWrap(true);
     forecast_->setObjectName("Forecast of the step");

@@ -3,6 +3,8 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
+#include "app/forms/tip.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/question/asked_page.h"
 #include "app/question/board_page.h"
@@ -33,6 +35,7 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
       protocol_(new ProtocolPage(session)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
+    explain(this, Topic::chance);
     layout->addWidget(makeHead());
     body_ = new QWidget;
     auto* body = new QVBoxLayout(body_);
@@ -52,8 +55,12 @@ QWidget* QuestionView::makeHead() {
     auto* top = new QVBoxLayout;
     top->setContentsMargins(18, 10, 18, 10);
     sentence_ = new SentenceBar;
-    connect(sentence_, &SentenceBar::partMeant, this, &QuestionView::meanPart);
     top->addWidget(sentence_);
+    tip_ = new Tip(QStringLiteral("sentence"),
+                   say("What is underlined in the sentence is changed there: click it, or Tab and Space."));
+    connect(sentence_, &SentenceBar::partMeant, this, &QuestionView::meanPart);
+    connect(sentence_, &SentenceBar::partMeant, tip_, &Tip::done);
+    top->addWidget(tip_);
     auto* row = new QHBoxLayout;
     count_ = new QLabel;
     setTextFont(count_, 1.1, QFont::DemiBold);
@@ -71,6 +78,7 @@ QWidget* QuestionView::makeHead() {
     live_->setWordWrap(true);
     live_->setAccessibleName(say("What so many mounts settle and cost"));
     live_->setObjectName("Live figures");
+    explain(live_, Topic::chance);
     row->addWidget(count_);
     row->addWidget(mounts_);
     row->addSpacing(10);

@@ -20,6 +20,7 @@ class BoardPage;
 class ChancesPage;
 class ProtocolPage;
 class SentenceBar;
+class Tip;
 
 /// The study as a sentence with editable parts; below it the number of mounts with what it settles and costs,
 /// live; then the pages: what is asked, the chances, the board of evenings, the protocol.
@@ -55,6 +56,7 @@ private:
     Session& session_;
     SentenceBar* sentence_ = nullptr;
     QLabel* hint_ = nullptr; ///< what comes first while nothing is asked
+    Tip* tip_ = nullptr;
     QLabel* live_ = nullptr;
     QLabel* count_ = nullptr;
     QSlider* mounts_ = nullptr;

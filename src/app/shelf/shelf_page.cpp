@@ -4,6 +4,7 @@
 #include "app/forms/ask.h"
 #include "app/forms/caution_panel.h"
 #include "app/forms/entity_form.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/shelf/figures_panel.h"
@@ -128,6 +129,7 @@ QWidget* ShelfPage::makeDetail() {
     layout->addWidget(title_);
     tabs_ = new QStackedWidget;
     figures_ = new FiguresPanel(session_);
+    explain(figures_, Topic::typical);
     lot_ = new LotPanel(session_);
     material_ = new MaterialPanel(session_);
     cautions_ = new CautionPanel(session_);

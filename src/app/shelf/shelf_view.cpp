@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/shelf/shelf_view.h"
 
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/shelf/cut_page.h"
@@ -26,6 +27,10 @@ ShelfView::ShelfView(Session& session, QWidget* parent)
       dose_(new DosePage(session)),
       cut_(new CutPage(session)),
       gap_(new GapPage(session)) {
+    explain(this, Topic::shelf);
+    explain(dose_, Topic::dose);
+    explain(cut_, Topic::cutting);
+    explain(gap_, Topic::gap);
     for (QWidget* page : std::initializer_list<QWidget*>{shelf_, dose_, cut_, gap_}) pages_->addWidget(page);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);

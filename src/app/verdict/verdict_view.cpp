@@ -3,6 +3,8 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/next_step_bar.h"
+#include "app/forms/tip.h"
+#include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/verdict/ladder.h"
@@ -69,6 +71,12 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     left->setContentsMargins(14, 10, 14, 10);
     left->addWidget(title_);
     left->addWidget(next_);
+    auto* tip = new Tip(QStringLiteral("ladder"),
+                        say("Click a circle, or walk with the arrow keys and Enter: the mount behind it."));
+    connect(ladder_, &Ladder::mountMeant, tip, &Tip::done);
+    left->addWidget(tip);
+    explain(this, Topic::verdict);
+    explain(ladder_, Topic::ladder);
     left->addWidget(ladder_, 1);
     left->addWidget(legend_);
     layout->addWidget(card(left), 5);

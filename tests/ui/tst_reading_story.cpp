@@ -4,6 +4,7 @@
 // the uncertainty budget, other rules tried on the whole study.
 
 #include "app/bench/budget_sheet.h"
+#include "app/bench/import_table.h"
 #include "app/bench/rules_sheet.h"
 #include "app/bench/trace_plot.h"
 #include "core/domain/plan.h"
@@ -260,6 +261,73 @@ private slots:
         session().undoStack().undo();
         session().undoStack().undo();
         QCOMPARE(document().all<Mount>().size(), mounts_);
+    }
+    void sixtyLogsStayUsable() {
+        const auto nine = story::nineLogs();
+        LogBatch batch;
+        for (int i = 0; i < 60; ++i) {
+            batch.logs.push_back(nine[static_cast<std::size_t>(i) % 9]);
+            ImportedLog& log = batch.logs.back();
+            log.fileName = (i % 4 == 0 ? "evening-" : "tern-11_") + std::to_string(i) + ".csv";
+            log.sha256 = std::to_string(i);
+            log.trace.start = Instant{log.trace.start->ms + 86'400'000LL * (i / 6)};
+        }
+        batch.sources.resize(batch.logs.size());
+        ImportDialog dialog(window_->session(), batch, {});
+        dialog.show();
+        auto* table = dialog.findChild<ImportTable*>();
+        auto* sort = dialog.findChild<QComboBox*>("In which order");
+        QCOMPARE(sort->currentIndex(), static_cast<int>(ImportSort::byDay));
+        QVERIFY(table->rowCount() > 60); // with the headings of the days
+        const auto shown = [&] {
+            QStringList files;
+            for (int visual = 0; visual < table->rowCount(); ++visual) {
+                const int row = table->verticalHeader()->logicalIndex(visual);
+                if (row < 60 && !table->isRowHidden(row))
+                    files << table->item(row, ImportTable::file)->text();
+            }
+            return files;
+        };
+        QCOMPARE(shown().size(), 60);
+        auto* find = dialog.findChild<QLineEdit*>("Find among the logs");
+        story::type(find, "evening");
+        QCOMPARE(shown().size(), 15);
+        auto* summary = dialog.findChild<QLabel*>("Summary of the logs");
+        QVERIFY2(summary->text().startsWith("60 logs, 60 to bring in"), qPrintable(summary->text()));
+        // The level of the topmost goes into all that are shown, with names of their own.
+        sort->setCurrentIndex(static_cast<int>(ImportSort::byFile));
+        table->clearSelection();
+        for (int visual = 0; visual < table->rowCount(); ++visual) {
+            const int row = table->verticalHeader()->logicalIndex(visual);
+            if (row < 60 && !table->isRowHidden(row))
+                table->selectionModel()->select(table->model()->index(row, 1),
+                                                QItemSelectionModel::Select | QItemSelectionModel::Rows);
+        }
+        const int top = 0; // evening-0
+        auto* level = qobject_cast<QComboBox*>(table->cellWidget(top, ImportTable::level));
+        level->setCurrentIndex(2);
+        emit level->activated(2);
+        level = qobject_cast<QComboBox*>(table->cellWidget(top, ImportTable::level));
+        const QString wanted = level->currentText();
+        QTest::keyClick(table, Qt::Key_D, Qt::ControlModifier);
+        std::set<std::string> names;
+        for (std::size_t i = 0; i < 60; i += 4) {
+            QCOMPARE(table->lines()[i].level, wanted);
+            QVERIFY(dialog.rows()[i].mountName.starts_with(wanted.toStdString()));
+            names.insert(dialog.rows()[i].mountName);
+        }
+        QCOMPARE(names.size(), std::size_t{15});
+        QTest::keyClick(table, Qt::Key_Space); // leaves them all
+        QVERIFY(summary->text().startsWith("60 logs, 45 to bring in"));
+        find->clear();
+        dialog.findChild<QCheckBox*>("Only what is to look at")->setChecked(true);
+        QVERIFY(shown().size() < 60);
+        // A time that is none is shown even where it was filtered out.
+        table->item(1, ImportTable::time)->setText("some evening");
+        table->setRowHidden(1, true);
+        QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
+        QVERIFY(dialog.isVisible() && !table->isRowHidden(1));
+        dialog.reject();
     }
 };
 

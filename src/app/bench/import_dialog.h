@@ -7,11 +7,14 @@
 
 #include <QDialog>
 
-class QTableWidget;
+class QCheckBox;
+class QComboBox;
 class QLabel;
+class QLineEdit;
 
 namespace ibuki {
 
+class ImportTable;
 class LogReadingPanel;
 
 /// One table for all logs brought in together: file, steady difference, level, mount, time; each proposal can
@@ -34,12 +37,9 @@ private:
     void settleProbes(); ///< and brings in
     void bringIn();
     std::optional<std::size_t> probeFor(std::size_t log) const;
-    void fill();
-    void addRow(int row);
-    QWidget* levelChoice(int row);
-    QWidget* secondChoice(int row);
-    void readLevels(int row);
-    QWidget* mountChoice(int row);
+    QLayout* makeOrder();
+    void arrange();
+    void tellProblems(const std::vector<std::string>& problems);
     void addRemembered(ChangeSet& set) const;
     bool readTable(); ///< false with a notice when a time cannot be read
 
@@ -50,7 +50,12 @@ private:
     std::vector<ImportRow> rows_;
     std::vector<KeepTask> keep_;
     LogReadingPanel* reading_;
-    QTableWidget* table_;
+    int shown_ = 0; ///< log of the reading panel
+    ImportTable* table_;
+    QComboBox* sort_ = nullptr;
+    QLineEdit* words_ = nullptr;
+    QCheckBox* onlyDoubtful_ = nullptr;
+    QLabel* summary_ = nullptr;
     QLabel* problems_;
 };
 

@@ -35,14 +35,7 @@ QString roomText(const Trace& trace) {
     return count > 0 ? say("room %1 °C").arg(sum / count, 0, 'f', 1) : say("no room");
 }
 
-} // namespace
-
-QString steadyText(const ImportedLog& log, const ImportRow& row, const Question* question) {
-    if (row.probeOf) return roomText(log.trace);
-    return question ? figureText(log.reduction, *question) : QString();
-}
-
-QString doubtText(const ImportedLog& log, const ImportRow& row) {
+QStringList doubtsOf(const ImportedLog& log, const ImportRow& row) {
     QStringList looks;
     if (row.doubt) looks << sayText(*row.doubt);
     if (row.atAssumed) looks << say("time assumed");
@@ -50,7 +43,19 @@ QString doubtText(const ImportedLog& log, const ImportRow& row) {
         for (const Flag& flag : log.reduction.flags)
             if (flag.severity != Severity::info && flag.code != "no-load-found")
                 looks << qtext(words::flagName(flag.code));
-    return looks.join("; ");
+    return looks;
+}
+
+} // namespace
+
+QString steadyText(const ImportedLog& log, const ImportRow& row, const Question* question) {
+    if (row.probeOf) return roomText(log.trace);
+    return question ? figureText(log.reduction, *question) : QString();
+}
+
+QString doubtText(const ImportedLog& log, const ImportRow& row) { return doubtsOf(log, row).join("; "); }
+int doubtCount(const ImportedLog& log, const ImportRow& row) {
+    return static_cast<int>(doubtsOf(log, row).size());
 }
 
 } // namespace ibuki

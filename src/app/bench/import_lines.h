@@ -15,5 +15,6 @@ QString steadyText(const ImportedLog& log, const ImportRow& row, const Question*
 
 /// What to look at before the log is taken: doubt of the proposal, assumed time, flags in short.
 QString doubtText(const ImportedLog& log, const ImportRow& row);
+int doubtCount(const ImportedLog& log, const ImportRow& row); ///< how many things there are to look at
 
 } // namespace ibuki

@@ -76,6 +76,12 @@ double sharedS(const ImportedLog& a, const ImportedLog& b, double zoneS) {
     return std::min(a.trace.durationS(), offset + b.trace.durationS()) - std::max(0.0, offset);
 }
 
+std::string mountNameOf(const Document& document, const ImportRow& row, int number) {
+    const Level* level = document.find(row.level);
+    const Level* second = document.find(row.second);
+    return fmt::format("{}{} {}", level->name, second ? ", " + second->name : std::string(), number);
+}
+
 struct Proposer {
     const Document& document;
     Id<Study> study;
@@ -117,13 +123,23 @@ struct Proposer {
         }
         auto [count, fresh] = made.try_emplace({level->id, row.second}, 0);
         if (fresh) count->second = mountsAtLevel(document, study, level->id, row.second);
-        const Level* second = document.find(row.second);
-        row.mountName = fmt::format("{}{} {}", level->name, second ? ", " + second->name : std::string(),
-                                    ++count->second);
+        row.mountName = mountNameOf(document, row, ++count->second);
     }
 };
 
 } // namespace
+
+std::string nextMountName(const Document& document, Id<Study> study, const std::vector<ImportRow>& rows,
+                          std::size_t row) {
+    const ImportRow& wanted = rows.at(row);
+    if (!document.find(wanted.level)) return wanted.mountName;
+    for (int number = mountsAtLevel(document, study, *wanted.level, wanted.second) + 1;; ++number) {
+        const std::string name = mountNameOf(document, wanted, number);
+        bool used = false;
+        for (std::size_t i = 0; i < rows.size(); ++i) used = used || (i != row && rows[i].mountName == name);
+        if (!used) return name;
+    }
+}
 
 std::vector<const Slot*> openSlots(const Document& document, Id<Study> study) {
     auto slots = slotsOf(document, study);

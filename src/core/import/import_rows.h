@@ -46,6 +46,11 @@ struct ImportRow {
 std::vector<ImportRow> proposeImport(const Document& document, Id<Study> study,
                                      const std::vector<ImportedLog>& logs);
 
+/// What a new mount of the row's level is called: the level and the next number that neither the study nor
+/// another row has. Of the file when no level is known.
+std::string nextMountName(const Document& document, Id<Study> study, const std::vector<ImportRow>& rows,
+                          std::size_t row);
+
 /// Which log each log is the room probe of; nothing for a log of a chip, or where none fits.
 std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLog>& logs);
 

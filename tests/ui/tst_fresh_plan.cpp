@@ -129,7 +129,7 @@ private slots:
         window_->benchView().bringIn({named, nameless});
         auto* table = story::sheet<ImportDialog>();
         QVERIFY(table);
-        QVERIFY(!table->findChild<QTableWidget*>()->isColumnHidden(4));
+        QVERIFY(!table->findChild<QTableWidget*>("Logs to bring in")->isColumnHidden(4));
         QCOMPARE(document().find(table->rows()[0].second)->name, std::string("other cooler"));
         QVERIFY(QString::fromStdString(words::text(*table->rows()[1].doubt)).contains("from the plan"));
         QTest::mouseClick(table->findChild<QPushButton*>("accept"), Qt::LeftButton);

@@ -194,7 +194,7 @@ private slots:
         QVERIFY(dialog);
         QVERIFY(dialog->rows()[0].level.has_value());
         auto* columns = dialog->findChild<QTableWidget*>("Columns");
-        auto* figures = dialog->findChildren<QTableWidget*>().front();
+        auto* figures = dialog->findChild<QTableWidget*>("Logs to bring in");
         int row = -1;
         for (int i = 0; i < columns->rowCount(); ++i)
             if (columns->item(i, 0)->text().startsWith("Sensor 3")) row = i;
@@ -222,7 +222,7 @@ private slots:
         write("tern-11_8.csv", text + "# another evening\n");
         dialog = bringIn({path("tern-11_8.csv")});
         QVERIFY(dialog);
-        QVERIFY(dialog->findChildren<QTableWidget*>().front()->item(0, 2)->text().contains("K"));
+        QVERIFY(dialog->findChild<QTableWidget*>("Logs to bring in")->item(0, 2)->text().contains("K"));
         dialog->reject();
         session().undoStack().undo();
         QVERIFY(document().all<HeaderRole>().empty());
@@ -233,7 +233,7 @@ private slots:
         ImportDialog* dialog = bringIn({logs + "probe.csv", logs + "probe-room.csv"});
         QVERIFY(dialog);
         QCOMPARE(dialog->rows()[1].probeOf, std::optional<std::size_t>(0));
-        QVERIFY(dialog->findChildren<QTableWidget*>().front()->item(0, 2)->text().contains("K"));
+        QVERIFY(dialog->findChild<QTableWidget*>("Logs to bring in")->item(0, 2)->text().contains("K"));
         for (QComboBox* box : dialog->findChildren<QComboBox*>())
             if (box->accessibleName() == "Level of probe.csv") box->setCurrentIndex(1);
         QTest::mouseClick(dialog->findChild<QPushButton*>("accept"), Qt::LeftButton);

@@ -106,7 +106,7 @@ private slots:
         auto* table = story::sheet<ImportDialog>();
         QVERIFY(table);
         QCOMPARE(table->rows().size(), std::size_t{9});
-        QCOMPARE(table->findChild<QTableWidget*>()->rowCount(), 9);
+        QCOMPARE(table->findChild<QTableWidget*>("Logs to bring in")->rowCount(), 9);
         QTest::mouseClick(table->findChild<QPushButton*>("accept"), Qt::LeftButton);
         QTRY_COMPARE(document().all<Mount>().size(), std::size_t{9});
         QCOMPARE(document().all<Recording>().size(), std::size_t{9});

@@ -238,10 +238,10 @@ private slots:
         QVERIFY(dialog.isVisible());
         for (QComboBox* box : dialog.findChildren<QComboBox*>())
             if (box->accessibleName().startsWith("Level of")) box->setCurrentIndex(1);
-        dialog.findChild<QTableWidget*>()->item(0, 6)->setText("some evening");
+        dialog.findChild<QTableWidget*>("Logs to bring in")->item(0, 6)->setText("some evening");
         QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
         QVERIFY(dialog.isVisible());
-        dialog.findChild<QTableWidget*>()->item(0, 6)->setText("2031-03-10 18:00");
+        dialog.findChild<QTableWidget*>("Logs to bring in")->item(0, 6)->setText("2031-03-10 18:00");
         QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
         QCOMPARE(document().all<Mount>().size(), before + 2);
         session().undoStack().undo();

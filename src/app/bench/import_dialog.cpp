@@ -19,6 +19,7 @@
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QSplitter>
 #include <QVBoxLayout>
 
 namespace ibuki {
@@ -46,9 +47,16 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
         quietLabel(say("Each new mount is one application of its material. A second log of a mount that "
                        "was not touched is a repeated run: choose that mount.")));
     layout->addLayout(makeOrder());
-    layout->addWidget(table_, 2);
+    auto* parts = new QSplitter(Qt::Vertical);
+    parts->setChildrenCollapsible(false);
+    parts->addWidget(table_);
+    parts->addWidget(reading_);
+    const bool many = batch_.logs.size() > 12; // then the table is what one looks at
+    parts->setStretchFactor(0, many ? 3 : 2);
+    parts->setStretchFactor(1, many ? 2 : 3);
+    parts->setSizes({many ? 320 : 200, many ? 330 : 430});
+    layout->addWidget(parts, 1);
     layout->addWidget(problems_);
-    layout->addWidget(reading_, 3);
     connect(reading_, &LogReadingPanel::readingWanted, this, &ImportDialog::readAgain);
     auto* buttons = new QDialogButtonBox;
     auto* bring = buttons->addButton(say("Bring in"), QDialogButtonBox::AcceptRole);

@@ -47,6 +47,7 @@ ImportTable::ImportTable(Session& session, const std::vector<ImportedLog>& logs,
     setSelectionBehavior(QTableWidget::SelectRows);
     setSelectionMode(QTableWidget::ExtendedSelection);
     setTabKeyNavigation(false);
+    setWordWrap(false);
     connect(this, &QTableWidget::cellChanged, this, [this](int row, int column) {
         if (row < logCount() && column == take) {
             rows_[static_cast<std::size_t>(row)].take = item(row, take)->checkState() == Qt::Checked;
@@ -97,6 +98,7 @@ void ImportTable::showRow(int row) {
         at->setToolTip(say("Assumed from the file's own date; change it if you know better"));
     setItem(row, time, at);
     setItem(row, doubt, fixedItem(doubtText(log, proposal)));
+    item(row, doubt)->setToolTip(doubtText(log, proposal)); // it may be longer than the column
 }
 
 std::vector<ImportLine> ImportTable::lines() const {

@@ -39,6 +39,9 @@ Shade shade();
 /// there already follow: their palette and style by Qt, their fonts where they were set by setTextFont.
 void applyTheme(QApplication& application, Shade shade, double textScale = 1.0);
 
+/// Of words beside what is drawn.
+inline constexpr double smallText = 0.85;
+
 /// The text font in a multiple of the usual size.
 QFont textFont(double size = 1.0, QFont::Weight weight = QFont::Normal);
 

@@ -15,7 +15,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double textSize = 0.85;
 constexpr std::int64_t hourMs = 3'600'000;
 
 void paintStep(QPainter& painter, const QRectF& rect, StepLook look) {
@@ -93,7 +92,7 @@ void EveningBoard::chooseSlot(Id<Slot> slot) {
 }
 
 void EveningBoard::lay() {
-    const QFontMetricsF metrics(textFont(textSize));
+    const QFontMetricsF metrics(textFont(smallText));
     sizes_.headHeight = 2 * metrics.height() + 8;
     sizes_.barHeight = metrics.height();
     sizes_.laneHeight = metrics.height() + 9;
@@ -327,7 +326,7 @@ void EveningBoard::paintLanes(QPainter& painter) const {
 
 void EveningBoard::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    painter.setFont(textFont(textSize));
+    painter.setFont(textFont(smallText));
     painter.setRenderHint(QPainter::Antialiasing);
     if (itemCount() == 0) {
         painter.setPen(colours().quiet);
@@ -358,7 +357,7 @@ std::array<std::pair<StepLook, QString>, 3> legend() {
 } // namespace
 
 QSize BoardLegend::sizeHint() const {
-    const QFontMetrics metrics(textFont(textSize));
+    const QFontMetrics metrics(textFont(smallText));
     int width = 0;
     for (const auto& [look, name] : legend()) width += 40 + metrics.horizontalAdvance(name);
     return {width, metrics.height() + 6};
@@ -366,7 +365,7 @@ QSize BoardLegend::sizeHint() const {
 
 void BoardLegend::paintEvent(QPaintEvent*) {
     QPainter painter(this);
-    painter.setFont(textFont(textSize));
+    painter.setFont(textFont(smallText));
     double x = 2;
     const double size = painter.fontMetrics().height() - 4;
     for (const auto& [look, name] : legend()) {

@@ -11,7 +11,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double textSize = 0.85;
 constexpr double markStep = 22;
 
 } // namespace
@@ -30,12 +29,12 @@ void LaterDays::show(std::vector<BoardDay> days) {
 }
 
 QSize LaterDays::sizeHint() const {
-    const double line = QFontMetricsF(textFont(textSize)).height();
+    const double line = QFontMetricsF(textFont(smallText)).height();
     return {400, static_cast<int>(3 * line + 20)};
 }
 
 double LaterDays::tileWidth() const {
-    return QFontMetricsF(textFont(textSize)).horizontalAdvance(QStringLiteral("Wed 2031-03-04")) + 22;
+    return QFontMetricsF(textFont(smallText)).horizontalAdvance(QStringLiteral("Wed 2031-03-04")) + 22;
 }
 
 int LaterDays::shown() const { return std::max(1, static_cast<int>(width() / tileWidth())); }
@@ -75,9 +74,9 @@ void LaterDays::paintDay(QPainter& painter, const QRectF& rect, int item) const 
     painter.setBrush(Qt::NoBrush);
     painter.drawRoundedRect(rect, 3, 3);
     painter.setPen(c.ink);
-    painter.setFont(textFont(textSize, day.overdue ? QFont::DemiBold : QFont::Normal));
+    painter.setFont(textFont(smallText, day.overdue ? QFont::DemiBold : QFont::Normal));
     painter.drawText(rect.adjusted(6, 3, -2, 0), Qt::AlignLeft | Qt::AlignTop, day.title);
-    painter.setFont(textFont(textSize));
+    painter.setFont(textFont(smallText));
     painter.setPen(c.quiet);
     painter.drawText(rect.adjusted(6, 3 + line, -2, 0), Qt::AlignLeft | Qt::AlignTop,
                      day.overdue ? say("overdue") : day.since);
@@ -101,7 +100,7 @@ void LaterDays::paintDay(QPainter& painter, const QRectF& rect, int item) const 
 void LaterDays::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    painter.setFont(textFont(textSize));
+    painter.setFont(textFont(smallText));
     painter.setPen(colours().quiet);
     const int last = std::min(itemCount(), first_ + shown());
     for (int i = first_; i < last; ++i) {

@@ -14,7 +14,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double textSize = 0.85;
 constexpr double gripPixels = 8;
 
 } // namespace
@@ -61,7 +60,7 @@ std::optional<std::size_t> ProtocolCurve::chosenRow() const {
 }
 
 QRectF ProtocolCurve::plot() const {
-    const QFontMetricsF metrics(textFont(textSize));
+    const QFontMetricsF metrics(textFont(smallText));
     const double left = metrics.horizontalAdvance("100 K") + 12;
     return {left, metrics.height() + 12, width() - left - 14, height() - 2 * metrics.height() - 20};
 }
@@ -193,7 +192,7 @@ void ProtocolCurve::paintSteps(QPainter& painter) const {
             painter.fillRect(band, c.band);
         }
         painter.setPen(item == focused() ? c.ink : c.quiet);
-        painter.setFont(textFont(textSize, item == focused() ? QFont::DemiBold : QFont::Normal));
+        painter.setFont(textFont(smallText, item == focused() ? QFont::DemiBold : QFont::Normal));
         painter.drawText(QRectF(band.left() + 2, 1, band.width() - 4, line), Qt::AlignHCenter,
                          painter.fontMetrics().elidedText(drawing_.names.value(item), Qt::ElideRight,
                                                           static_cast<int>(band.width()) - 4));
@@ -208,7 +207,7 @@ void ProtocolCurve::paintSteps(QPainter& painter) const {
             painter.drawRect(band.adjusted(1, 1, -1, -1));
         }
     }
-    painter.setFont(textFont(textSize));
+    painter.setFont(textFont(smallText));
 }
 
 void ProtocolCurve::paintAxes(QPainter& painter) const {
@@ -260,7 +259,7 @@ void ProtocolCurve::paintGates(QPainter& painter) const {
 void ProtocolCurve::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    painter.setFont(textFont(textSize));
+    painter.setFont(textFont(smallText));
     if (itemCount() == 0) {
         painter.setPen(colours().quiet);
         painter.drawText(rect(), Qt::AlignCenter, say("No step follows the hands yet."));

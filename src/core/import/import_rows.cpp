@@ -134,7 +134,7 @@ std::string nextMountName(const Document& document, Id<Study> study, const std::
     const ImportRow& wanted = rows.at(row);
     if (!document.find(wanted.level)) return wanted.mountName;
     for (int number = mountsAtLevel(document, study, *wanted.level, wanted.second) + 1;; ++number) {
-        const std::string name = mountNameOf(document, wanted, number);
+        std::string name = mountNameOf(document, wanted, number);
         bool used = false;
         for (std::size_t i = 0; i < rows.size(); ++i) used = used || (i != row && rows[i].mountName == name);
         if (!used) return name;

@@ -5,10 +5,12 @@
 
 #include <algorithm>
 #include <cerrno>
+#include <chrono>
 #include <cstring>
 #include <fcntl.h>
 #include <mutex>
 #include <sys/file.h>
+#include <thread>
 #include <unistd.h>
 #include <utility>
 #include <vector>
@@ -38,6 +40,17 @@ bool FileLock::isHeldHere(const FileIdentity& file) {
     return std::find(held().files.begin(), held().files.end(), file) != held().files.end();
 }
 
+bool FileLock::isHeld(const std::filesystem::path& project) {
+    const auto file = identityOf(project);
+    if (!file) return false;
+    if (isHeldHere(*file)) return true;
+    const int fd = ::open(project.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
+    if (fd < 0) return false;
+    const bool free = ::flock(fd, LOCK_SH | LOCK_NB) == 0;
+    ::close(fd);
+    return !free;
+}
+
 FileLock::FileLock(const std::filesystem::path& project) {
     for (int attempt = 0; attempt < 8; ++attempt) {
         const auto before = identityOf(project);
@@ -57,7 +70,8 @@ FileLock::FileLock(const std::filesystem::path& project) {
         }
         ::close(fd_);
         fd_ = -1;
-        if (!locked) break;
+        // Somebody who only asks holds it for a moment.
+        if (!locked) std::this_thread::sleep_for(std::chrono::milliseconds(20));
     }
     refuse(project);
 }

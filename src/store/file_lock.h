@@ -22,6 +22,8 @@ public:
     /// Whether this process has a lock on it. Asked before any other handle to the file is made, since
     /// closing that one would end SQLite's own locks (fcntl(2)).
     static bool isHeldHere(const FileIdentity& file);
+    /// Whether anybody, this process too, holds one on the file. Only before it is opened otherwise.
+    static bool isHeld(const std::filesystem::path& project);
 
 private:
     int fd_ = -1;

@@ -7,6 +7,9 @@ namespace ibuki::words {
 std::span<const Entry> edits() {
     static constexpr Entry entries[] = {
         many("edit-import", "Bring in a log", "Bring in {count} logs"),
+        one("edit-record", "Record {name}"),
+        one("edit-record-end", "End of {name}"),
+        one("edit-recover", "Keep what an interrupted recording had stored"),
         one("edit-see-verdict", "See the verdict of {study}"),
     };
     return entries;

@@ -105,8 +105,10 @@ std::span<const char* const> terms() {
         // StudyState
         mark("draft"),
         mark("planned"),
-        mark("measuring"),
         mark("closed"),
+        mark("interrupted"),
+        mark("open"),
+        mark("measuring"),
         // Factor
         mark("material"),
         mark("amount"),

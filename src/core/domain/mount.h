@@ -60,7 +60,11 @@ struct MountApplication {
     bool operator==(const MountApplication&) const = default;
 };
 
-/// One log as it came. Its channels are stored beside it in the project, by column.
+/// Of a recording made here: rows are still added; or whoever added them ended before he said so.
+enum class RecordingState { closed, open, interrupted };
+
+/// One log as it came, or one that was recorded here. Its channels are stored beside it in the project, by
+/// column.
 struct Recording {
     Id<Recording> id;
     Id<Bench> bench;
@@ -75,6 +79,7 @@ struct Recording {
     Message readAs;                     ///< how the text was read: separator, header line, time
     std::optional<Id<Recording>> probe; ///< a room log of its own that belongs to this one
     std::optional<double> probeShiftS;  ///< added to the probe's clock, set by hand; nothing: found
+    RecordingState state = RecordingState::closed;
     bool operator==(const Recording&) const = default;
 };
 

@@ -52,6 +52,9 @@ template <> struct Words<ApplicationPattern> {
 template <> struct Words<Purpose> {
     static constexpr std::array<std::string_view, 4> all{"baseline", "fresh", "conditioning", "check"};
 };
+template <> struct Words<RecordingState> {
+    static constexpr std::array<std::string_view, 3> all{"closed", "open", "interrupted"};
+};
 template <> struct Words<StudyState> {
     static constexpr std::array<std::string_view, 4> all{"draft", "planned", "measuring", "closed"};
 };

@@ -13,7 +13,9 @@
 #include "store/project/database.h"
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
+#include "store/project/recording_journal.h"
 #include "store/project/rows.h"
+#include "store/project/sqlite_errors.h"
 #include "store/project_file.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -30,26 +32,6 @@ namespace ibuki {
 namespace {
 
 InputError::Where at(const std::filesystem::path& path) { return {path.string(), {}, {}}; }
-
-[[noreturn]] void rethrow(const std::filesystem::path& path, const SQLite::Exception& error) {
-    switch (error.getErrorCode()) {
-    case SQLITE_FULL:
-        throw InputError("disk-full", at(path));
-    case SQLITE_READONLY:
-    case SQLITE_CANTOPEN:
-    case SQLITE_PERM:
-        throw InputError("file-not-writable.project", at(path));
-    case SQLITE_BUSY:
-    case SQLITE_LOCKED:
-        throw InputError("project-locked.program", at(path));
-    case SQLITE_NOTADB:
-        throw InputError("project-not-one", at(path));
-    case SQLITE_IOERR:
-        throw InputError("file-not-writable.failed", at(path));
-    default:
-        throw InputError("project-damaged.database", at(path), {{"reason", error.getErrorStr()}});
-    }
-}
 
 int pragma(SQLite::Database& database, const char* name) {
     return database.execAndGet(fmt::format("PRAGMA {}", name)).getInt();
@@ -187,6 +169,7 @@ struct Project::State {
     Document document;
     std::optional<FileIdentity> identity;
     Access access = Access::readWrite;
+    bool writtenElsewhere = false; ///< when it was opened
 
     void openNewest(); ///< the database, brought to the newest format
     void prepare() const {
@@ -242,7 +225,7 @@ Project Project::create(const std::filesystem::path& path) {
     } catch (const SQLite::Exception& error) {
         std::error_code ignored;
         std::filesystem::remove(path, ignored);
-        rethrow(path, error);
+        rethrowSqlite(path, error);
     }
     return Project(std::move(state));
 }
@@ -251,7 +234,10 @@ void Project::State::openNewest() {
     const bool writes = access == Access::readWrite;
     // A finished project in a folder without write permission cannot get its WAL index: read it as it stands.
     const auto folder = path.parent_path().empty() ? std::filesystem::path(".") : path.parent_path();
-    const bool sealed = !writes && ::access(folder.c_str(), W_OK) != 0;
+    std::error_code ignored;
+    const auto log = std::filesystem::file_size(path.string() + "-wal", ignored);
+    const bool finished = ignored || log == 0; // else its log holds what the file does not
+    const bool sealed = !writes && finished && ::access(folder.c_str(), W_OK) != 0;
     const std::string name = sealed ? "file:" + uriPath(path) + "?immutable=1" : path.string();
     database = openDatabase(name, (writes ? SQLite::OPEN_READWRITE : SQLite::OPEN_READONLY)
                                       | (sealed ? SQLite::OPEN_URI : 0));
@@ -273,18 +259,23 @@ Project Project::open(const std::filesystem::path& path, Access access) {
     auto state = std::make_unique<State>();
     state->path = path;
     state->access = access;
-    if (access == Access::readWrite) state->lock = FileLock(path);
+    if (access == Access::readWrite)
+        state->lock = FileLock(path);
+    else
+        state->writtenElsewhere = FileLock::isHeld(path);
     try {
         state->openNewest();
         state->prepare();
         state->load();
+        Project project(std::move(state));
+        if (access == Access::readWrite) project.closeInterrupted();
+        return project;
     } catch (const SQLite::Exception& error) {
-        rethrow(path, error);
+        rethrowSqlite(path, error);
     } catch (const InputError& error) {
         if (!error.where.file.empty()) throw;
         throw InputError(at(path), error.message);
     }
-    return Project(std::move(state));
 }
 
 void Project::apply(const ChangeSet& set, const Acquired& acquired, Direction direction) {
@@ -311,7 +302,7 @@ void Project::apply(const ChangeSet& set, const Acquired& acquired, Direction di
         sequence.exec();
         transaction.commit();
     } catch (const SQLite::Exception& error) {
-        rethrow(path(), error);
+        rethrowSqlite(path(), error);
     }
     state_->document = std::move(next);
 }
@@ -319,6 +310,11 @@ void Project::apply(const ChangeSet& set, const Acquired& acquired, Direction di
 Trace Project::loadTrace(Id<Recording> id) const {
     try {
         Trace trace;
+        if (isLive(*state_->database, id)) {
+            trace = loadLiveTrace(*state_->database, id);
+            if (const Recording* recording = document().find(id)) trace.start = recording->start;
+            return trace;
+        }
         SQLite::Statement axis(*state_->database, "SELECT samples, clock_jumps, gaps, duplicates, data, "
                                                   "impossible FROM time_axis WHERE recording = ?");
         axis.bind(1, id.value);
@@ -353,12 +349,37 @@ Trace Project::loadTrace(Id<Recording> id) const {
         if (const Recording* recording = document().find(id)) trace.start = recording->start;
         return trace;
     } catch (const SQLite::Exception& error) {
-        rethrow(path(), error);
+        rethrowSqlite(path(), error);
     } catch (const InputError& error) {
         if (!error.where.file.empty()) throw;
         throw InputError(at(path()), error.message);
     }
 }
+
+LiveExtent Project::liveExtentOf(Id<Recording> id) const {
+    try {
+        return liveExtent(*state_->database, id);
+    } catch (const SQLite::Exception& error) {
+        rethrowSqlite(path(), error);
+    }
+}
+
+/// Whoever wrote them ended without a word: nobody else has the lock.
+void Project::closeInterrupted() {
+    Edit edit(document(), Message{"edit-recover", {}});
+    for (const auto& [id, stored] : document().all<Recording>()) {
+        if (stored.state != RecordingState::open) continue;
+        Recording recording = stored;
+        const LiveExtent extent = liveExtentOf(id);
+        recording.samples = extent.samples;
+        recording.durationS = extent.durationS;
+        recording.state = RecordingState::interrupted;
+        edit.put(recording);
+    }
+    apply(edit.finish());
+}
+
+bool Project::isWrittenElsewhere() const { return state_->writtenElsewhere; }
 
 Trace Project::loadWithProbe(Id<Recording> id, std::optional<double> statedShiftS) const {
     Trace trace = loadTrace(id);
@@ -377,7 +398,7 @@ std::string Project::loadFile(const std::string& digest) const {
         if (!query.executeStep()) throw InputError("project-damaged.file", at(path()));
         return std::string(blobOf(query.getColumn(0)));
     } catch (const SQLite::Exception& error) {
-        rethrow(path(), error);
+        rethrowSqlite(path(), error);
     }
 }
 
@@ -392,7 +413,7 @@ std::vector<HistoryLine> Project::history() const {
                              query.getColumn(4).getString()});
         return lines;
     } catch (const SQLite::Exception& error) {
-        rethrow(path(), error);
+        rethrowSqlite(path(), error);
     }
 }
 
@@ -410,7 +431,7 @@ void Project::saveCopy(const std::filesystem::path& target) const {
     } catch (const SQLite::Exception& error) {
         std::error_code ignored;
         std::filesystem::remove(temporary, ignored);
-        rethrow(target, error);
+        rethrowSqlite(target, error);
     }
     putInPlace(temporary, target);
 }

@@ -7,6 +7,7 @@
 #include "core/domain/edit.h"
 #include "core/domain/mount.h"
 #include "core/trace/trace.h"
+#include "store/project/recording_journal.h"
 
 #include <filesystem>
 #include <memory>
@@ -55,7 +56,8 @@ public:
 
     /// Today's format is newestFormat (migrations.h). Throws InputError: file-missing, project-not-one,
     /// project-newer, project-damaged, project-locked (another writer has it), file-not-writable. An older
-    /// file is copied beside itself first, then migrated.
+    /// file is copied beside itself first, then migrated. A recording that was open when its program ended is
+    /// interrupted from now on, with what it had stored.
     static Project open(const std::filesystem::path& path, Access access = Access::readWrite);
 
     Project(Project&&) noexcept;
@@ -70,6 +72,10 @@ public:
     void apply(const ChangeSet& set, const Acquired& acquired = {}, Direction direction = Direction::forward);
 
     Trace loadTrace(Id<Recording> id) const;
+    /// What is stored of a recording that is being made here, or was interrupted.
+    LiveExtent liveExtentOf(Id<Recording> id) const;
+    /// Opened read-only while another program has it: what it records is still growing.
+    bool isWrittenElsewhere() const;
     /// The same with the recording's room probe laid beside it, by the stated shift or, without one, as
     /// found.
     Trace loadWithProbe(Id<Recording> id, std::optional<double> statedShiftS) const;
@@ -82,6 +88,7 @@ public:
 
 private:
     struct State;
+    void closeInterrupted();
     explicit Project(std::unique_ptr<State> state);
     std::unique_ptr<State> state_;
 };

@@ -68,7 +68,7 @@ std::vector<TableInfo> recordTables() {
              column<&Recording::samples>("samples", CellRange{0, double(mostSamples)}),
              column<&Recording::durationS>("duration_s", seconds), column<&Recording::withdrawn>("withdrawn"),
              column<&Recording::readAs>("read_as"), column<&Recording::probe>("probe"),
-             column<&Recording::probeShiftS>("probe_shift_s", seconds)}),
+             column<&Recording::probeShiftS>("probe_shift_s", seconds), column<&Recording::state>("state")}),
         table<Run>(
             "run",
             {column<&Run::mount>("mount"), column<&Run::recording>("recording"),

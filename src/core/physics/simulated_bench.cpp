@@ -44,35 +44,16 @@ Channel channel(std::string column, Unit unit, Role role, int index) {
     return result;
 }
 
-/// Column positions in the simulated log.
-struct Columns {
-    std::size_t firstCore = 0;
-    std::size_t package = 0;
-    std::optional<std::size_t> room;
-    std::size_t power = 0;
-    std::size_t fan = 0;
-    std::size_t clock = 0;
-};
-
-Columns addColumns(Trace& trace, const SimulatedBench& bench) {
-    auto& c = trace.channels;
-    Columns at;
-    at.firstCore = c.size();
+std::vector<Channel> channelsOf(const SimulatedBench& bench) {
+    std::vector<Channel> c;
     for (int i = 0; i < bench.cores; ++i)
         c.push_back(channel(fmt::format("Core {} [°C]", i), Unit::celsius, Role::core, i));
-    at.package = c.size();
     c.push_back(channel("Package [°C]", Unit::celsius, Role::package, 0));
-    if (bench.roomLogged) {
-        at.room = c.size();
-        c.push_back(channel("Room [°C]", Unit::celsius, Role::ambient, 0));
-    }
-    at.power = c.size();
+    if (bench.roomLogged) c.push_back(channel("Room [°C]", Unit::celsius, Role::ambient, 0));
     c.push_back(channel("Package Power [W]", Unit::watt, Role::packagePower, 0));
-    at.fan = c.size();
     c.push_back(channel("Fan [RPM]", Unit::rpm, Role::fan, 0));
-    at.clock = c.size();
     c.push_back(channel("Core Clock [MHz]", Unit::megahertz, Role::clock, 0));
-    return at;
+    return c;
 }
 
 std::vector<double> coreOffsets(const SimulatedBench& bench) {
@@ -92,100 +73,150 @@ double roomAt(const SimulatedBench& bench, double timeS, double phase) {
 constexpr double mostSteps = 1e8;
 constexpr double mostValues = 5e7;
 
-void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
-    if (!(protocol.intervalS > 0) || !(protocol.loadS >= 0) || !(protocol.idleS >= 0)
-        || !(protocol.cooldownS >= 0) || bench.cores < 1 || bench.interfaceAfter >= bench.layers.size())
+bool canBe(double value) { return std::abs(value) <= 1e6; }
+
+void check(const SimulatedBench& bench, double intervalS) {
+    if (!(intervalS > 0) || !canBe(intervalS) || bench.cores < 1
+        || bench.interfaceAfter >= bench.layers.size())
         throw InputError("simulate-values", {});
-    const auto canBe = [](double value) { return std::abs(value) <= 1e6; };
     for (const LadderNode& layer : bench.layers)
         if (!(layer.capacityJPerK > 0 && layer.toNextKPerW > 0) || !canBe(layer.capacityJPerK)
             || !canBe(layer.toNextKPerW))
             throw InputError("simulate-values", {});
-    for (double value : {bench.interfaceKPerW,
-                         bench.coreSpreadK,
-                         bench.hotSpotKPerW,
-                         bench.sensorLagS,
-                         bench.sensorNoiseK,
-                         bench.sensorStepK,
-                         bench.roomC,
-                         bench.roomDriftKPerH,
-                         bench.roomSwingK,
-                         bench.roomSwingPeriodS,
-                         bench.roomNoiseK,
-                         bench.roomStepK,
-                         bench.idleW,
-                         bench.powerNoiseW,
-                         bench.limitC.value_or(0),
-                         bench.clockMHz,
-                         bench.idleClockMHz,
-                         bench.fanRpm,
-                         bench.fanNoiseRpm,
-                         protocol.powerW,
-                         protocol.intervalS})
+    for (double value :
+         {bench.interfaceKPerW, bench.coreSpreadK, bench.hotSpotKPerW, bench.sensorLagS, bench.sensorNoiseK,
+          bench.sensorStepK, bench.roomC, bench.roomDriftKPerH, bench.roomSwingK, bench.roomSwingPeriodS,
+          bench.roomNoiseK, bench.roomStepK, bench.idleW, bench.powerNoiseW, bench.limitC.value_or(0),
+          bench.clockMHz, bench.idleClockMHz, bench.fanRpm, bench.fanNoiseRpm})
         if (!canBe(value)) throw InputError("simulate-values", {});
+    if (bench.cores > 1'000 || bench.layers.size() > 100) throw InputError("simulate-long", {});
+}
+
+void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
+    if (!(protocol.loadS >= 0) || !(protocol.idleS >= 0) || !(protocol.cooldownS >= 0)
+        || !canBe(protocol.powerW))
+        throw InputError("simulate-values", {});
+    check(bench, protocol.intervalS);
     const double total = protocol.idleS + protocol.loadS + protocol.cooldownS;
     if (!(total / std::min(controlStepS, protocol.intervalS) <= mostSteps)
-        || !(total / protocol.intervalS * (bench.cores + 5) <= mostValues) || bench.cores > 1'000
-        || bench.layers.size() > 100)
+        || !(total / protocol.intervalS * (bench.cores + 5) <= mostValues))
         throw InputError("simulate-long", {});
 }
 
 } // namespace
 
-SimulatedRun simulate(const SimulatedBench& bench, const SimulatedProtocol& protocol, std::uint64_t seed) {
-    check(bench, protocol);
-    Random random(seed);
-    const double roomPhase = random.uniform();
-    auto layers = bench.layers;
-    layers[bench.interfaceAfter].toNextKPerW += bench.interfaceKPerW;
-    const int inner = std::max(1, static_cast<int>(std::round(protocol.intervalS / controlStepS)));
-    const double stepS = protocol.intervalS / inner;
-    ThermalLadder ladder(layers, stepS);
-    PowerLimiter limiter(bench.limitC);
-    const auto offsets = coreOffsets(bench);
-    const double highestOffset = *std::max_element(offsets.begin(), offsets.end());
+struct BenchSimulation::State {
+    SimulatedBench bench;
+    double intervalS;
+    Random random;
+    double roomPhase;
+    int inner;
+    double stepS;
+    ThermalLadder ladder;
+    PowerLimiter limiter;
+    std::vector<double> offsets;
+    double highestOffset;
+    std::vector<Channel> channels;
+    std::size_t samples = 0;
+    double sensed = 0;
+    double power;
+    double share = 1;
+    bool limited = false;
 
-    SimulatedRun run;
-    const Columns at = addColumns(run.trace, bench);
-    run.trace.start = protocol.start;
-    run.trueDeltaK = protocol.powerW * (ladder.totalKPerW() + bench.hotSpotKPerW) + highestOffset;
+    static std::vector<LadderNode> layersOf(const SimulatedBench& bench) {
+        auto layers = bench.layers;
+        layers[bench.interfaceAfter].toNextKPerW += bench.interfaceKPerW;
+        return layers;
+    }
 
-    const double total = protocol.idleS + protocol.loadS + protocol.cooldownS;
-    const auto samples = static_cast<std::size_t>(total / protocol.intervalS) + 1;
-    ladder.settle(bench.idleW, roomAt(bench, 0, roomPhase));
-    double sensed = ladder.chipC();
-    double power = bench.idleW;
-    for (std::size_t i = 0; i < samples; ++i) {
-        const double time = static_cast<double>(i) * protocol.intervalS;
-        const bool loaded = time >= protocol.idleS && time < protocol.idleS + protocol.loadS;
-        double share = 1;
-        for (int k = 0; k < inner && i > 0; ++k) {
+    State(const SimulatedBench& of, double interval, std::uint64_t seed)
+        : bench(of),
+          intervalS(interval),
+          random(seed),
+          roomPhase(random.uniform()),
+          inner(std::max(1, static_cast<int>(std::round(interval / controlStepS)))),
+          stepS(interval / inner),
+          ladder(layersOf(of), stepS),
+          limiter(of.limitC),
+          offsets(coreOffsets(of)),
+          highestOffset(*std::max_element(offsets.begin(), offsets.end())),
+          channels(channelsOf(of)),
+          power(of.idleW) {
+        ladder.settle(bench.idleW, roomAt(bench, 0, roomPhase));
+        sensed = ladder.chipC();
+    }
+
+    void advance(double time, std::optional<double> loadW) {
+        share = 1;
+        for (int k = 0; k < inner; ++k) {
             const double hottest = sensed + power * bench.hotSpotKPerW + highestOffset;
-            share = loaded ? limiter.share(hottest) : 1;
-            power = loaded ? protocol.powerW * share : bench.idleW;
+            share = loadW ? limiter.share(hottest) : 1;
+            power = loadW ? *loadW * share : bench.idleW;
             ladder.step(power, roomAt(bench, time, roomPhase));
             const double lag = bench.sensorLagS > 0 ? 1 - std::exp(-stepS / bench.sensorLagS) : 1;
             sensed += lag * (ladder.chipC() - sensed);
         }
-        run.limited = run.limited || share < 0.999;
-        run.trace.timeS.push_back(time);
-        auto& c = run.trace.channels;
-        double highest = -1e9;
-        for (std::size_t core = 0; core < offsets.size(); ++core) {
-            const double reading =
-                sensed + power * bench.hotSpotKPerW + offsets[core] + bench.sensorNoiseK * random.normal();
-            c[at.firstCore + core].values.push_back(rounded(reading, bench.sensorStepK));
-            highest = std::max(highest, c[at.firstCore + core].values.back());
-        }
-        c[at.package].values.push_back(highest);
-        if (at.room)
-            c[*at.room].values.push_back(rounded(
-                roomAt(bench, time, roomPhase) + bench.roomNoiseK * random.normal(), bench.roomStepK));
-        c[at.power].values.push_back(power + bench.powerNoiseW * random.normal());
-        c[at.fan].values.push_back(std::round(bench.fanRpm + bench.fanNoiseRpm * random.normal()));
-        c[at.clock].values.push_back((loaded ? bench.clockMHz * std::cbrt(share) : bench.idleClockMHz)
-                                     + 2 * random.normal());
+        limited = limited || share < 0.999;
     }
+
+    std::vector<double> read(double time, bool loaded) {
+        std::vector<double> values;
+        double highest = -1e9;
+        for (double offset : offsets) {
+            const double reading =
+                sensed + power * bench.hotSpotKPerW + offset + bench.sensorNoiseK * random.normal();
+            values.push_back(rounded(reading, bench.sensorStepK));
+            highest = std::max(highest, values.back());
+        }
+        values.push_back(highest);
+        if (bench.roomLogged)
+            values.push_back(rounded(roomAt(bench, time, roomPhase) + bench.roomNoiseK * random.normal(),
+                                     bench.roomStepK));
+        values.push_back(power + bench.powerNoiseW * random.normal());
+        values.push_back(std::round(bench.fanRpm + bench.fanNoiseRpm * random.normal()));
+        values.push_back((loaded ? bench.clockMHz * std::cbrt(share) : bench.idleClockMHz)
+                         + 2 * random.normal());
+        return values;
+    }
+};
+
+BenchSimulation::BenchSimulation(const SimulatedBench& bench, double intervalS, std::uint64_t seed) {
+    check(bench, intervalS);
+    state_ = std::make_unique<State>(bench, intervalS, seed);
+}
+BenchSimulation::~BenchSimulation() = default;
+BenchSimulation::BenchSimulation(BenchSimulation&&) noexcept = default;
+
+const std::vector<Channel>& BenchSimulation::channels() const { return state_->channels; }
+bool BenchSimulation::limited() const { return state_->limited; }
+
+double BenchSimulation::trueDeltaK(double powerW) const {
+    return powerW * (state_->ladder.totalKPerW() + state_->bench.hotSpotKPerW) + state_->highestOffset;
+}
+
+std::vector<double> BenchSimulation::next(std::optional<double> loadW) {
+    const double time = static_cast<double>(state_->samples) * state_->intervalS;
+    if (state_->samples++ > 0) state_->advance(time, loadW);
+    return state_->read(time, loadW.has_value());
+}
+
+SimulatedRun simulate(const SimulatedBench& bench, const SimulatedProtocol& protocol, std::uint64_t seed) {
+    check(bench, protocol);
+    BenchSimulation simulation(bench, protocol.intervalS, seed);
+    SimulatedRun run;
+    run.trace.channels = simulation.channels();
+    run.trace.start = protocol.start;
+    run.trueDeltaK = simulation.trueDeltaK(protocol.powerW);
+    const double total = protocol.idleS + protocol.loadS + protocol.cooldownS;
+    const auto samples = static_cast<std::size_t>(total / protocol.intervalS) + 1;
+    for (std::size_t i = 0; i < samples; ++i) {
+        const double time = static_cast<double>(i) * protocol.intervalS;
+        const bool loaded = time >= protocol.idleS && time < protocol.idleS + protocol.loadS;
+        const auto values = simulation.next(loaded ? std::optional(protocol.powerW) : std::nullopt);
+        run.trace.timeS.push_back(time);
+        for (std::size_t k = 0; k < values.size(); ++k) run.trace.channels[k].values.push_back(values[k]);
+    }
+    run.limited = simulation.limited();
     return run;
 }
 

@@ -10,6 +10,7 @@
 #include "core/trace/trace.h"
 
 #include <cstdint>
+#include <memory>
 #include <optional>
 
 namespace ibuki {
@@ -54,6 +55,27 @@ struct SimulatedRun {
     Trace trace;
     double trueDeltaK = 0; ///< steady mean of the hottest core over room, without noise and limit
     bool limited = false;  ///< the controller had to cut power
+};
+
+/// The bench one sample after the other, as a source reads it. The same seed gives the same values.
+class BenchSimulation {
+public:
+    /// Throws InputError (simulate-values, simulate-long) for a bench or interval that cannot be.
+    BenchSimulation(const SimulatedBench& bench, double intervalS, std::uint64_t seed);
+    ~BenchSimulation();
+    BenchSimulation(BenchSimulation&&) noexcept;
+
+    const std::vector<Channel>& channels() const; ///< without samples
+    /// The next sample, one value a channel; the first is of the bench at rest. loadW: power of the load that
+    /// runs until then; nothing: idle.
+    std::vector<double> next(std::optional<double> loadW);
+    bool limited() const; ///< the controller had to cut power
+    /// Steady difference of the hottest core under that power, without noise and limit.
+    double trueDeltaK(double powerW) const;
+
+private:
+    struct State;
+    std::unique_ptr<State> state_;
 };
 
 /// The same seed gives the same values. Throws InputError for times or steps that are not above 0.

@@ -35,16 +35,6 @@ struct ScannedText {
     long lineShift() const { return jsonLines ? -1 : 0; } ///< to the file: the table's header is our own
 };
 
-/// A cell's number in the canonical unit, NaN for none.
-double valueOf(std::string_view field, const Channel& channel, char decimal) {
-    if (const auto number = parseNumber(field, decimal)) return toCanonical(*number, channel.fileUnit);
-    if (field.empty()) return nan;
-    if (const auto loose = looseNumber(field, decimal))
-        return toCanonical(loose->value, loose->unit == Unit::none ? channel.fileUnit : loose->unit);
-    if (channel.role == Role::limitFlag) return flagValue(field).value_or(nan);
-    return nan;
-}
-
 Message eventNote(const TimeAxisEvent& event) {
     switch (event.kind) {
     case TimeAxisEvent::Kind::clockJump:
@@ -147,7 +137,7 @@ private:
         for (std::size_t i : scan.wanted()) {
             Channel& channel = channels_[i];
             const std::string_view field = scan.cell(i);
-            channel.values.push_back(valueOf(field, channel, layout_.dialect.decimal));
+            channel.values.push_back(channelValue(field, channel, layout_.dialect.decimal));
             if (text_.options.allChannels && std::isnan(channel.values.back()))
                 if (const auto word = trim(field); !word.empty())
                     words_[i].push_back({row, std::string(word)});
@@ -262,7 +252,7 @@ private:
             const std::string_view field = scan.cell(block.channel);
             if (numeric_[k])
                 block.values.push_back(
-                    valueOf(field, layout_.channels[block.channel], layout_.dialect.decimal));
+                    channelValue(field, layout_.channels[block.channel], layout_.dialect.decimal));
             else
                 block.words.emplace_back(trim(field));
         }

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/number_cell.h"
 
+#include "core/base/nan.h"
+
 #include "store/log/text.h"
 
 #include <algorithm>
@@ -73,6 +75,15 @@ std::optional<double> flagValue(std::string_view field) {
     if (std::find(yes.begin(), yes.end(), word) != yes.end()) return 1.0;
     if (std::find(no.begin(), no.end(), word) != no.end()) return 0.0;
     return std::nullopt;
+}
+
+double channelValue(std::string_view field, const Channel& channel, char decimal) {
+    if (const auto number = parseNumber(field, decimal)) return toCanonical(*number, channel.fileUnit);
+    if (field.empty()) return nan;
+    if (const auto loose = looseNumber(field, decimal))
+        return toCanonical(loose->value, loose->unit == Unit::none ? channel.fileUnit : loose->unit);
+    if (channel.role == Role::limitFlag) return flagValue(field).value_or(nan);
+    return nan;
 }
 
 } // namespace ibuki

@@ -30,6 +30,11 @@ constexpr std::array verbs{
     Verb{"dose", words::mark("How much paste, and where it goes under the plate"), addDose},
     Verb{"cut", words::mark("Cut pieces from sheets with edge-to-edge cuts"), addCut},
     Verb{"plan", words::mark("How many mounts a comparison needs"), addPlan},
+    Verb{"new", words::mark("Make a project with one bench"), addNew},
+    Verb{"sensors", words::mark("What can be read here, and what it reads now"), addSensors},
+    Verb{"record", words::mark("Record the readings of sources into a project"), addRecord},
+    Verb{"recordings", words::mark("List the recordings of a project"), addRecordings},
+    Verb{"trace", words::mark("Write a recording as a log"), addTrace},
     Verb{"report", words::mark("Write a study of a project as a document or as data"), addReport},
 };
 

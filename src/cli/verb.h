@@ -26,5 +26,10 @@ VerbBody addReport(Options options);
 VerbBody addDose(Options options);
 VerbBody addCut(Options options);
 VerbBody addPlan(Options options);
+VerbBody addNew(Options options);
+VerbBody addSensors(Options options);
+VerbBody addRecord(Options options);
+VerbBody addRecordings(Options options);
+VerbBody addTrace(Options options);
 
 } // namespace ibuki

@@ -7,6 +7,7 @@ namespace ibuki::words {
 std::span<const Entry> edits() {
     static constexpr Entry entries[] = {
         many("edit-import", "Bring in a log", "Bring in {count} logs"),
+        one("edit-new-bench", "Describe the bench {bench}"),
         one("edit-record", "Record {name}"),
         one("edit-record-end", "End of {name}"),
         one("edit-recover", "Keep what an interrupted recording had stored"),

@@ -11,6 +11,11 @@ std::span<const Entry> flags() {
         one("ambient-missing", "No room temperature: neither a column nor an entered value"),
         many("clock-jump", "The logger's clock was set {count} time and put right",
              "The logger's clock was set {count} times and put right"),
+        one("bad-rows", "{count} lines of {source} made no sense and were left out"),
+        one("channel-back", "{column} reads again"),
+        one("channel-lost", "{column} has read nothing for {seconds:.0f} s"),
+        one("disk-full.recording", "The disk is full: rows wait in memory until there is room"),
+        one("disk-room", "There is room again: the recording goes on"),
         one("declared-looks", "{looks} looks were declared: each is judged at {confidence:.1f} %, so that "
                               "all of them together keep {together:.0f} %, whichever of them is the last"),
         many("duplicate-samples", "{count} repeated row was dropped", "{count} repeated rows were dropped"),

@@ -108,6 +108,7 @@ std::span<const char* const> terms() {
         mark("closed"),
         mark("interrupted"),
         mark("open"),
+        mark("withdrawn"),
         mark("measuring"),
         // Factor
         mark("material"),

@@ -26,6 +26,8 @@ public:
     void feed(std::string_view bytes);
     /// The file begins anew (rotated, truncated): what was not finished is lost.
     void restart();
+    /// What was not finished is left out; the next bytes begin a line of the same file.
+    void restartLine() { rest_.clear(); }
 
     /// Every column but the time; empty until column names and rows were seen.
     const std::vector<Channel>& channels() const { return channels_; }

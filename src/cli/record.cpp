@@ -1,0 +1,281 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/verb.h"
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/evidence/response.h"
+#include "core/reduce/reduce.h"
+#include "live/recorder.h"
+#include "store/project/project.h"
+#include "words/words.h"
+
+#include <charconv>
+#include <csignal>
+#include <ctime>
+#include <fmt/format.h>
+#include <fmt/ostream.h>
+#include <memory>
+#include <nlohmann/json.hpp>
+#include <thread>
+
+namespace ibuki {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+struct RecordArguments {
+    std::string project;
+    std::string bench;
+    std::optional<std::string> mount;
+    std::optional<std::string> next;
+    std::optional<std::string> protocol;
+    bool loose = false;
+    std::vector<std::string> sources;
+    SourceOptions options;
+    std::string speed = "1";
+    std::optional<double> forS;
+    bool startLoad = false;
+    bool json = false;
+};
+
+/// Interrupt, terminate and hang-up ask to stop instead of ending the program; a reader who goes away ends
+/// nothing. As it was before once this is gone.
+class Signals {
+public:
+    explicit Signals(std::stop_source& stop) {
+        sigemptyset(&caught_);
+        for (int signal : {SIGINT, SIGTERM, SIGHUP}) sigaddset(&caught_, signal);
+        pthread_sigmask(SIG_BLOCK, &caught_, &before_);
+        pipeBefore_ = std::signal(SIGPIPE, SIG_IGN);
+        waiting_ = std::jthread([this, &stop](const std::stop_token& ended) {
+            const timespec moment{0, 100'000'000};
+            while (!ended.stop_requested())
+                if (sigtimedwait(&caught_, nullptr, &moment) > 0) stop.request_stop();
+        });
+    }
+    ~Signals() {
+        waiting_ = {};
+        std::signal(SIGPIPE, pipeBefore_);
+        pthread_sigmask(SIG_SETMASK, &before_, nullptr);
+    }
+    Signals(const Signals&) = delete;
+    Signals& operator=(const Signals&) = delete;
+
+private:
+    sigset_t caught_{};
+    sigset_t before_{};
+    void (*pipeBefore_)(int) = SIG_DFL;
+    std::jthread waiting_;
+};
+
+/// What the wall clock shows here.
+Instant wallNow() {
+    timespec now{};
+    clock_gettime(CLOCK_REALTIME, &now);
+    std::tm local{};
+    localtime_r(&now.tv_sec, &local);
+    return {(static_cast<std::int64_t>(now.tv_sec) + local.tm_gmtoff) * 1000 + now.tv_nsec / 1'000'000};
+}
+
+double speedFrom(const std::string& text) {
+    if (text == "max") return 0;
+    double speed = 0;
+    const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), speed);
+    if (error != std::errc{} || end != text.data() + text.size() || !(speed > 0 && speed <= 1e6))
+        throw UsageError(words::say("--speed: a number above 0, or max"));
+    return speed;
+}
+
+void checkUsage(RecordArguments& arguments) {
+    if (arguments.mount.has_value() + arguments.next.has_value() + arguments.loose != 1)
+        throw UsageError(words::say("record needs one of --mount, --next, --loose"));
+    if (!(arguments.options.everyS > 0 && arguments.options.everyS <= 86'400))
+        throw UsageError(words::say("--every: seconds above 0"));
+    if (arguments.forS && !(*arguments.forS > 0)) throw UsageError(words::say("--for: seconds above 0"));
+    arguments.options.speed = speedFrom(arguments.speed);
+    if (arguments.next || arguments.protocol || arguments.startLoad)
+        throw UsageError(words::say("--next, --protocol and --start-load: not in this version"));
+}
+
+template <class E> const E* named(const Document& document, const std::string& name) {
+    for (const auto& [id, entity] : document.all<E>())
+        if (entity.name == name) return document.find(id);
+    return nullptr;
+}
+
+/// The mount of that name on the bench.
+const Mount* mountNamed(const Document& document, Id<Bench> bench, const std::string& name) {
+    for (const Mount* mount : mountsOf(document, bench))
+        if (mount->name == name) return mount;
+    return nullptr;
+}
+
+struct Begun {
+    Id<Recording> recording;
+    std::optional<Id<Run>> run;
+};
+
+Begun begin(Project& project, const RecordArguments& arguments) {
+    const Bench* bench = named<Bench>(project.document(), arguments.bench);
+    if (!bench) throw InputError("record-bench", {arguments.project, {}, {}}, {{"bench", arguments.bench}});
+    const Mount* mount =
+        arguments.mount ? mountNamed(project.document(), bench->id, *arguments.mount) : nullptr;
+    if (arguments.mount && !mount)
+        throw InputError("record-mount", {arguments.project, {}, {}}, {{"mount", *arguments.mount}});
+    Recording recording;
+    recording.bench = bench->id;
+    recording.start = wallNow();
+    recording.fileName =
+        fmt::format("{} {}", mount ? mount->name : bench->name, dateTimeText(*recording.start));
+    recording.readAs = Message{"recorded", {{"sources", arguments.sources}}};
+    recording.state = RecordingState::open;
+    Edit edit(project.document(), Message{"edit-record", {{"name", recording.fileName}}});
+    Begun begun{edit.add(recording), {}};
+    if (mount) {
+        Run run;
+        run.mount = mount->id;
+        run.recording = begun.recording;
+        run.repeat = static_cast<int>(runsOf(project.document(), mount->id).size()) + 1;
+        begun.run = edit.add(run);
+    }
+    project.apply(edit.finish());
+    return begun;
+}
+
+/// Its rows are there; a figure follows where it belongs to a mount and a load can be told.
+void end(Project& project, const Begun& begun, const RecorderResult& result) {
+    Recording recording = *project.document().find(begun.recording);
+    recording.samples = result.extent.samples;
+    recording.durationS = result.extent.durationS;
+    recording.state = RecordingState::closed;
+    if (result.start) recording.start = result.start;
+    Edit edit(project.document(), Message{"edit-record-end", {{"name", recording.fileName}}});
+    edit.put(recording);
+    if (begun.run && result.extent.samples > 1) {
+        try {
+            const Run& run = *project.document().find(*begun.run);
+            RunReduction stored;
+            stored.run = run.id;
+            stored.settings = settingsFor(project.document(), run, nullptr);
+            stored.reduction = reduceByEveryMetric(project.loadTrace(begun.recording), stored.settings);
+            edit.add(stored);
+        } catch (const InputError&) { // nothing to be told from it; the recording stays
+        }
+    }
+    project.apply(edit.finish());
+}
+
+/// Events as lines of JSON, or the few that a person wants to know.
+class Teller {
+public:
+    Teller(std::ostream& out, bool json, Id<Recording> recording)
+        : out_(out), json_(json), recording_(recording) {}
+
+    void operator()(const RecorderEvent& event) {
+        std::visit([this](const auto& one) { tell(one); }, event);
+    }
+    void closed(const RecorderResult& result) {
+        if (json_)
+            line({{"event", "closed"},
+                  {"samples", result.extent.samples},
+                  {"duration_s", result.extent.durationS},
+                  {"lost", result.lost}});
+        else
+            say(words::say("Recording {recording}: {samples} rows in {seconds:.1f} s",
+                           {{"recording", recording_.value},
+                            {"samples", result.extent.samples},
+                            {"seconds", result.extent.durationS}}));
+    }
+
+private:
+    void tell(const ChannelsOpened& opened) {
+        Json channels = Json::array();
+        for (const RecordedChannel& one : opened.channels)
+            channels.push_back({{"column", one.channel.column},
+                                {"role", roleName(one.channel.role)},
+                                {"unit", unitName(one.channel.unit)},
+                                {"source", one.source}});
+        if (json_)
+            line({{"event", opened.later ? "channels" : "opened"},
+                  {"recording", recording_.value},
+                  {"channels", channels}});
+        else if (!opened.later)
+            say(words::sayMany("Recording {recording}: {count} channel",
+                               "Recording {recording}: {count} channels",
+                               static_cast<long>(opened.channels.size()), {{"recording", recording_.value}}));
+    }
+    void tell(const RowsSaved& saved) {
+        if (json_)
+            line({{"event", "saved"}, {"samples", saved.extent.samples}, {"t_s", saved.extent.durationS}});
+    }
+    void tell(const FlagRaised& raised) {
+        if (json_)
+            line({{"event", "flag"},
+                  {"code", raised.flag.code},
+                  {"severity", severityName(raised.flag.severity)},
+                  {"message", words::text(raised.flag.message)},
+                  {"t_s", raised.atS}});
+        else
+            say(words::text(raised.flag.message));
+    }
+    void line(const Json& json) { say(json.dump(-1, ' ', false, Json::error_handler_t::replace)); }
+    /// A reader who is gone ends nothing.
+    void say(const std::string& text) {
+        out_ << text << '\n' << std::flush;
+        out_.clear();
+    }
+
+    std::ostream& out_;
+    bool json_;
+    Id<Recording> recording_;
+};
+
+void record(const RecordArguments& arguments, std::ostream& out) {
+    std::stop_source stop;
+    const Signals signals(stop);
+    Project project = Project::open(arguments.project);
+    if (!named<Bench>(project.document(), arguments.bench))
+        throw InputError("record-bench", {arguments.project, {}, {}}, {{"bench", arguments.bench}});
+    std::vector<std::unique_ptr<Source>> sources;
+    for (const std::string& spec : arguments.sources)
+        sources.push_back(openSource(spec, arguments.options)); // before anything is stored
+    const Begun begun = begin(project, arguments);
+    Teller tell(out, arguments.json, begun.recording);
+    Recorder recorder(std::move(sources), RecordingJournal(project.path(), begun.recording),
+                      [&tell](const RecorderEvent& event) { tell(event); });
+    const RecorderResult result = recorder.run(stop.get_token(), arguments.forS);
+    end(project, begun, result);
+    tell.closed(result);
+}
+
+} // namespace
+
+VerbBody addRecord(Options options) {
+    auto arguments = std::make_shared<RecordArguments>();
+    options.add("PROJECT", arguments->project, words::say("Project file")).required();
+    options.add("--bench", arguments->bench, words::say("Name of the bench")).required();
+    options.add("--mount", arguments->mount, words::say("Name of the mount that it belongs to"));
+    options.add("--next", arguments->next, words::say("Study whose next mount it is"));
+    options.addFlag("--loose", arguments->loose, words::say("It belongs to no mount"));
+    options
+        .add("--source", arguments->sources,
+             words::say("sim:BENCH.json, hwmon, hwmon:ROOT, follow:FILE or instrument:CONFIG.json"))
+        .required()
+        .repeated();
+    options.add("--protocol", arguments->protocol, words::say("Steps to go through (JSON)"));
+    options.addFlag("--from-start", arguments->options.fromStart,
+                    words::say("Of a followed log, the rows that are there already too"));
+    options.add("--every", arguments->options.everyS, words::say("Seconds between readings")).tellDefault();
+    options.add("--for", arguments->forS, words::say("Seconds on the first source's clock"));
+    options.add("--speed", arguments->speed, words::say("Of simulated time: a factor, or max")).tellDefault();
+    options.add("--seed", arguments->options.seed, words::say("Of the simulated bench"));
+    options.addFlag("--start-load", arguments->startLoad, words::say("Start the protocol's load command"));
+    options.addFlag("--json", arguments->json, words::say("Print one JSON object a line"));
+    options.example("ibuki-cli record kittiwake.ibuki --bench node-2 --loose --source hwmon --for 3600");
+    return [arguments](std::ostream& out) {
+        checkUsage(*arguments);
+        record(*arguments, out);
+    };
+}
+
+} // namespace ibuki

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Records the readings of sources into a project: sources read in threads of their own, one loop lays their
+// rows in the order of time, stores them at least twice a second and tells what happens. A row is in the
+// project before anybody is told of it.
+
+#include "core/base/flag.h"
+#include "live/source.h"
+#include "store/project/recording_journal.h"
+
+#include <functional>
+#include <memory>
+#include <variant>
+#include <vector>
+
+namespace ibuki {
+
+struct RecordedChannel {
+    SourceChannel channel; ///< its column made unique among all sources
+    std::string source;    ///< spec
+};
+
+struct ChannelsOpened {
+    std::vector<RecordedChannel> channels; ///< at the opening, or those that came later
+    bool later = false;
+};
+struct RowsSaved {
+    LiveExtent extent; ///< on the disk from here on
+};
+struct FlagRaised {
+    Flag flag;
+    double atS = 0; ///< since the first row
+};
+using RecorderEvent = std::variant<ChannelsOpened, RowsSaved, FlagRaised>;
+
+struct RecorderResult {
+    LiveExtent extent;
+    std::int64_t lost = 0;        ///< rows for which there was no room
+    std::optional<Instant> start; ///< of the first row, where the first source knows
+};
+
+class Recorder {
+public:
+    /// journal: of the open recording, without channels yet. tell: called from the thread that runs.
+    Recorder(std::vector<std::unique_ptr<Source>> sources, RecordingJournal journal,
+             std::function<void(const RecorderEvent&)> tell);
+    ~Recorder();
+
+    /// Until it is asked to stop, or the first source's clock has gone so many seconds since its first row.
+    /// Throws InputError for a store that fails otherwise than by being full.
+    RecorderResult run(const std::stop_token& stop, std::optional<double> forS = std::nullopt);
+
+private:
+    struct State;
+    std::unique_ptr<State> state_;
+};
+
+/// The column, or with a number that makes it unlike the others: "Core 0 (2) [°C]".
+std::string unlikeOthers(const std::string& column, const std::vector<std::string>& others);
+
+} // namespace ibuki

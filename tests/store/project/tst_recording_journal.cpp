@@ -4,6 +4,7 @@
 #include "core/physics/random.h"
 #include "core/setup/bench_template.h"
 #include "store/project/project.h"
+#include "support/faulty_disk.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -171,6 +172,80 @@ private slots:
             while (sent.size() < trace.samples())
                 for (LiveRow& row : rowsOf(random, time, 37, 2)) sent.push_back(row);
             QVERIFY(holds(trace, sent, 2));
+        }
+    }
+    void aPowerCutLosesNothingThatWasAppended() { // a hundred cuts, each in the middle of something
+        Random random(99);
+        for (int round = 0; round < 100; ++round) {
+            const fs::path path = fresh();
+            std::vector<LiveRow> first;
+            std::vector<LiveRow> appended;
+            Id<Recording> earlier;
+            Id<Recording> cut;
+            story::FaultyDisk disk;
+            {
+                Live live = opened(path);
+                earlier = live.recording;
+                RecordingJournal journal(path, earlier);
+                journal.addChannels(two);
+                double time = 0;
+                first = rowsOf(random, time, 5'000, 2);
+                journal.append(first);
+            }
+            {
+                Live live = opened(path); // the first one is interrupted by now
+                cut = live.recording;
+                RecordingJournal journal(path, cut);
+                journal.addChannels(two);
+                double time = 0;
+                const int appends = static_cast<int>(random.uniform() * 40);
+                for (int i = 0; i < appends; ++i) {
+                    const auto rows =
+                        rowsOf(random, time, 1 + static_cast<std::size_t>(400 * random.uniform()), 2);
+                    journal.append(rows);
+                    appended.insert(appended.end(), rows.begin(), rows.end());
+                }
+                disk.cutPower();
+                const auto never = rowsOf(random, time, 10, 2);
+                QVERIFY_THROWS_EXCEPTION(InputError, journal.append(never));
+            }
+            disk.settle(random);
+            const Project project = Project::open(path);
+            QVERIFY(holds(project.loadTrace(earlier), first, 2));
+            if (appended.empty()) continue; // nothing of it was ever synced
+            QCOMPARE(project.document().find(cut)->state, RecordingState::interrupted);
+            QVERIFY(holds(project.loadTrace(cut), appended, 2));
+        }
+    }
+    void aFullDiskStopsNothingForGood() { // a hundred times: refused whole, taken later
+        Random random(7);
+        for (int round = 0; round < 100; ++round) {
+            const fs::path path = fresh();
+            story::FaultyDisk disk;
+            Live live = opened(path);
+            RecordingJournal journal(path, live.recording);
+            journal.addChannels(two);
+            double time = 0;
+            std::vector<LiveRow> taken;
+            int refused = 0;
+            disk.leaveRoom(static_cast<std::int64_t>(400'000 * random.uniform()));
+            for (int i = 0; i < 60; ++i) {
+                const auto rows =
+                    rowsOf(random, time, 1 + static_cast<std::size_t>(500 * random.uniform()), 2);
+                try {
+                    journal.append(rows);
+                } catch (const InputError& error) {
+                    QCOMPARE(error.code, std::string("disk-full"));
+                    ++refused;
+                    QCOMPARE(live.project.liveExtentOf(live.recording).samples,
+                             static_cast<std::int64_t>(taken.size())); // none of them
+                    disk.leaveRoom(static_cast<std::int64_t>(400'000 * random.uniform()) + 200'000);
+                    journal.append(rows);
+                }
+                taken.insert(taken.end(), rows.begin(), rows.end());
+            }
+            QVERIFY(refused > 0);
+            QVERIFY(holds(live.project.loadTrace(live.recording), taken, 2));
         }
     }
     void damagedBlocksAreRefused() {

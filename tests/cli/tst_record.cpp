@@ -1,0 +1,237 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The verbs around recordings, as a user runs them; what survives a kill.
+
+#include "core/physics/random.h"
+#include "core/physics/simulated_bench.h"
+#include "store/log/log_writer.h"
+#include "store/project/project.h"
+#include "support/command.h"
+#include "support/live.h"
+#include "support/near.h"
+#include "support/test_class.h"
+
+#include <QProcess>
+#include <QTemporaryDir>
+#include <csignal>
+#include <nlohmann/json.hpp>
+
+using namespace ibuki;
+using story::put;
+using story::run;
+namespace fs = std::filesystem;
+using Json = nlohmann::json;
+
+class TestRecord : public QObject {
+    Q_OBJECT
+
+    QTemporaryDir folder_;
+    int count_ = 0;
+    std::string bench_;
+    std::string fresh(const char* ending) {
+        return folder_.filePath(QString("%1%2").arg(++count_).arg(ending)).toStdString();
+    }
+    std::string project(const char* which = "lidded-chip") {
+        const std::string path = fresh(".ibuki");
+        return run({"new", path, "--bench", "node-2", "--template", which}).code == 0 ? path : std::string();
+    }
+    static std::vector<Json> lines(const std::string& text) {
+        std::vector<Json> all;
+        std::istringstream in(text);
+        for (std::string line; std::getline(in, line);) all.push_back(Json::parse(line));
+        return all;
+    }
+    static Json listed(const std::string& path) {
+        return Json::parse(run({"recordings", path, "--json"}).out);
+    }
+    std::string traceOf(const std::string& path, std::int64_t recording) {
+        const std::string file = fresh(".csv");
+        run({"trace", path, std::to_string(recording), "-o", file});
+        std::ifstream in(file, std::ios::binary);
+        return {std::istreambuf_iterator<char>(in), {}};
+    }
+    /// What the simulated bench gives, as the trace of a recording tells it.
+    static std::string simulated(std::size_t rows, std::uint64_t seed) {
+        BenchSimulation simulation({}, 1, seed);
+        Trace trace;
+        trace.channels = simulation.channels();
+        for (std::size_t i = 0; i < rows; ++i) {
+            trace.timeS.push_back(static_cast<double>(i));
+            const auto values = simulation.next(std::nullopt);
+            for (std::size_t k = 0; k < values.size(); ++k) trace.channels[k].values.push_back(values[k]);
+        }
+        return exactLogText(trace);
+    }
+
+private slots:
+    void initTestCase() {
+        bench_ = fresh(".json");
+        put(bench_, "{}");
+    }
+    void aProjectIsMadeWithItsBench() {
+        const std::string path = project("graphics-card");
+        const Project made = Project::open(path, Access::readOnly);
+        QCOMPARE(made.document().all<Bench>().size(), std::size_t{1});
+        QCOMPARE(made.document().all<Bench>().begin()->second.name, std::string("node-2"));
+        QCOMPARE(run({"new", path, "--bench", "x"}).code, 1); // there already
+        QCOMPARE(run({"new", fresh(".ibuki"), "--bench", "x", "--template", "teapot"}).code, 2);
+        QCOMPARE(run({"new", fresh(".ibuki"), "--bench", " "}).code, 2);
+    }
+    void aSimulatedRecordingIsWhatItsSeedSays() {
+        const std::string path = project();
+        const auto outcome = run({"record", path, "--bench", "node-2", "--loose", "--source", "sim:" + bench_,
+                                  "--speed", "max", "--for", "900", "--seed", "11", "--json"});
+        QCOMPARE(outcome.code, 0);
+        const auto events = lines(outcome.out);
+        QCOMPARE(events.front()["event"], Json("opened"));
+        QCOMPARE(events.front()["channels"].size(), std::size_t{13});
+        QCOMPARE(events.front()["channels"][0]["role"], Json("core"));
+        QCOMPARE(events.back()["event"], Json("closed"));
+        QCOMPARE(events.back()["samples"], Json(901));
+        QCOMPARE(events.back()["duration_s"], Json(900.0));
+        QCOMPARE(events.back()["lost"], Json(0));
+        const Json all = listed(path);
+        QCOMPARE(all.size(), std::size_t{1});
+        QCOMPARE(all[0]["state"], Json("closed"));
+        QCOMPARE(all[0]["samples"], Json(901));
+        QVERIFY(all[0]["mount"].is_null());
+        QCOMPARE(traceOf(path, all[0]["recording"]), simulated(901, 11));
+    }
+    void aTraceIsALogThatCanBeReduced() {
+        const std::string log = fresh(".csv");
+        const SimulatedRun truth = simulate({}, {}, 3);
+        std::ofstream(log) << exactLogText(truth.trace);
+        const std::string path = project();
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", "follow:" + log,
+                      "--from-start", "--for", "3000"})
+                     .code,
+                 0);
+        const std::string out = fresh(".csv");
+        QCOMPARE(
+            run({"trace", path, std::to_string(listed(path)[0]["recording"].get<int>()), "-o", out}).code, 0);
+        const Json direct = Json::parse(run({"reduce", log, "--json"}).out);
+        const Json again = Json::parse(run({"reduce", out, "--json"}).out);
+        QVERIFY_NEAR(again["loads"][0]["metrics"]["hottest"]["delta_K"].get<double>(),
+                     direct["loads"][0]["metrics"]["hottest"]["delta_K"].get<double>(), 0.02);
+    }
+    void aRecordingOfAMountHasItsRun() {
+        const std::string path = project();
+        {
+            Project made = Project::open(path);
+            Edit edit(made.document(), "mount");
+            Mount mount;
+            mount.configuration = made.document().all<Configuration>().begin()->first;
+            mount.name = "Tern 11 1";
+            edit.add(mount);
+            made.apply(edit.finish());
+        }
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--mount", "Tern 11 1", "--source",
+                      "sim:" + bench_, "--speed", "max", "--for", "60"})
+                     .code,
+                 0);
+        QCOMPARE(listed(path)[0]["mount"], Json("Tern 11 1"));
+        const Project made = Project::open(path, Access::readOnly);
+        QCOMPARE(made.document().all<Run>().size(), std::size_t{1});
+    }
+    void whatCannotBeIsRefusedBeforeAnythingIsStored() {
+        const std::string path = project();
+        const std::string sim = "sim:" + bench_;
+        QCOMPARE(run({"record", path, "--bench", "no", "--loose", "--source", sim}).code, 1);
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--mount", "no", "--source", sim}).code, 1);
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", "follow:/nowhere"}).code,
+                 1);
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", "tea:x"}).code, 1);
+        QCOMPARE(run({"record", "/nowhere.ibuki", "--bench", "node-2", "--loose", "--source", sim}).code, 1);
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--source", sim}).code, 2);
+        QCOMPARE(
+            run({"record", path, "--bench", "node-2", "--loose", "--source", sim, "--speed", "fast"}).code,
+            2);
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", sim, "--every", "0"}).code,
+                 2);
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", sim, "--start-load"}).code,
+                 2);
+        QVERIFY(listed(path).empty());
+        QCOMPARE(run({"trace", path, "99", "-o", fresh(".csv")}).code, 1);
+        QCOMPARE(run({"trace", path, "x", "-o", fresh(".csv")}).code, 1);
+    }
+    void sensorsAreListed() {
+        const auto outcome = run({"sensors", "--source", "sim:" + bench_, "--json"});
+        QCOMPARE(outcome.code, 0);
+        const Json source = Json::parse(outcome.out)["sources"][0];
+        QCOMPARE(source["channels"].size(), std::size_t{13});
+        QCOMPARE(source["channels"][0]["resolution"], Json(0.5));
+        QVERIFY(source["channels"][0]["reading"].is_number());
+    }
+    void aRunningRecordingIsReadAndClosedByTerminate() {
+        const std::string path = project();
+        QProcess recorder;
+        recorder.start(IBUKI_CLI,
+                       {"record", QString::fromStdString(path), "--bench", "node-2", "--loose", "--source",
+                        QString::fromStdString("sim:" + bench_), "--speed", "100", "--seed", "5", "--json"});
+        QVERIFY(recorder.waitForStarted());
+        QByteArray told;
+        QTRY_VERIFY_WITH_TIMEOUT((told += recorder.readAllStandardOutput()).count("\"saved\"") >= 2, 20'000);
+        const Json open = listed(path)[0];
+        QCOMPARE(open["state"], Json("open"));
+        const auto seen = open["samples"].get<std::size_t>();
+        QVERIFY(seen > 0);
+        const std::string trace = traceOf(path, open["recording"]);
+        QVERIFY(simulated(100'000, 5).starts_with(trace)); // every number, as far as it is
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", "sim:" + bench_}).code,
+                 1);                                         // in use
+        recorder.closeReadChannel(QProcess::StandardOutput); // nobody listens any more: that ends nothing
+        QTest::qWait(700);
+        QCOMPARE(recorder.state(), QProcess::Running);
+        recorder.terminate();
+        QVERIFY(recorder.waitForFinished(20'000));
+        QCOMPARE(recorder.exitStatus(), QProcess::NormalExit);
+        QCOMPARE(recorder.exitCode(), 0);
+        QCOMPARE(listed(path)[0]["state"], Json("closed"));
+        QVERIFY(listed(path)[0]["samples"].get<std::size_t>() > seen);
+    }
+    /// 1,000 in the long form: IBUKI_LONG=1. Every round kills one recording of the same project.
+    void aKillKeepsWhatWasSaved() {
+        const std::string path = project();
+        const int rounds = qEnvironmentVariableIsSet("IBUKI_LONG") ? 1'000 : 50;
+        Random random(2031);
+        std::map<std::int64_t, std::string> earlier;
+        for (int round = 0; round < rounds; ++round) {
+            const std::string seed = std::to_string(round + 1);
+            QProcess recorder;
+            recorder.start(IBUKI_CLI, {"record", QString::fromStdString(path), "--bench", "node-2", "--loose",
+                                       "--source", QString::fromStdString("sim:" + bench_), "--speed", "4000",
+                                       "--seed", QString::fromStdString(seed), "--json"});
+            QVERIFY(recorder.waitForStarted());
+            QByteArray told;
+            QTRY_VERIFY_WITH_TIMEOUT((told += recorder.readAllStandardOutput()).contains("\"opened\""),
+                                     20'000);
+            QTest::qWait(static_cast<int>(900 * random.uniform()));
+            ::kill(static_cast<pid_t>(recorder.processId()), SIGKILL);
+            recorder.waitForFinished();
+            told += recorder.readAllStandardOutput();
+            std::size_t saved = 0;
+            std::int64_t id = 0;
+            for (const QByteArray& line : told.split('\n')) {
+                const Json event = Json::parse(line.toStdString(), nullptr, false);
+                if (event.is_discarded()) continue; // cut off by the kill
+                if (event["event"] == "opened") id = event["recording"];
+                if (event["event"] == "saved") saved = event["samples"];
+            }
+            const Json all = listed(path); // read-only: it shows as interrupted, nothing is written
+            QCOMPARE(all.size(), static_cast<std::size_t>(round + 1));
+            QCOMPARE(all.back()["recording"], Json(id));
+            QCOMPARE(all.back()["state"], Json("interrupted"));
+            const auto samples = all.back()["samples"].get<std::size_t>();
+            QVERIFY2(samples >= saved, qPrintable(QString("%1 of %2").arg(samples).arg(saved)));
+            earlier[id] =
+                samples > 0 ? simulated(samples, static_cast<std::uint64_t>(round + 1)) : std::string();
+            if (samples > 0) QCOMPARE(traceOf(path, id), earlier[id]);
+        }
+        for (const auto& [id, text] : earlier)
+            if (!text.empty()) QCOMPARE(traceOf(path, id), text); // byte for byte what they were
+        Project::open(path);
+        for (const Json& one : listed(path)) QCOMPARE(one["state"], Json("interrupted"));
+    }
+};
+
+IBUKI_TEST(TestRecord)
+#include "tst_record.moc"

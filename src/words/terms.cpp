@@ -10,6 +10,11 @@ std::span<const char* const> terms() {
         // Flags, in short
         mark("ambient drift"),
         mark("ambient missing"),
+        mark("bad rows"),
+        mark("channel back"),
+        mark("channel lost"),
+        mark("disk full"),
+        mark("disk room"),
         mark("clock jump"),
         mark("declared looks"),
         mark("duplicate samples"),

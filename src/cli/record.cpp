@@ -3,9 +3,11 @@
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
+#include "core/domain/words.h"
 #include "core/evidence/response.h"
 #include "core/reduce/reduce.h"
 #include "live/recorder.h"
+#include "store/json/run_protocol_json.h"
 #include "store/project/project.h"
 #include "words/words.h"
 
@@ -93,8 +95,8 @@ void checkUsage(RecordArguments& arguments) {
         throw UsageError(words::say("--every: seconds above 0"));
     if (arguments.forS && !(*arguments.forS > 0)) throw UsageError(words::say("--for: seconds above 0"));
     arguments.options.speed = speedFrom(arguments.speed);
-    if (arguments.next || arguments.protocol || arguments.startLoad)
-        throw UsageError(words::say("--next, --protocol and --start-load: not in this version"));
+    if (arguments.next || arguments.startLoad)
+        throw UsageError(words::say("--next and --start-load: not in this version"));
 }
 
 template <class E> const E* named(const Document& document, const std::string& name) {
@@ -108,6 +110,18 @@ const Mount* mountNamed(const Document& document, Id<Bench> bench, const std::st
     for (const Mount* mount : mountsOf(document, bench))
         if (mount->name == name) return mount;
     return nullptr;
+}
+
+std::vector<ConductedStep> stepsIn(const std::string& file) {
+    const RunProtocol protocol = readRunProtocol(file);
+    std::vector<const Load*> loads;
+    for (const Load& load : protocol.loads) loads.push_back(&load);
+    return conductedSteps(protocol.steps, loads);
+}
+
+std::string_view stateWord(StepState state) {
+    static constexpr std::string_view words[] = {"begun", "done", "timed-out", "skipped"};
+    return words[static_cast<int>(state)];
 }
 
 struct Begun {
@@ -218,6 +232,19 @@ private:
         else
             say(words::text(raised.flag.message));
     }
+    void tell(const StepChanged& changed) {
+        const std::string& load = changed.step.load;
+        if (json_)
+            line({{"event", "step"},
+                  {"kind", word(changed.step.kind)},
+                  {"load", load.empty() ? Json(nullptr) : Json(load)},
+                  {"state", stateWord(changed.state)},
+                  {"t_s", changed.atS},
+                  {"predicted_s", changed.predictedS ? Json(*changed.predictedS) : Json(nullptr)}});
+        else
+            say(words::say("{step}: {state}", {{"step", Term{word(changed.step.kind)}},
+                                               {"state", Term{stateWord(changed.state)}}}));
+    }
     void line(const Json& json) { say(json.dump(-1, ' ', false, Json::error_handler_t::replace)); }
     /// A reader who is gone ends nothing.
     void say(const std::string& text) {
@@ -237,12 +264,15 @@ void record(const RecordArguments& arguments, std::ostream& out) {
     if (!named<Bench>(project.document(), arguments.bench))
         throw InputError("record-bench", {arguments.project, {}, {}}, {{"bench", arguments.bench}});
     std::vector<std::unique_ptr<Source>> sources;
+    std::vector<ConductedStep> steps;
+    if (arguments.protocol) steps = stepsIn(*arguments.protocol);
     for (const std::string& spec : arguments.sources)
         sources.push_back(openSource(spec, arguments.options)); // before anything is stored
     const Begun begun = begin(project, arguments);
     Teller tell(out, arguments.json, begun.recording);
     Recorder recorder(std::move(sources), RecordingJournal(project.path(), begun.recording),
                       [&tell](const RecorderEvent& event) { tell(event); });
+    if (!steps.empty()) recorder.conduct(std::move(steps));
     const RecorderResult result = recorder.run(stop.get_token(), arguments.forS);
     end(project, begun, result);
     tell.closed(result);

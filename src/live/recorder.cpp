@@ -31,6 +31,8 @@ struct Arrived {
     Reading reading;
     std::vector<SourceChannel> added;
     std::int64_t bad = 0;
+    std::vector<StepEvent> steps; ///< that this reading made happen
+    double stepsZeroS = 0;        ///< the driver's first reading
 };
 
 /// What the sources' threads hand to the loop.
@@ -69,18 +71,106 @@ private:
     bool closed_ = false;
 };
 
-class QueueSink : public SourceSink {
+/// The conductor among the threads of the sources: it follows the first source that reads a chip, in that
+/// one's thread, so that a simulated bench feels its load with the very next sample.
+class Driving {
 public:
-    QueueSink(Queue& queue, std::size_t source) : queue_(queue), source_(source) {}
-    void take(Reading reading) override { queue_.put({source_, steadyNowS(), std::move(reading), {}, 0}); }
-    void add(std::vector<SourceChannel> channels) override {
-        queue_.put({source_, steadyNowS(), {}, std::move(channels), 0});
+    explicit Driving(std::vector<ConductedStep> steps) : conductor_(std::move(steps)) {}
+
+    void add(std::size_t source, const std::vector<SourceChannel>& channels) {
+        const std::lock_guard lock(mutex_);
+        if (roles_.size() <= source) roles_.resize(source + 1);
+        for (const SourceChannel& channel : channels) {
+            roles_[source].push_back(channel.role);
+            if (isChipTemperature(channel.role) && !driver_) driver_ = source;
+        }
     }
-    void badRows(std::int64_t count) override { queue_.put({source_, steadyNowS(), {}, {}, count}); }
+
+    void take(Arrived& arrived, const std::vector<std::unique_ptr<Source>>& sources) {
+        const std::lock_guard lock(mutex_);
+        const auto room = mean(arrived, Role::ambient);
+        if (room) room_ = {arrived.arrivedS, room};
+        if (arrived.source != driver_.value_or(0)) return;
+        if (!zeroS_) zeroS_ = arrived.reading.timeS;
+        GateSample sample{arrived.reading.timeS, hottest(arrived), {}};
+        if (arrived.arrivedS - room_.first < 60) sample.roomC = room_.second;
+        arrived.steps = conductor_.take(sample);
+        arrived.stepsZeroS = *zeroS_;
+        if (arrived.steps.empty()) return;
+        for (const auto& source : sources) source->setLoad(conductor_.wantedW());
+    }
+
+    const std::vector<ConductedStep>& steps() const { return conductor_.steps(); }
 
 private:
+    std::optional<double> mean(const Arrived& arrived, Role role) const {
+        double sum = 0;
+        int count = 0;
+        const auto& roles = roles_.at(arrived.source);
+        for (std::size_t i = 0; i < arrived.reading.values.size() && i < roles.size(); ++i)
+            if (roles[i] == role && std::isfinite(arrived.reading.values[i])) {
+                sum += arrived.reading.values[i];
+                ++count;
+            }
+        return count > 0 ? std::optional(sum / count) : std::nullopt;
+    }
+    /// Of the cores; of any temperature of the chip where there are none.
+    std::optional<double> hottest(const Arrived& arrived) const {
+        std::optional<double> core;
+        std::optional<double> any;
+        const auto& roles = roles_.at(arrived.source);
+        for (std::size_t i = 0; i < arrived.reading.values.size() && i < roles.size(); ++i) {
+            const double value = arrived.reading.values[i];
+            if (!std::isfinite(value) || !isChipTemperature(roles[i])) continue;
+            if (roles[i] == Role::core) core = std::max(core.value_or(value), value);
+            any = std::max(any.value_or(value), value);
+        }
+        return core ? core : any;
+    }
+
+    std::mutex mutex_;
+    Conductor conductor_;
+    std::vector<std::vector<Role>> roles_; ///< of each source's channels
+    std::optional<std::size_t> driver_;
+    std::pair<double, std::optional<double>> room_; ///< when it came, and what it was
+    std::optional<double> zeroS_;
+};
+
+class QueueSink : public SourceSink {
+public:
+    QueueSink(Queue& queue, std::size_t source, Driving* driving,
+              const std::vector<std::unique_ptr<Source>>& sources)
+        : queue_(queue), source_(source), driving_(driving), sources_(sources) {}
+    void take(Reading reading) override {
+        Arrived arrived = now();
+        arrived.reading = std::move(reading);
+        if (driving_) driving_->take(arrived, sources_);
+        queue_.put(std::move(arrived));
+    }
+    void add(std::vector<SourceChannel> channels) override {
+        Arrived arrived = now();
+        if (driving_) driving_->add(source_, channels);
+        arrived.added = std::move(channels);
+        queue_.put(std::move(arrived));
+    }
+    void badRows(std::int64_t count) override {
+        Arrived arrived = now();
+        arrived.bad = count;
+        queue_.put(std::move(arrived));
+    }
+
+private:
+    Arrived now() const {
+        Arrived arrived;
+        arrived.source = source_;
+        arrived.arrivedS = steadyNowS();
+        return arrived;
+    }
+
     Queue& queue_;
     std::size_t source_;
+    Driving* driving_;
+    const std::vector<std::unique_ptr<Source>>& sources_;
 };
 
 /// A channel that says nothing for a while is lost; one that speaks again is back.
@@ -128,6 +218,7 @@ struct Recorder::State {
     double lastS = 0;                    ///< of the last row
     double lastOwnS = 0;                 ///< of the first source's last row
     std::vector<Pace> paces;             ///< of the sources
+    std::unique_ptr<Driving> driving;
     bool full = false;
     bool ended = false;
     double retryAtS = 0;
@@ -259,6 +350,20 @@ struct Recorder::State {
     }
     std::size_t saved_ = 0;
 
+    void tellSteps(const Arrived& arrived) {
+        for (const StepEvent& event : arrived.steps) {
+            const ConductedStep& step = driving->steps()[event.step];
+            tell(StepChanged{step, event.state, event.timeS - arrived.stepsZeroS, event.predictedS});
+            const bool simulated = std::any_of(sources.begin(), sources.end(),
+                                               [](const auto& source) { return source->takesLoad(); });
+            if (event.state == StepState::begun && step.powerW && step.load != runningLoad && !simulated)
+                flag("start-load", Severity::info, {{"load", step.load}});
+            if (event.state == StepState::begun) runningLoad = step.powerW ? step.load : std::string();
+            if (event.state != StepState::begun && event.step + 1 == driving->steps().size()) ended = true;
+        }
+    }
+    std::string runningLoad;
+
     void take(const std::deque<Arrived>& arrived, std::optional<double> forS) {
         for (const Arrived& one : arrived) {
             if (ended) return;
@@ -270,6 +375,7 @@ struct Recorder::State {
                      {{"count", one.bad}, {"source", sources[one.source]->spec()}});
             } else {
                 takeRow(one, forS);
+                tellSteps(one);
             }
         }
         lookForLost();
@@ -282,6 +388,12 @@ Recorder::Recorder(std::vector<std::unique_ptr<Source>> sources, RecordingJourna
 
 Recorder::~Recorder() = default;
 
+void Recorder::conduct(std::vector<ConductedStep> steps) {
+    state_->driving = std::make_unique<Driving>(std::move(steps));
+    for (std::size_t i = 0; i < state_->sources.size(); ++i)
+        state_->driving->add(i, state_->sources[i]->channels());
+}
+
 RecorderResult Recorder::run(const std::stop_token& stop, std::optional<double> forS) {
     State& state = *state_;
     for (std::size_t i = 0; i < state.sources.size(); ++i)
@@ -291,7 +403,7 @@ RecorderResult Recorder::run(const std::stop_token& stop, std::optional<double> 
     std::vector<std::unique_ptr<QueueSink>> sinks;
     std::vector<std::jthread> threads;
     for (std::size_t i = 0; i < state.sources.size(); ++i) {
-        sinks.push_back(std::make_unique<QueueSink>(state.queue, i));
+        sinks.push_back(std::make_unique<QueueSink>(state.queue, i, state.driving.get(), state.sources));
         threads.emplace_back([source = state.sources[i].get(), sink = sinks.back().get()](
                                  const std::stop_token& stopped) { source->run(stopped, *sink); });
     }

@@ -6,6 +6,7 @@
 // project before anybody is told of it.
 
 #include "core/base/flag.h"
+#include "core/conduct/conductor.h"
 #include "live/source.h"
 #include "store/project/recording_journal.h"
 
@@ -32,7 +33,13 @@ struct FlagRaised {
     Flag flag;
     double atS = 0; ///< since the first row
 };
-using RecorderEvent = std::variant<ChannelsOpened, RowsSaved, FlagRaised>;
+struct StepChanged {
+    ConductedStep step;
+    StepState state = StepState::begun;
+    double atS = 0; ///< since the first row
+    std::optional<double> predictedS;
+};
+using RecorderEvent = std::variant<ChannelsOpened, RowsSaved, FlagRaised, StepChanged>;
 
 struct RecorderResult {
     LiveExtent extent;
@@ -46,6 +53,10 @@ public:
     Recorder(std::vector<std::unique_ptr<Source>> sources, RecordingJournal journal,
              std::function<void(const RecorderEvent&)> tell);
     ~Recorder();
+
+    /// Steps to go through while it runs; it ends with the last of them. Before it runs. The first source
+    /// that reads a chip drives them; what is simulated gets their loads.
+    void conduct(std::vector<ConductedStep> steps);
 
     /// Until it is asked to stop, or the first source's clock has gone so many seconds since its first row.
     /// Throws InputError for a store that fails otherwise than by being full.

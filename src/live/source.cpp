@@ -5,6 +5,7 @@
 #include "core/physics/simulated_bench.h"
 #include "store/json/simulate_json.h"
 
+#include <atomic>
 #include <chrono>
 #include <condition_variable>
 #include <mutex>
@@ -23,6 +24,8 @@ public:
     const std::string& spec() const override { return spec_; }
     bool hasOwnClock() const override { return true; }
     double intervalS() const override { return options_.everyS; }
+    bool takesLoad() const override { return true; }
+    void setLoad(std::optional<double> powerW) override { loadW_ = powerW.value_or(noLoad); }
 
     std::vector<SourceChannel> channels() const override {
         std::vector<SourceChannel> channels;
@@ -46,7 +49,8 @@ public:
         for (std::int64_t i = 0; !stop.stop_requested(); ++i) {
             const double time = static_cast<double>(i) * options_.everyS;
             if (options_.speed > 0 && !waitUntil(stop, begin + time / options_.speed)) return;
-            sink.take({time, simulation_.next(std::nullopt)});
+            const double load = loadW_;
+            sink.take({time, simulation_.next(load == noLoad ? std::nullopt : std::optional(load))});
         }
     }
 
@@ -55,6 +59,8 @@ private:
     SimulatedBench bench_;
     SourceOptions options_;
     BenchSimulation simulation_;
+    static constexpr double noLoad = -1;
+    std::atomic<double> loadW_ = noLoad;
 };
 
 } // namespace

@@ -54,6 +54,9 @@ public:
     virtual bool hasOwnClock() const { return false; }
     /// When its time zero was, where its own clock has a date.
     virtual std::optional<Instant> start() const { return std::nullopt; }
+    /// A load acts on what is simulated; nothing: idle. From any thread.
+    virtual void setLoad(std::optional<double> /*powerW*/) {}
+    virtual bool takesLoad() const { return false; }
     virtual double intervalS() const = 0; ///< between readings, as far as it is known; 0: not
 };
 

@@ -56,6 +56,8 @@ std::span<const Entry> errors() {
         wrong("cut-value.sheet", "sheet {name} needs a width and a length above zero", "Correct its size"),
         wrong("instrument-config", "the instrument's description has something that cannot be in \"{field}\"",
               "See docs/cli.md for its fields"),
+        wrong("run-protocol", "the protocol has something that cannot be in \"{field}\"",
+              "See docs/cli.md for its fields"),
         wrong("record-bench", "the project has no bench \"{bench}\"", "Name one that it has"),
         wrong("record-mount", "the bench has no mount \"{mount}\"",
               "Name one that it has, or record with --loose"),

@@ -16,6 +16,7 @@ std::span<const Entry> flags() {
         one("channel-lost", "{column} has read nothing for {seconds:.0f} s"),
         one("disk-full.recording", "The disk is full: rows wait in memory until there is room"),
         one("disk-room", "There is room again: the recording goes on"),
+        one("start-load", "Start the load now: {load}"),
         one("declared-looks", "{looks} looks were declared: each is judged at {confidence:.1f} %, so that "
                               "all of them together keep {together:.0f} %, whichever of them is the last"),
         many("duplicate-samples", "{count} repeated row was dropped", "{count} repeated rows were dropped"),

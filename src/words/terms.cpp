@@ -15,6 +15,7 @@ std::span<const char* const> terms() {
         mark("channel lost"),
         mark("disk full"),
         mark("disk room"),
+        mark("start load"),
         mark("clock jump"),
         mark("declared looks"),
         mark("duplicate samples"),
@@ -114,6 +115,10 @@ std::span<const char* const> terms() {
         mark("interrupted"),
         mark("open"),
         mark("withdrawn"),
+        mark("begun"),
+        mark("done"),
+        mark("timed-out"),
+        mark("skipped"),
         mark("measuring"),
         // Factor
         mark("material"),

@@ -153,6 +153,82 @@ private slots:
         QCOMPARE(run({"trace", path, "99", "-o", fresh(".csv")}).code, 1);
         QCOMPARE(run({"trace", path, "x", "-o", fresh(".csv")}).code, 1);
     }
+    void aProtocolIsWalkedThroughByItsGates() {
+        const std::string path = project();
+        const std::string steps = fresh(".json");
+        put(steps, R"({"loads": [{"name": "150 W", "power_W": 150}], "steps": [
+            {"kind": "settle", "load": null, "minutes": 10, "gate": "chip slope below", "gate_value": 0.1},
+            {"kind": "idle", "minutes": 3}, {"kind": "soak", "load": "150 W", "minutes": 30,
+            "gate": "remaining below", "gate_value": 0.2}, {"kind": "measure", "minutes": 4},
+            {"kind": "cool", "minutes": 1, "gate": "above idle below", "gate_value": 0.5}]})");
+        const auto record = [&](const char* seed) {
+            return run({"record", path, "--bench", "node-2", "--loose", "--source", "sim:" + bench_,
+                        "--protocol", steps, "--speed", "max", "--seed", seed, "--json"});
+        };
+        const auto outcome = record("4");
+        QCOMPARE(outcome.code, 0);
+        std::vector<std::string> told;
+        double soakS = 0;
+        for (const Json& event : lines(outcome.out)) {
+            if (event["event"] != "step") continue;
+            told.push_back(event["kind"].get<std::string>() + " " + event["state"].get<std::string>());
+            if (event["kind"] == "soak") soakS = event["t_s"].get<double>() - soakS;
+            if (event["kind"] == "measure") QCOMPARE(event["load"], Json("150 W"));
+        }
+        QCOMPARE(told, (std::vector<std::string>{"settle begun", "settle done", "idle begun", "idle done",
+                                                 "soak begun", "soak done", "measure begun", "measure done",
+                                                 "cool begun", "cool timed-out"}));
+        QVERIFY(soakS > 200 && soakS < 600); // 59 s of the slowest part
+        record("4");
+        QCOMPARE(traceOf(path, listed(path)[0]["recording"]), traceOf(path, listed(path)[1]["recording"]));
+        const std::string log = fresh(".csv");
+        put(log, traceOf(path, listed(path)[0]["recording"]));
+        const Json reduced = Json::parse(run({"reduce", log, "--json"}).out);
+        QCOMPARE(reduced["loads"].size(), std::size_t{1});
+        QVERIFY(std::abs(reduced["loads"][0]["power_W"].get<double>() - 150) < 1);
+    }
+    void withoutASimulationTheLoadIsAskedFor() {
+        const std::string path = project();
+        const std::string log = fresh(".csv");
+        std::string text = "Time [s],Core 0 [°C]\n";
+        for (int i = 0; i < 200; ++i) text += std::to_string(i) + ",40\n";
+        put(log, text);
+        const std::string steps = fresh(".json");
+        put(steps,
+            R"({"loads": [{"name": "slow march", "power_W": 90}], "steps": [{"kind": "idle", "minutes": 0.5},
+            {"kind": "soak", "minutes": 1}, {"kind": "measure", "minutes": 0.5}]})");
+        const auto outcome = run({"record", path, "--bench", "node-2", "--loose", "--source", "follow:" + log,
+                                  "--from-start", "--protocol", steps, "--json"});
+        QCOMPARE(outcome.code, 0);
+        int asked = 0;
+        for (const Json& event : lines(outcome.out))
+            if (event["event"] == "flag" && event["code"] == "start-load") {
+                ++asked;
+                QCOMPARE(event["t_s"], Json(30.0));
+                QVERIFY(event["message"].get<std::string>().find("slow march") != std::string::npos);
+            }
+        QCOMPARE(asked, 1);
+        QCOMPARE(listed(path)[0]["samples"], Json(121));
+    }
+    void protocolsThatCannotBeAreRefused() {
+        const std::string path = project();
+        for (const char* text :
+             {"{}", "[]", "{\"steps\": []}", "{\"steps\": [{\"kind\": \"brew\", \"minutes\": 1}]}",
+              "{\"steps\": [{\"kind\": \"idle\", \"minutes\": -1}]}",
+              "{\"steps\": [{\"kind\": \"idle\", \"minutes\": 1, \"gate\": \"wide\"}]}",
+              "{\"steps\": [{\"kind\": \"soak\", \"load\": \"none such\", \"minutes\": 1}]}",
+              "{\"colour\": 1, \"steps\": [{\"kind\": \"idle\", \"minutes\": 1}]}",
+              "{\"loads\": [{\"name\": \"x\", \"command\": \"rm\"}], \"steps\": [{\"kind\": \"idle\", "
+              "\"minutes\": 1}]}"}) {
+            const std::string steps = fresh(".json");
+            put(steps, text);
+            QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", "sim:" + bench_,
+                          "--protocol", steps, "--speed", "max", "--for", "5"})
+                         .code,
+                     1);
+        }
+        QVERIFY(listed(path).empty());
+    }
     void sensorsAreListed() {
         const auto outcome = run({"sensors", "--source", "sim:" + bench_, "--json"});
         QCOMPARE(outcome.code, 0);

@@ -131,7 +131,7 @@ bool isPerLoad(const ProtocolStep& step) {
 } // namespace
 
 std::vector<RunStep> runOrder(const std::vector<ProtocolStep>& protocol,
-                              const std::vector<const Load*>& loads) {
+                              const std::vector<const Load*>& loads, StepKind from) {
     /// A step of one load stands in the place of the general one.
     const auto countsFor = [&](const ProtocolStep& step, const Load* load) {
         if (!load) return true;
@@ -144,7 +144,7 @@ std::vector<RunStep> runOrder(const std::vector<ProtocolStep>& protocol,
     std::vector<RunStep> order;
     bool loadsDone = false;
     for (std::size_t row = 0; row < protocol.size(); ++row) {
-        if (protocol[row].kind <= StepKind::rest) continue; // hands and conditioning stand before
+        if (protocol[row].kind < from) continue;
         if (!isPerLoad(protocol[row])) {
             order.push_back({row, nullptr});
         } else if (!std::exchange(loadsDone, true)) {

@@ -49,9 +49,9 @@ struct RunStep {
     const Load* load = nullptr;
 };
 /// What is run after the hands and the conditioning: soak and measure for each load, a step of one load in
-/// the place of the general one.
+/// the place of the general one. from: kinds before it are left out.
 std::vector<RunStep> runOrder(const std::vector<ProtocolStep>& protocol,
-                              const std::vector<const Load*>& loads);
+                              const std::vector<const Load*>& loads, StepKind from = StepKind::settle);
 /// A soak lasts at least as long as the slowest part of the bench asks for; 0 when it is not stated.
 double leastSoakMinutes(const Document& document, Id<Study> study);
 

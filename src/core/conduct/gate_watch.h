@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Whether the gate of a step is open, from what was read since the step began (docs/methods.md, "Gates"). A
+// gate opens on the doubtful side of its figure, and only when it says so three times in a row: noise alone
+// opens none.
+
+#include "core/domain/plan.h"
+
+#include <deque>
+#include <optional>
+#include <vector>
+
+namespace ibuki {
+
+struct GateSample {
+    double timeS = 0;
+    std::optional<double> chipC; ///< the hottest
+    std::optional<double> roomC;
+};
+
+struct GateReading {
+    std::optional<double> figure;   ///< K/min or K, as the gate's value; nothing: not to be told yet
+    std::optional<double> upper;    ///< 95 % limit of its size
+    std::optional<double> opensInS; ///< predicted, of remainingBelow
+    bool open = false;
+};
+
+class GateWatch {
+public:
+    /// idleC: what the chip reads at idle, for aboveIdleBelow; nothing: such a gate stays closed.
+    GateWatch(GateKind kind, double limit, std::optional<double> idleC = std::nullopt);
+
+    /// In order of time.
+    void take(const GateSample& sample);
+    const GateReading& reading() const { return reading_; }
+
+private:
+    struct Point {
+        double timeS = 0;
+        double value = 0;
+    };
+    /// Means over stretches that widen as the step lasts: some hundred points, however long it is.
+    struct Means {
+        double widthS = 1;
+        std::vector<Point> points;
+        double sum = 0;
+        int count = 0;
+        double beginS = 0;
+        void take(double timeS, double value);
+        void widen();
+    };
+
+    void judge(double timeS);
+    void judgeSlope(double perUnit);
+    void judgeRemaining();
+    void judgeAboveIdle();
+    void settle(double figure, double upper);
+
+    GateKind kind_;
+    double limit_;
+    std::optional<double> idleC_;
+    Means rise_;               ///< over the room, or of the chip where there is none
+    std::deque<Point> recent_; ///< of what a slope is taken of
+    std::optional<double> firstS_;
+    std::optional<double> judgedS_;
+    int inARow_ = 0;
+    GateReading reading_;
+};
+
+/// Of what is read while the load is not on: mean of the chip over the last minute.
+std::optional<double> recentMean(const std::deque<GateSample>& samples, double lastS);
+
+} // namespace ibuki

@@ -53,13 +53,14 @@ function(ibuki_test_room)
     IBUKI_SOURCE_DIR="${CMAKE_SOURCE_DIR}"
     IBUKI_LOCALE="${IBUKI_LOCALE}"
     $<$<NOT:$<BOOL:${T_NO_COMMAND}>>:IBUKI_CLI="$<TARGET_FILE:ibuki-cli>">
+    $<$<NOT:$<BOOL:${T_NO_COMMAND}>>:IBUKI_SIM_INSTRUMENT="$<TARGET_FILE:ibuki-sim-instrument>">
     IBUKI_SAMPLE_PROJECT="${IBUKI_SAMPLE_PROJECT}")
   if(IBUKI_SANITIZE)
     target_compile_definitions(${T_NAME} PRIVATE IBUKI_SANITIZED)
   endif()
   add_dependencies(${T_NAME} ibuki_longer_words)
   if(NOT T_NO_COMMAND)
-    add_dependencies(${T_NAME} ibuki-cli)
+    add_dependencies(${T_NAME} ibuki-cli ibuki-sim-instrument)
   endif()
   foreach(source ${T_SOURCES})
     get_filename_component(class ${source} NAME_WE)

@@ -95,8 +95,9 @@ void checkUsage(RecordArguments& arguments) {
         throw UsageError(words::say("--every: seconds above 0"));
     if (arguments.forS && !(*arguments.forS > 0)) throw UsageError(words::say("--for: seconds above 0"));
     arguments.options.speed = speedFrom(arguments.speed);
-    if (arguments.next || arguments.startLoad)
-        throw UsageError(words::say("--next and --start-load: not in this version"));
+    if (arguments.next) throw UsageError(words::say("--next: not in this version"));
+    if (arguments.startLoad && !arguments.protocol)
+        throw UsageError(words::say("--start-load needs --protocol: the command stands there"));
 }
 
 template <class E> const E* named(const Document& document, const std::string& name) {
@@ -112,11 +113,18 @@ const Mount* mountNamed(const Document& document, Id<Bench> bench, const std::st
     return nullptr;
 }
 
-std::vector<ConductedStep> stepsIn(const std::string& file) {
-    const RunProtocol protocol = readRunProtocol(file);
+std::vector<ConductedStep> stepsOf(const RunProtocol& protocol) {
     std::vector<const Load*> loads;
     for (const Load& load : protocol.loads) loads.push_back(&load);
     return conductedSteps(protocol.steps, loads);
+}
+
+/// Only by the user's own word: a file alone starts nothing.
+std::map<std::string, std::vector<std::string>> commandsOf(const RunProtocol& protocol, bool startLoad) {
+    std::map<std::string, std::vector<std::string>> commands;
+    for (std::size_t i = 0; startLoad && i < protocol.loads.size(); ++i)
+        if (!protocol.commands[i].empty()) commands[protocol.loads[i].name] = protocol.commands[i];
+    return commands;
 }
 
 std::string_view stateWord(StepState state) {
@@ -264,15 +272,15 @@ void record(const RecordArguments& arguments, std::ostream& out) {
     if (!named<Bench>(project.document(), arguments.bench))
         throw InputError("record-bench", {arguments.project, {}, {}}, {{"bench", arguments.bench}});
     std::vector<std::unique_ptr<Source>> sources;
-    std::vector<ConductedStep> steps;
-    if (arguments.protocol) steps = stepsIn(*arguments.protocol);
+    std::optional<RunProtocol> protocol;
+    if (arguments.protocol) protocol = readRunProtocol(*arguments.protocol);
     for (const std::string& spec : arguments.sources)
         sources.push_back(openSource(spec, arguments.options)); // before anything is stored
     const Begun begun = begin(project, arguments);
     Teller tell(out, arguments.json, begun.recording);
     Recorder recorder(std::move(sources), RecordingJournal(project.path(), begun.recording),
                       [&tell](const RecorderEvent& event) { tell(event); });
-    if (!steps.empty()) recorder.conduct(std::move(steps));
+    if (protocol) recorder.conduct(stepsOf(*protocol), commandsOf(*protocol, arguments.startLoad));
     const RecorderResult result = recorder.run(stop.get_token(), arguments.forS);
     end(project, begun, result);
     tell.closed(result);

@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
+#include "live/load_process.h"
 
 #include <algorithm>
 #include <cmath>
@@ -356,13 +357,29 @@ struct Recorder::State {
             tell(StepChanged{step, event.state, event.timeS - arrived.stepsZeroS, event.predictedS});
             const bool simulated = std::any_of(sources.begin(), sources.end(),
                                                [](const auto& source) { return source->takesLoad(); });
-            if (event.state == StepState::begun && step.powerW && step.load != runningLoad && !simulated)
-                flag("start-load", Severity::info, {{"load", step.load}});
-            if (event.state == StepState::begun) runningLoad = step.powerW ? step.load : std::string();
-            if (event.state != StepState::begun && event.step + 1 == driving->steps().size()) ended = true;
+            if (event.state == StepState::begun && step.load != std::exchange(runningLoad, step.load)) {
+                stopLoad();
+                if (const auto command = commands.find(step.load); command != commands.end())
+                    process = std::make_unique<LoadProcess>(command->second);
+                else if (!step.load.empty() && !simulated)
+                    flag("start-load", Severity::info, {{"load", step.load}});
+            }
+            if (event.state != StepState::begun && event.step + 1 == driving->steps().size()) {
+                ended = true;
+                stopLoad();
+            }
         }
     }
     std::string runningLoad;
+    std::map<std::string, std::vector<std::string>> commands;
+    std::unique_ptr<LoadProcess> process;
+    std::vector<std::unique_ptr<LoadProcess>> ending; ///< told to end; waited for at the very end
+
+    void stopLoad() {
+        if (!process) return;
+        process->stop();
+        ending.push_back(std::move(process));
+    }
 
     void take(const std::deque<Arrived>& arrived, std::optional<double> forS) {
         for (const Arrived& one : arrived) {
@@ -388,7 +405,9 @@ Recorder::Recorder(std::vector<std::unique_ptr<Source>> sources, RecordingJourna
 
 Recorder::~Recorder() = default;
 
-void Recorder::conduct(std::vector<ConductedStep> steps) {
+void Recorder::conduct(std::vector<ConductedStep> steps,
+                       std::map<std::string, std::vector<std::string>> commands) {
+    state_->commands = std::move(commands);
     state_->driving = std::make_unique<Driving>(std::move(steps));
     for (std::size_t i = 0; i < state_->sources.size(); ++i)
         state_->driving->add(i, state_->sources[i]->channels());
@@ -418,6 +437,7 @@ RecorderResult Recorder::run(const std::stop_token& stop, std::optional<double> 
             && steadyNowS() - state.beganS > *forS + std::max(1.0, 2 * state.sources[0]->intervalS()))
             state.ended = true;
     }
+    state.stopLoad();
     for (std::jthread& thread : threads) thread.request_stop();
     if (!state.ended) state.take(state.queue.takeAll(stop, steadyNowS()), forS); // what had arrived
     state.queue.close();

@@ -11,6 +11,7 @@
 #include "store/project/recording_journal.h"
 
 #include <functional>
+#include <map>
 #include <memory>
 #include <variant>
 #include <vector>
@@ -56,7 +57,9 @@ public:
 
     /// Steps to go through while it runs; it ends with the last of them. Before it runs. The first source
     /// that reads a chip drives them; what is simulated gets their loads.
-    void conduct(std::vector<ConductedStep> steps);
+    /// commands: of loads by name, run while their load should; who gives them has the user's consent.
+    void conduct(std::vector<ConductedStep> steps,
+                 std::map<std::string, std::vector<std::string>> commands = {});
 
     /// Until it is asked to stop, or the first source's clock has gone so many seconds since its first row.
     /// Throws InputError for a store that fails otherwise than by being full.

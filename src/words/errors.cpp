@@ -58,6 +58,8 @@ std::span<const Entry> errors() {
               "See docs/cli.md for its fields"),
         wrong("run-protocol", "the protocol has something that cannot be in \"{field}\"",
               "See docs/cli.md for its fields"),
+        wrong("load-command", "the load cannot be started: {reason}",
+              "See that the command can be run by hand"),
         wrong("record-bench", "the project has no bench \"{bench}\"", "Name one that it has"),
         wrong("record-mount", "the bench has no mount \"{mount}\"",
               "Name one that it has, or record with --loose"),

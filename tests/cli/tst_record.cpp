@@ -62,6 +62,38 @@ class TestRecord : public QObject {
         return exactLogText(trace);
     }
 
+    /// A protocol whose load writes its name into a file while it runs; the file.
+    std::pair<std::string, std::string> protocolWithCommand(const char* minutes) {
+        const std::string file = fresh(".txt");
+        const std::string steps = fresh(".json");
+        const std::string script = fresh(".sh");
+        put(script, "trap 'echo term >> " + file + "; exit 0' TERM\necho begun >> " + file
+                        + "\nsleep 300 & while true; do wait; sleep 0.05; done\n");
+        put(steps, "{\"loads\": [{\"name\": \"march\", \"power_W\": 100, \"command\": [\"sh\", \"" + script
+                       + "\"]}], \"steps\": [{\"kind\": \"soak\", \"minutes\": " + minutes
+                       + "}, {\"kind\": \"cool\", \"minutes\": 0.02}]}");
+        return {steps, file};
+    }
+    static std::string contentOf(const std::string& file) {
+        std::ifstream in(file);
+        return {std::istreambuf_iterator<char>(in), {}};
+    }
+    QProcess& started(QProcess& recorder, const std::string& path, const std::string& steps, bool consent) {
+        QStringList words{"record",
+                          QString::fromStdString(path),
+                          "--bench",
+                          "node-2",
+                          "--loose",
+                          "--source",
+                          QString::fromStdString("sim:" + bench_),
+                          "--protocol",
+                          QString::fromStdString(steps),
+                          "--json"};
+        if (consent) words << "--start-load";
+        recorder.start(IBUKI_CLI, words);
+        return recorder;
+    }
+
 private slots:
     void initTestCase() {
         bench_ = fresh(".json");
@@ -209,6 +241,59 @@ private slots:
             }
         QCOMPARE(asked, 1);
         QCOMPARE(listed(path)[0]["samples"], Json(121));
+    }
+    void aLoadRunsOnlyByTheUsersWord() {
+        const std::string path = project();
+        const auto [steps, file] = protocolWithCommand("0.03");
+        QProcess silent;
+        QVERIFY(started(silent, path, steps, false).waitForFinished(20'000));
+        QCOMPARE(silent.exitCode(), 0);
+        QVERIFY(!fs::exists(file)); // a protocol alone starts nothing
+        QProcess agreed;
+        QVERIFY(started(agreed, path, steps, true).waitForFinished(20'000));
+        QCOMPARE(contentOf(file), std::string("begun\nterm\n")); // and it ends with its step
+    }
+    void aLoadDiesWithTheRecorder() { // also by a kill, with all that it started
+        const std::string path = project();
+        const auto [steps, file] = protocolWithCommand("60");
+        QProcess recorder;
+        started(recorder, path, steps, true);
+        QTRY_COMPARE_WITH_TIMEOUT(contentOf(file), std::string("begun\n"), 20'000);
+        ::kill(static_cast<pid_t>(recorder.processId()), SIGKILL);
+        recorder.waitForFinished();
+        QTRY_COMPARE_WITH_TIMEOUT(contentOf(file), std::string("begun\nterm\n"), 10'000);
+        QCOMPARE(Project::open(path).document().all<Recording>().begin()->second.state,
+                 RecordingState::interrupted);
+    }
+    void theStandInForInstrumentsIsRecorded() { // some of its answers come late
+        QProcess device;
+        device.start(IBUKI_SIM_INSTRUMENT, {"--late", "0.3"});
+        QVERIFY(device.waitForReadyRead(20'000));
+        const std::string port = device.readLine().trimmed().toStdString();
+        const std::string config = fresh(".json");
+        put(config,
+            "{\"connect\": \"tcp:127.0.0.1:" + port
+                + "\", \"timeout_s\": 0.1, \"channels\": [{\"column\": \"Room probe\", \"query\": "
+                  "\"MEAS:TEMP? 1\", \"role\": \"ambient\", \"unit\": \"degC\"}, {\"column\": \"Wall\", "
+                  "\"query\": \"MEAS:POW?\", \"role\": \"wall-power\", \"unit\": \"W\"}]}");
+        const std::string path = project();
+        QCOMPARE(run({"record", path, "--bench", "node-2", "--loose", "--source", "instrument:" + config,
+                      "--every", "0.05", "--for", "2"})
+                     .code,
+                 0);
+        const Project made = Project::open(path, Access::readOnly);
+        const Trace trace = made.loadTrace(made.document().all<Recording>().begin()->first);
+        int read = 0;
+        for (std::size_t i = 0; i < trace.samples(); ++i) {
+            const double room = trace.channels[0].values[i];
+            const double wall = trace.channels[1].values[i];
+            QVERIFY(std::isnan(room) || (room > 20 && room < 24)); // nobody else's answer
+            QVERIFY(std::isnan(wall) || (wall > 60 && wall < 85));
+            read += std::isfinite(room) ? 1 : 0;
+        }
+        QVERIFY(read > 5);
+        device.kill();
+        device.waitForFinished();
     }
     void protocolsThatCannotBeAreRefused() {
         const std::string path = project();

@@ -44,7 +44,7 @@ void Conductor::begin(double timeS, std::vector<StepEvent>& events) {
 }
 
 void Conductor::end(StepState state, double timeS, std::vector<StepEvent>& events) {
-    if (!steps_[at_].powerW && state != StepState::skipped)
+    if (steps_[at_].load.empty() && state != StepState::skipped)
         if (const auto mean = recentMean(idle_, timeS); mean && steps_[at_].kind == StepKind::idle)
             idleC_ = mean;
     events.push_back({at_, state, timeS, {}});
@@ -58,7 +58,7 @@ std::vector<StepEvent> Conductor::take(const GateSample& sample) {
     std::vector<StepEvent> events;
     if (finished()) return events;
     if (!begun_) begin(sample.timeS, events);
-    if (!steps_[at_].powerW) {
+    if (steps_[at_].load.empty()) {
         idle_.push_back(sample);
         while (idle_.front().timeS < sample.timeS - 60) idle_.pop_front();
     }

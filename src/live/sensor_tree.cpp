@@ -115,8 +115,8 @@ std::string SensorTree::uniqueColumn(const std::string& wanted) const {
     if (!used(wanted)) return wanted;
     const std::size_t unit = wanted.rfind(" [");
     for (int number = 2;; ++number) {
-        const std::string column = fmt::format("{} ({}){}", wanted.substr(0, unit), number,
-                                               unit == std::string::npos ? "" : wanted.substr(unit));
+        std::string column = fmt::format("{} ({}){}", wanted.substr(0, unit), number,
+                                         unit == std::string::npos ? "" : wanted.substr(unit));
         if (!used(column)) return column;
     }
 }

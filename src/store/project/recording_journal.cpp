@@ -17,7 +17,7 @@ namespace {
 constexpr int timePosition = -1;
 constexpr std::int64_t mostWidth = 100'000;
 
-std::string_view blobOf(const SQLite::Column& column) {
+std::string_view bytesIn(const SQLite::Column& column) {
     return {static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes())};
 }
 
@@ -44,7 +44,7 @@ std::vector<RowBlock> rowBlocks(SQLite::Database& database, Id<Recording> record
         block.rows = countIn(query.getColumn(0), RecordingJournal::blockRows * 16);
         block.width = countIn(query.getColumn(1), mostWidth);
         if (block.width == 0) throw InputError("project-damaged.count", {}, {{"count", 0}});
-        block.numbers = unpackNumbers(blobOf(query.getColumn(2)), block.rows * block.width);
+        block.numbers = unpackNumbers(bytesIn(query.getColumn(2)), block.rows * block.width);
         blocks.push_back(std::move(block));
     }
     return blocks;
@@ -84,7 +84,7 @@ std::vector<double> blocksOf(SQLite::Database& database, Id<Recording> recording
         skipTo(block);
         if (countIn(query.getColumn(1), RecordingJournal::blockRows * 16) != rows[block])
             throw InputError("project-damaged.lengths", {}, {{"column", position}});
-        for (double value : unpackNumbers(blobOf(query.getColumn(2)), rows[block])) values.push_back(value);
+        for (double value : unpackNumbers(bytesIn(query.getColumn(2)), rows[block])) values.push_back(value);
         ++next;
     }
     skipTo(rows.size());

@@ -149,6 +149,7 @@ private:
             log_.feed(bytes);
             if (bytes.empty() && log_.channels().empty()) waitUntil({}, steadyNowS() + pollS);
         }
+        log_.layOutNow();
         waiting_ = log_.take();
         channelsAtOpening_ = log_.channels().size();
         if (fromStart_) return;

@@ -18,6 +18,7 @@ namespace ibuki {
 namespace {
 
 constexpr double saveEveryS = 0.4;
+constexpr double lastMomentS = 0.3;         ///< for a reading that is on its way when the time is over
 constexpr std::size_t saveRows = 2'000;     ///< or so many rows
 constexpr std::size_t mostQueued = 20'000;  ///< rows; sources wait then
 constexpr std::size_t mostKept = 4'000'000; ///< numbers in memory while the disk is full
@@ -433,9 +434,7 @@ RecorderResult Recorder::run(const std::stop_token& stop, std::optional<double> 
         state.take(state.queue.takeAll(stop, until), forS);
         state.save();
         // A first source that says nothing any more does not keep the rest waiting for its clock.
-        if (steady && forS
-            && steadyNowS() - state.beganS > *forS + std::max(1.0, 2 * state.sources[0]->intervalS()))
-            state.ended = true;
+        if (steady && forS && steadyNowS() - state.beganS > *forS + lastMomentS) state.ended = true;
     }
     state.stopLoad();
     for (std::jthread& thread : threads) thread.request_stop();

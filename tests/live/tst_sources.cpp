@@ -84,6 +84,15 @@ private slots:
         QCOMPARE(running.taken.readings()[0].timeS, 3.0); // the log's own clock
         QCOMPARE(running.taken.readings()[1].values, (std::vector<double>{44}));
     }
+    void aRowThatWasThereIsNotNew() { // a slow logger: one row at the opening
+        const fs::path log = fresh(".csv");
+        put(log, "Time [s],Core 0 [°C]\n0,40\n");
+        const auto source = openSource("follow:" + log.string(), {});
+        const story::Running running(*source);
+        append(log, "60,41\n");
+        QVERIFY(running.comes([](const auto& taken) { return taken.readings().size() == 1; }));
+        QCOMPARE(running.taken.readings()[0].timeS, 60.0);
+    }
     void fromTheStartGivesThemAll() {
         const fs::path log = fresh(".csv");
         put(log, "Time [s],Core 0 [°C]\n0,40\n1,41\n2,42\n");

@@ -14,6 +14,7 @@ namespace ibuki {
 namespace {
 
 constexpr double secondsPerDay = 86'400;
+constexpr std::size_t usualRows = 2;                    ///< the last line may be a footer
 constexpr std::size_t mostHead = std::size_t{1} << 20U; ///< a log that has no rows by then has none
 constexpr std::size_t mostLine = std::size_t{4} << 20U; ///< of one line
 
@@ -72,7 +73,7 @@ void FollowedLog::feed(std::string_view bytes) {
     lines = std::string(decodeText(lines, fileName_).view()); // bytes that are no UTF-8 are Latin-1
     if (layout_) return scan(lines);
     head_ += lines;
-    layOutHead();
+    layOutHead(usualRows);
 }
 
 void FollowedLog::restart() {
@@ -82,14 +83,14 @@ void FollowedLog::restart() {
     repeatsHead_ = layout_.has_value();
 }
 
-/// Tries whether what there is tells column names and time; two rows at least, one may be a footer.
-void FollowedLog::layOutHead() {
+/// Tries whether what there is tells column names and time.
+void FollowedLog::layOutHead(std::size_t leastRows) {
     jsonLines_ = looksLikeJsonLines(head_);
     try {
         const std::string table = jsonLines_ ? separatedFromJsonLines(head_, fileName_) : head_;
         const LogNotes notes(fileName_, 0);
         LogLayout layout = layOut(table, jsonLines_ ? asTable(options_) : options_, notes);
-        if (layout.rows.size() < 2) return;
+        if (layout.rows.size() < leastRows) return;
         for (std::size_t i = 0; i < layout.channels.size(); ++i) {
             const bool time =
                 i == layout.time.column || layout.channels[i].role == Role::time

@@ -26,6 +26,10 @@ public:
     void feed(std::string_view bytes);
     /// The file begins anew (rotated, truncated): what was not finished is lost.
     void restart();
+    /// No more is to be expected for now: takes what there is for a log, even of one row.
+    void layOutNow() {
+        if (!layout_) layOutHead(1);
+    }
     /// What was not finished is left out; the next bytes begin a line of the same file.
     void restartLine() { rest_.clear(); }
 
@@ -37,7 +41,7 @@ public:
     std::optional<Instant> start() const { return start_; } ///< of the first row, when it has a date
 
 private:
-    void layOutHead();
+    void layOutHead(std::size_t leastRows);
     void scan(std::string_view lines);
     long scanTable(const std::string& text, const LogLayout& layout, bool headIncluded);
     double onOwnClock(double stampS);

@@ -31,7 +31,7 @@ Tip::Tip(const QString& id, const QString& text, QWidget* parent) : QFrame(paren
     away->setToolTip(away->accessibleName());
     connect(away, &QToolButton::clicked, this, &Tip::done);
     layout->addWidget(away);
-    setVisible(!isDone());
+    if (isDone()) hide(); // shown with what it stands in otherwise, never as a window of its own
 }
 
 bool Tip::isDone() const {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/conduct/gate_watch.h"
 
+#include "core/stats/autocorrelation.h"
 #include "core/stats/tail_fit.h"
 
 #include <algorithm>
@@ -20,42 +21,24 @@ constexpr int wantedInARow = 3;
 constexpr double oneSided95 = 1.645;
 constexpr double flatKPerMin = 3.0 / 60; ///< a tail that cannot be told counts as flat below it
 
-struct Line {
-    double slope = 0;
-    double standardError = 0;
+/// The slope through the points, K/min, with the one-sided 95 % limit of its size; nothing where correlation
+/// leaves too few of them.
+struct Slope {
+    double size = 0;
+    double upper = 0;
 };
 
-/// Least squares about the means; nothing for points without spread in time. The standard error is widened by
-/// the residuals' lag-one correlation.
-template <class Points> std::optional<Line> lineThrough(const Points& points) {
-    const auto n = static_cast<double>(points.size());
-    if (points.size() < 6) return std::nullopt;
-    double t = 0;
-    double x = 0;
+template <class Points> std::optional<Slope> slopeThrough(const Points& points) {
+    std::vector<double> minutes;
+    std::vector<double> values;
     for (const auto& point : points) {
-        t += point.timeS / n;
-        x += point.value / n;
+        minutes.push_back(point.timeS / 60);
+        values.push_back(point.value);
     }
-    double stt = 0;
-    double stx = 0;
-    for (const auto& point : points) {
-        stt += (point.timeS - t) * (point.timeS - t);
-        stx += (point.timeS - t) * (point.value - x);
-    }
-    if (!(stt > 0)) return std::nullopt;
-    Line line{stx / stt, 0};
-    double rss = 0;
-    double lagged = 0;
-    double before = 0;
-    for (const auto& point : points) {
-        const double residual = point.value - x - line.slope * (point.timeS - t);
-        rss += residual * residual;
-        lagged += residual * before;
-        before = residual;
-    }
-    const double rho = rss > 0 ? std::clamp(lagged / rss, 0.0, 0.95) : 0;
-    line.standardError = std::sqrt(rss / (n - 2) / stt * (1 + rho) / (1 - rho));
-    return line;
+    const auto fit = fitSlope(minutes, values);
+    if (!fit) return std::nullopt;
+    const Interval both = fit->interval(0.90);
+    return Slope{std::abs(fit->slope), std::max(std::abs(both.lo), std::abs(both.hi))};
 }
 
 } // namespace
@@ -105,7 +88,7 @@ void GateWatch::judge(double timeS) {
         return;
     case GateKind::chipSlopeBelow:
     case GateKind::roomSlopeBelow:
-        if (timeS - *firstS_ >= leastSlopeSpanS) judgeSlope(60);
+        if (timeS - *firstS_ >= leastSlopeSpanS) judgeSlope();
         break;
     case GateKind::remainingBelow:
         if (timeS - *firstS_ >= leastSoakS) judgeRemaining();
@@ -123,11 +106,8 @@ void GateWatch::settle(double figure, double upper) {
     reading_.upper = upper;
 }
 
-void GateWatch::judgeSlope(double perUnit) {
-    const auto line = lineThrough(recent_);
-    if (!line) return;
-    const double slope = std::abs(line->slope) * perUnit;
-    settle(slope, slope + oneSided95 * line->standardError * perUnit);
+void GateWatch::judgeSlope() {
+    if (const auto slope = slopeThrough(recent_)) settle(slope->size, slope->upper);
 }
 
 /// By the exponential tail; where none can be told, by a slope that leaves nothing to rise.
@@ -151,12 +131,11 @@ void GateWatch::judgeRemaining() {
         if (left > limit_) reading_.opensInS = tail->tau * std::log(left / limit_);
         return;
     }
-    const auto line = lineThrough(end);
-    if (!line || last - *firstS_ < 2 * leastSoakS) return;
-    const double slope = 60 * (std::abs(line->slope) + oneSided95 * line->standardError);
+    const auto slope = slopeThrough(end);
+    if (!slope || last - *firstS_ < 2 * leastSoakS) return;
     // What is too flat for a tail is settled; told as the rise over the time that it was watched.
-    const double rise = std::abs(line->slope) * (last - from);
-    settle(rise, slope < flatKPerMin ? rise : std::max(rise, limit_ * 2));
+    const double rise = slope->size * (last - from) / 60;
+    settle(rise, slope->upper < flatKPerMin ? rise : std::max(rise, limit_ * 2));
 }
 
 void GateWatch::judgeAboveIdle() {

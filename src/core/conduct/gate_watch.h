@@ -52,7 +52,7 @@ private:
     };
 
     void judge(double timeS);
-    void judgeSlope(double perUnit);
+    void judgeSlope();
     void judgeRemaining();
     void judgeAboveIdle();
     void settle(double figure, double upper);

@@ -21,22 +21,7 @@ constexpr double headWaitS = 3;         ///< for column names, at the opening
 constexpr off_t headBytes = 256 * 1024; ///< of a long log, to tell how it is written
 
 SourceChannel channelOf(const Channel& channel) {
-    SourceChannel told{channel.column, channel.role, channel.fileUnit, {}, {}};
-    switch (channel.fileUnit) { // values come in canonical units
-    case Unit::fahrenheit:
-    case Unit::kelvin:
-        told.unit = Unit::celsius;
-        break;
-    case Unit::milliwatt:
-        told.unit = Unit::watt;
-        break;
-    case Unit::gigahertz:
-        told.unit = Unit::megahertz;
-        break;
-    default:
-        break;
-    }
-    return told;
+    return {channel.column, channel.role, canonicalUnit(channel.fileUnit), {}, {}};
 }
 
 /// The file behind the name, read from where it was read last.

@@ -79,10 +79,7 @@ InstrumentChannel channelFrom(const nlohmann::json& json, const std::string& fil
     if (!unit) refuse(file, "unit");
     channel.told.role = *role;
     channel.unit = *unit;
-    channel.told.unit = *unit == Unit::fahrenheit || *unit == Unit::kelvin ? Unit::celsius
-                        : *unit == Unit::milliwatt                         ? Unit::watt
-                        : *unit == Unit::gigahertz                         ? Unit::megahertz
-                                                                           : *unit;
+    channel.told.unit = canonicalUnit(*unit);
     return channel;
 }
 

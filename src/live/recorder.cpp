@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
+#include "live/driving.h"
 #include "live/load_process.h"
 
 #include <algorithm>
@@ -34,7 +35,6 @@ struct Arrived {
     std::vector<SourceChannel> added;
     std::int64_t bad = 0;
     std::vector<StepEvent> steps; ///< that this reading made happen
-    double stepsZeroS = 0;        ///< the driver's first reading
 };
 
 /// What the sources' threads hand to the loop.
@@ -50,10 +50,7 @@ public:
     }
     std::deque<Arrived> takeAll(const std::stop_token& stop, double untilS) {
         std::unique_lock lock(mutex_);
-        const auto until = std::chrono::steady_clock::time_point(
-            std::chrono::duration_cast<std::chrono::steady_clock::duration>(
-                std::chrono::duration<double>(untilS)));
-        some_.wait_until(lock, stop, until, [this] { return waiting_.size() >= saveRows; });
+        some_.wait_until(lock, stop, steadyPoint(untilS), [this] { return waiting_.size() >= saveRows; });
         std::deque<Arrived> taken = std::exchange(waiting_, {});
         lock.unlock();
         room_.notify_all();
@@ -73,80 +70,14 @@ private:
     bool closed_ = false;
 };
 
-/// The conductor among the threads of the sources: it follows the first source that reads a chip, in that
-/// one's thread, so that a simulated bench feels its load with the very next sample.
-class Driving {
-public:
-    explicit Driving(std::vector<ConductedStep> steps) : conductor_(std::move(steps)) {}
-
-    void add(std::size_t source, const std::vector<SourceChannel>& channels) {
-        const std::lock_guard lock(mutex_);
-        if (roles_.size() <= source) roles_.resize(source + 1);
-        for (const SourceChannel& channel : channels) {
-            roles_[source].push_back(channel.role);
-            if (isChipTemperature(channel.role) && !driver_) driver_ = source;
-        }
-    }
-
-    void take(Arrived& arrived, const std::vector<std::unique_ptr<Source>>& sources) {
-        const std::lock_guard lock(mutex_);
-        const auto room = mean(arrived, Role::ambient);
-        if (room) room_ = {arrived.arrivedS, room};
-        if (arrived.source != driver_.value_or(0)) return;
-        if (!zeroS_) zeroS_ = arrived.reading.timeS;
-        GateSample sample{arrived.reading.timeS, hottest(arrived), {}};
-        if (arrived.arrivedS - room_.first < 60) sample.roomC = room_.second;
-        arrived.steps = conductor_.take(sample);
-        arrived.stepsZeroS = *zeroS_;
-        if (arrived.steps.empty()) return;
-        for (const auto& source : sources) source->setLoad(conductor_.wantedW());
-    }
-
-    const std::vector<ConductedStep>& steps() const { return conductor_.steps(); }
-
-private:
-    std::optional<double> mean(const Arrived& arrived, Role role) const {
-        double sum = 0;
-        int count = 0;
-        const auto& roles = roles_.at(arrived.source);
-        for (std::size_t i = 0; i < arrived.reading.values.size() && i < roles.size(); ++i)
-            if (roles[i] == role && std::isfinite(arrived.reading.values[i])) {
-                sum += arrived.reading.values[i];
-                ++count;
-            }
-        return count > 0 ? std::optional(sum / count) : std::nullopt;
-    }
-    /// Of the cores; of any temperature of the chip where there are none.
-    std::optional<double> hottest(const Arrived& arrived) const {
-        std::optional<double> core;
-        std::optional<double> any;
-        const auto& roles = roles_.at(arrived.source);
-        for (std::size_t i = 0; i < arrived.reading.values.size() && i < roles.size(); ++i) {
-            const double value = arrived.reading.values[i];
-            if (!std::isfinite(value) || !isChipTemperature(roles[i])) continue;
-            if (roles[i] == Role::core) core = std::max(core.value_or(value), value);
-            any = std::max(any.value_or(value), value);
-        }
-        return core ? core : any;
-    }
-
-    std::mutex mutex_;
-    Conductor conductor_;
-    std::vector<std::vector<Role>> roles_; ///< of each source's channels
-    std::optional<std::size_t> driver_;
-    std::pair<double, std::optional<double>> room_; ///< when it came, and what it was
-    std::optional<double> zeroS_;
-};
-
 class QueueSink : public SourceSink {
 public:
-    QueueSink(Queue& queue, std::size_t source, Driving* driving,
-              const std::vector<std::unique_ptr<Source>>& sources)
-        : queue_(queue), source_(source), driving_(driving), sources_(sources) {}
+    QueueSink(Queue& queue, std::size_t source, Driving* driving)
+        : queue_(queue), source_(source), driving_(driving) {}
     void take(Reading reading) override {
         Arrived arrived = now();
         arrived.reading = std::move(reading);
-        if (driving_) driving_->take(arrived, sources_);
+        if (driving_) arrived.steps = driving_->take(source_, arrived.arrivedS, arrived.reading);
         queue_.put(std::move(arrived));
     }
     void add(std::vector<SourceChannel> channels) override {
@@ -172,7 +103,6 @@ private:
     Queue& queue_;
     std::size_t source_;
     Driving* driving_;
-    const std::vector<std::unique_ptr<Source>>& sources_;
 };
 
 /// A channel that says nothing for a while is lost; one that speaks again is back.
@@ -191,26 +121,13 @@ struct Pace {
 
 } // namespace
 
-std::string unlikeOthers(const std::string& column, const std::vector<std::string>& others) {
-    const auto used = [&](const std::string& name) {
-        return std::find(others.begin(), others.end(), name) != others.end();
-    };
-    if (!used(column)) return column;
-    const std::size_t unit = column.rfind(" [");
-    const std::string tail = unit == std::string::npos ? std::string() : column.substr(unit);
-    for (int number = 2;; ++number) {
-        std::string name = fmt::format("{} ({}){}", column.substr(0, unit), number, tail);
-        if (!used(name)) return name;
-    }
-}
-
 struct Recorder::State {
     std::vector<std::unique_ptr<Source>> sources;
     RecordingJournal journal;
     std::function<void(const RecorderEvent&)> tell;
     Queue queue;
     std::vector<std::vector<std::size_t>> places; ///< source → its channels → channel of the recording
-    std::vector<RecordedChannel> channels;
+    std::vector<SourceChannel> channels;          ///< columns made unique
     std::vector<Hearing> hearings;
     std::map<Role, int> ofRole;
     std::vector<LiveRow> pending;
@@ -240,26 +157,26 @@ struct Recorder::State {
         tell(FlagRaised{makeFlag(severity, code, std::move(fields)), sinceFirst(lastS)});
     }
 
+    RecordedChannel told(std::size_t channel) const {
+        return {channels[channel], sources[hearings[channel].source]->spec()};
+    }
+
+    /// At the opening told all together, by the one who opens.
     void addChannels(std::size_t source, const std::vector<SourceChannel>& added, bool later) {
         std::vector<LiveChannel> stored;
         ChannelsOpened opened{{}, later};
-        for (const SourceChannel& channel : added) {
-            RecordedChannel one{channel, sources[source]->spec()};
-            std::vector<std::string> names;
-            for (const RecordedChannel& other : channels) names.push_back(other.channel.column);
-            one.channel.column = unlikeOthers(channel.column, names);
-            stored.push_back({one.channel.column, channel.role, ofRole[channel.role]++, channel.unit});
+        for (SourceChannel channel : added) {
+            channel.column = unlikeOthers(channel.column, channels);
+            stored.push_back({channel.column, channel.role, ofRole[channel.role]++, channel.unit});
             places[source].push_back(channels.size());
-            channels.push_back(one);
+            channels.push_back(std::move(channel));
             hearings.push_back({source, lastS, steadyNowS(), false});
-            opened.channels.push_back(std::move(one));
+            opened.channels.push_back(told(channels.size() - 1));
         }
-        if (!stored.empty()) journal.addChannels(stored);
-        if (!stored.empty() || !later)
-            collected.insert(collected.end(), opened.channels.begin(), opened.channels.end());
-        if (later && !stored.empty()) tell(opened);
+        if (stored.empty()) return;
+        journal.addChannels(stored);
+        if (later) tell(opened);
     }
-    std::vector<RecordedChannel> collected;
 
     /// When a row of the source happened, on the recording's clock: the first source's own.
     double timeOf(const Arrived& arrived) const {
@@ -308,7 +225,7 @@ struct Recorder::State {
         hearing.lastS = time;
         hearing.steadyS = steadyNowS();
         if (std::exchange(hearing.lost, false))
-            flag("channel-back", Severity::info, {{"column", channels[channel].channel.column}});
+            flag("channel-back", Severity::info, {{"column", channels[channel].column}});
     }
 
     /// By the recording's clock, or by ours where that one stands still.
@@ -322,8 +239,7 @@ struct Recorder::State {
             const double silence = std::max(lastS - hearing.lastS, steadyNowS() - hearing.steadyS);
             if (hearing.lost || silence <= limit) continue;
             hearing.lost = true;
-            flag("channel-lost", Severity::warn,
-                 {{"column", channels[i].channel.column}, {"seconds", silence}});
+            flag("channel-lost", Severity::warn, {{"column", channels[i].column}, {"seconds", silence}});
         }
     }
 
@@ -355,7 +271,7 @@ struct Recorder::State {
     void tellSteps(const Arrived& arrived) {
         for (const StepEvent& event : arrived.steps) {
             const ConductedStep& step = driving->steps()[event.step];
-            tell(StepChanged{step, event.state, event.timeS - arrived.stepsZeroS, event.predictedS});
+            tell(StepChanged{step, event.state, event.timeS, event.predictedS});
             const bool simulated = std::any_of(sources.begin(), sources.end(),
                                                [](const auto& source) { return source->takesLoad(); });
             if (event.state == StepState::begun && step.load != std::exchange(runningLoad, step.load)) {
@@ -409,7 +325,9 @@ Recorder::~Recorder() = default;
 void Recorder::conduct(std::vector<ConductedStep> steps,
                        std::map<std::string, std::vector<std::string>> commands) {
     state_->commands = std::move(commands);
-    state_->driving = std::make_unique<Driving>(std::move(steps));
+    state_->driving = std::make_unique<Driving>(std::move(steps), [this](std::optional<double> powerW) {
+        for (const auto& source : state_->sources) source->setLoad(powerW);
+    });
     for (std::size_t i = 0; i < state_->sources.size(); ++i)
         state_->driving->add(i, state_->sources[i]->channels());
 }
@@ -418,12 +336,14 @@ RecorderResult Recorder::run(const std::stop_token& stop, std::optional<double> 
     State& state = *state_;
     for (std::size_t i = 0; i < state.sources.size(); ++i)
         state.addChannels(i, state.sources[i]->channels(), false);
-    state.tell(ChannelsOpened{state.collected, false});
+    ChannelsOpened opened;
+    for (std::size_t i = 0; i < state.channels.size(); ++i) opened.channels.push_back(state.told(i));
+    state.tell(opened);
     state.beganS = steadyNowS();
     std::vector<std::unique_ptr<QueueSink>> sinks;
     std::vector<std::jthread> threads;
     for (std::size_t i = 0; i < state.sources.size(); ++i) {
-        sinks.push_back(std::make_unique<QueueSink>(state.queue, i, state.driving.get(), state.sources));
+        sinks.push_back(std::make_unique<QueueSink>(state.queue, i, state.driving.get()));
         threads.emplace_back([source = state.sources[i].get(), sink = sinks.back().get()](
                                  const std::stop_token& stopped) { source->run(stopped, *sink); });
     }

@@ -70,7 +70,4 @@ private:
     std::unique_ptr<State> state_;
 };
 
-/// The column, or with a number that makes it unlike the others: "Core 0 (2) [°C]".
-std::string unlikeOthers(const std::string& column, const std::vector<std::string>& others);
-
 } // namespace ibuki

@@ -107,20 +107,6 @@ std::optional<double> powerFromEnergy(double beforeUj, double nowUj, double rang
 
 SensorTree::SensorTree(fs::path root) : root_(std::move(root)) { rescan(); }
 
-std::string SensorTree::uniqueColumn(const std::string& wanted) const {
-    const auto used = [this](const std::string& column) {
-        return std::any_of(channels_.begin(), channels_.end(),
-                           [&](const SourceChannel& channel) { return channel.column == column; });
-    };
-    if (!used(wanted)) return wanted;
-    const std::size_t unit = wanted.rfind(" [");
-    for (int number = 2;; ++number) {
-        std::string column = fmt::format("{} ({}){}", wanted.substr(0, unit), number,
-                                         unit == std::string::npos ? "" : wanted.substr(unit));
-        if (!used(column)) return column;
-    }
-}
-
 void SensorTree::see(const Sensor& sensor, const SourceChannel& channel) {
     const auto known = places_.find(sensor.key);
     if (known != places_.end()) {
@@ -138,7 +124,7 @@ void SensorTree::see(const Sensor& sensor, const SourceChannel& channel) {
     places_[sensor.key] = sensors_.size();
     sensors_.push_back(sensor);
     SourceChannel seen = channel;
-    seen.column = uniqueColumn(channel.column);
+    seen.column = unlikeOthers(channel.column, channels_);
     channels_.push_back(std::move(seen));
 }
 

@@ -46,7 +46,6 @@ private:
     void scanChips(const std::filesystem::path& folder);
     void scanPowercap(const std::filesystem::path& folder);
     void scanClocks(const std::filesystem::path& folder);
-    std::string uniqueColumn(const std::string& wanted) const;
 
     std::filesystem::path root_;
     std::vector<Sensor> sensors_;

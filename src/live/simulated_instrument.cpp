@@ -13,7 +13,7 @@ constexpr const char* missing = "9.91E+37";
 } // namespace
 
 SimulatedInstrument::SimulatedInstrument(const SimulatedBench& bench, std::uint64_t seed)
-    : bench_(bench), simulation_(bench, 1, seed) {}
+    : simulation_(bench, 1, seed) {}
 
 void SimulatedInstrument::advanceTo(double seconds) {
     while (values_.empty() || atS_ + 1 <= seconds) {

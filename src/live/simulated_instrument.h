@@ -22,7 +22,6 @@ public:
 private:
     void advanceTo(double seconds);
 
-    SimulatedBench bench_;
     BenchSimulation simulation_;
     std::vector<double> values_;
     double atS_ = -1;

@@ -5,9 +5,11 @@
 #include "core/physics/simulated_bench.h"
 #include "store/json/simulate_json.h"
 
+#include <algorithm>
 #include <atomic>
 #include <chrono>
 #include <condition_variable>
+#include <fmt/format.h>
 #include <mutex>
 
 namespace ibuki {
@@ -69,6 +71,12 @@ double steadyNowS() {
     return std::chrono::duration<double>(std::chrono::steady_clock::now().time_since_epoch()).count();
 }
 
+std::chrono::steady_clock::time_point steadyPoint(double steadyS) {
+    return std::chrono::steady_clock::time_point(
+        std::chrono::duration_cast<std::chrono::steady_clock::duration>(
+            std::chrono::duration<double>(steadyS)));
+}
+
 bool waitUntil(const std::stop_token& stop, double steadyS) {
     std::mutex mutex;
     std::condition_variable_any woken;
@@ -78,6 +86,20 @@ bool waitUntil(const std::stop_token& stop, double steadyS) {
             std::chrono::duration<double>(steadyS)));
     woken.wait_until(lock, stop, until, [] { return false; });
     return !stop.stop_requested();
+}
+
+std::string unlikeOthers(const std::string& column, const std::vector<SourceChannel>& others) {
+    const auto used = [&](const std::string& name) {
+        return std::any_of(others.begin(), others.end(),
+                           [&](const SourceChannel& other) { return other.column == name; });
+    };
+    if (!used(column)) return column;
+    const std::size_t unit = column.rfind(" [");
+    const std::string tail = unit == std::string::npos ? std::string() : column.substr(unit);
+    for (int number = 2;; ++number) {
+        std::string name = fmt::format("{} ({}){}", column.substr(0, unit), number, tail);
+        if (!used(name)) return name;
+    }
 }
 
 std::unique_ptr<Source> openSimulatedBench(const std::string& spec, const std::string& file,

@@ -8,6 +8,7 @@
 #include "core/quantity/instant.h"
 #include "core/trace/role.h"
 
+#include <chrono>
 #include <cstdint>
 #include <memory>
 #include <optional>
@@ -83,5 +84,9 @@ std::unique_ptr<Source> openLineInstrument(const std::string& spec, const std::s
 /// Waits until then, or until it is asked to stop; false then.
 bool waitUntil(const std::stop_token& stop, double steadyS);
 double steadyNowS(); ///< of the clock that never goes back
+std::chrono::steady_clock::time_point steadyPoint(double steadyS);
+
+/// The column, or with a number that makes it unlike the others: "Core 0 (2) [°C]".
+std::string unlikeOthers(const std::string& column, const std::vector<SourceChannel>& others);
 
 } // namespace ibuki

@@ -428,4 +428,21 @@ double toCanonical(double value, Unit unit) {
     }
 }
 
+Unit canonicalUnit(Unit unit) {
+    switch (unit) {
+    case Unit::fahrenheit:
+    case Unit::kelvin:
+        return Unit::celsius;
+    case Unit::milliwatt:
+        return Unit::watt;
+    case Unit::millisecond:
+    case Unit::microsecond:
+        return Unit::second;
+    case Unit::gigahertz:
+        return Unit::megahertz;
+    default:
+        return unit;
+    }
+}
+
 } // namespace ibuki

@@ -97,6 +97,8 @@ void settleRoles(std::vector<RoleGuess>& guesses);
 
 /// Value in the canonical unit of its kind (°C, W, MHz, rpm, s) from a value in `unit`.
 double toCanonical(double value, Unit unit);
+/// The unit that such a value then is in.
+Unit canonicalUnit(Unit unit);
 
 /// Roles stated by the user: column header (as in the file, or without its unit) → role.
 using RoleMap = std::map<std::string, Role, std::less<>>;

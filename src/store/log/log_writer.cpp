@@ -19,17 +19,14 @@ int decimalsOf(const Channel& channel) {
     }
 }
 
+/// Of a canonical unit.
 std::string_view shownUnit(Unit unit) {
     switch (unit) {
     case Unit::celsius:
-    case Unit::fahrenheit:
-    case Unit::kelvin:
         return "°C";
     case Unit::watt:
-    case Unit::milliwatt:
         return "W";
     case Unit::megahertz:
-    case Unit::gigahertz:
         return "MHz";
     case Unit::rpm:
         return "RPM";
@@ -53,10 +50,10 @@ std::string quoted(const std::string& field) {
 
 /// The column with the unit of its values, where the name says another or none.
 std::string columnWithUnit(const Channel& channel) {
-    const std::string_view unit = shownUnit(channel.fileUnit);
+    const Unit values = canonicalUnit(channel.fileUnit);
+    const std::string_view unit = shownUnit(values);
     const Unit told = parseHeader(channel.column).unit;
-    if (unit.empty() || (told != Unit::none && shownUnit(told) == unit && toCanonical(1, told) == 1))
-        return channel.column;
+    if (unit.empty() || told == values) return channel.column;
     std::string name = channel.column;
     if (told != Unit::none)
         if (const std::size_t at = name.find_last_of("[("); at != std::string::npos && at > 0) name.erase(at);

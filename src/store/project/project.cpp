@@ -16,6 +16,7 @@
 #include "store/project/recording_journal.h"
 #include "store/project/rows.h"
 #include "store/project/sqlite_errors.h"
+#include "store/project/stored_cells.h"
 #include "store/project_file.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -68,23 +69,6 @@ std::string uriPath(const std::filesystem::path& path) {
     return text;
 }
 
-/// A cell of a stored recording, of a length that it can have.
-std::size_t samplesOf(const SQLite::Column& cell) {
-    const std::int64_t count = cell.getInt64();
-    if (count < 0 || static_cast<std::uint64_t>(count) > mostSamples)
-        throw InputError("project-damaged.count", {}, {{"count", count}});
-    return static_cast<std::size_t>(count);
-}
-
-/// Finite, never going back, within a span that a recording can have.
-bool isTimeAxis(const std::vector<double>& timeS) {
-    for (std::size_t i = 0; i < timeS.size(); ++i)
-        if (!std::isfinite(timeS[i]) || std::abs(timeS[i]) > longestRecordingS
-            || (i > 0 && timeS[i] < timeS[i - 1]))
-            return false;
-    return true;
-}
-
 void writeChannels(SQLite::Database& database, const RecordingData& data) {
     SQLite::Statement axis(database, "INSERT OR IGNORE INTO time_axis (recording, samples, clock_jumps, "
                                      "gaps, duplicates, data, impossible) "
@@ -115,16 +99,6 @@ void writeChannels(SQLite::Database& database, const RecordingData& data) {
         statement.bind(9, packed.data(), static_cast<int>(packed.size()));
         statement.exec();
     }
-}
-
-/// What a word of the channel table means; one that nobody wrote is refused.
-template <class T> T known(const std::optional<T>& meaning, const SQLite::Column& cell) {
-    if (meaning) return *meaning;
-    throw InputError("project-damaged.channel", {}, {{"word", cell.getString()}, {"list", cell.getName()}});
-}
-
-std::string_view blobOf(const SQLite::Column& column) {
-    return {static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes())};
 }
 
 void writeFile(SQLite::Database& database, const StoredFile& file) {
@@ -319,10 +293,10 @@ Trace Project::loadTrace(Id<Recording> id) const {
                                                   "impossible FROM time_axis WHERE recording = ?");
         axis.bind(1, id.value);
         if (!axis.executeStep()) throw InputError("project-damaged.samples", at(path()));
-        const std::size_t samples = samplesOf(axis.getColumn(0));
+        const std::size_t samples = countIn(axis.getColumn(0), mostSamples);
         trace.axis = {axis.getColumn(1).getInt(), axis.getColumn(2).getInt(), axis.getColumn(3).getInt()};
         trace.timeS = unpackNumbers(blobOf(axis.getColumn(4)), samples);
-        if (!isTimeAxis(trace.timeS)) throw InputError("project-damaged.time", {});
+        requireTimeAxis(trace.timeS);
         trace.impossible = axis.getColumn(5).getInt64();
         SQLite::Statement query(*state_->database,
                                 "SELECT log_column, role, idx, unit, kind, samples, data FROM "
@@ -331,10 +305,10 @@ Trace Project::loadTrace(Id<Recording> id) const {
         while (query.executeStep()) {
             Channel channel;
             channel.column = query.getColumn(0).getString();
-            channel.role = known(roleFromName(query.getColumn(1).getString()), query.getColumn(1));
+            channel.role = knownWord(roleFromName(query.getColumn(1).getString()), query.getColumn(1));
             channel.index = query.getColumn(2).getInt();
-            channel.fileUnit = known(unitFromName(query.getColumn(3).getString()), query.getColumn(3));
-            const std::size_t count = samplesOf(query.getColumn(5));
+            channel.fileUnit = knownWord(unitFromName(query.getColumn(3).getString()), query.getColumn(3));
+            const std::size_t count = countIn(query.getColumn(5), mostSamples);
             const std::string kind = query.getColumn(4).getString();
             if (kind.ends_with("blocks")) // kept beside, see channel_keeper.h; no figure is made from it
                 channel.role = Role::ignore;

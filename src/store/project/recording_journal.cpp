@@ -7,6 +7,7 @@
 #include "store/project/database.h"
 #include "store/project/packing.h"
 #include "store/project/sqlite_errors.h"
+#include "store/project/stored_cells.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <algorithm>
@@ -15,18 +16,7 @@ namespace ibuki {
 namespace {
 
 constexpr int timePosition = -1;
-constexpr std::int64_t mostWidth = 100'000;
-
-std::string_view bytesIn(const SQLite::Column& column) {
-    return {static_cast<const char*>(column.getBlob()), static_cast<std::size_t>(column.getBytes())};
-}
-
-/// A count of the file, of a size that it can have.
-std::size_t countIn(const SQLite::Column& cell, std::int64_t most) {
-    const std::int64_t count = cell.getInt64();
-    if (count < 0 || count > most) throw InputError("project-damaged.count", {}, {{"count", count}});
-    return static_cast<std::size_t>(count);
-}
+constexpr std::size_t mostWidth = 100'000;
 
 struct RowBlock {
     std::size_t rows = 0;
@@ -44,7 +34,7 @@ std::vector<RowBlock> rowBlocks(SQLite::Database& database, Id<Recording> record
         block.rows = countIn(query.getColumn(0), RecordingJournal::blockRows * 16);
         block.width = countIn(query.getColumn(1), mostWidth);
         if (block.width == 0) throw InputError("project-damaged.count", {}, {{"count", 0}});
-        block.numbers = unpackNumbers(bytesIn(query.getColumn(2)), block.rows * block.width);
+        block.numbers = unpackNumbers(blobOf(query.getColumn(2)), block.rows * block.width);
         blocks.push_back(std::move(block));
     }
     return blocks;
@@ -80,23 +70,17 @@ std::vector<double> blocksOf(SQLite::Database& database, Id<Recording> recording
         for (; next < block; ++next) values.resize(values.size() + rows[next], nan);
     };
     while (query.executeStep()) {
-        const std::size_t block = countIn(query.getColumn(0), static_cast<std::int64_t>(rows.size()) - 1);
+        const std::size_t block = countIn(query.getColumn(0), mostSamples);
+        if (block >= rows.size())
+            throw InputError("project-damaged.count", {}, {{"count", static_cast<std::int64_t>(block)}});
         skipTo(block);
         if (countIn(query.getColumn(1), RecordingJournal::blockRows * 16) != rows[block])
             throw InputError("project-damaged.lengths", {}, {{"column", position}});
-        for (double value : unpackNumbers(bytesIn(query.getColumn(2)), rows[block])) values.push_back(value);
+        for (double value : unpackNumbers(blobOf(query.getColumn(2)), rows[block])) values.push_back(value);
         ++next;
     }
     skipTo(rows.size());
     return values;
-}
-
-void requireTimeAxis(const std::vector<double>& timeS) {
-    if (timeS.size() > mostSamples)
-        throw InputError("project-damaged.count", {}, {{"count", static_cast<std::int64_t>(timeS.size())}});
-    for (std::size_t i = 0; i < timeS.size(); ++i)
-        if (!(std::abs(timeS[i]) <= longestRecordingS) || (i > 0 && timeS[i] < timeS[i - 1]))
-            throw InputError("project-damaged.time", {});
 }
 
 std::vector<Channel> channelRows(SQLite::Database& database, Id<Recording> recording) {
@@ -107,15 +91,9 @@ std::vector<Channel> channelRows(SQLite::Database& database, Id<Recording> recor
     while (query.executeStep()) {
         Channel channel;
         channel.column = query.getColumn(0).getString();
-        const auto role = roleFromName(query.getColumn(1).getString());
-        const auto unit = unitFromName(query.getColumn(3).getString());
-        if (!role || !unit)
-            throw InputError("project-damaged.channel", {},
-                             {{"word", query.getColumn(role ? 3 : 1).getString()},
-                              {"list", query.getColumn(role ? 3 : 1).getName()}});
-        channel.role = *role;
+        channel.role = knownWord(roleFromName(query.getColumn(1).getString()), query.getColumn(1));
         channel.index = query.getColumn(2).getInt();
-        channel.fileUnit = *unit;
+        channel.fileUnit = knownWord(unitFromName(query.getColumn(3).getString()), query.getColumn(3));
         channels.push_back(std::move(channel));
     }
     return channels;

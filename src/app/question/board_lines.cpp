@@ -306,6 +306,7 @@ BoardLines boardLines(const Document& document, const Question& question, const 
         const auto board = boardOrder(document, question, figures, now);
         if (!board) {
             told.whyNot = figures.whyNot;
+            told.costs = QStringList(figures.whyNot);
             return told;
         }
         const Lanes lanes(document, *board, figures.plan);
@@ -313,18 +314,15 @@ BoardLines boardLines(const Document& document, const Question& question, const 
         tellPast(told, document, *board, lanes);
         tellBars(told, document, *board, lanes, figures.plan, static_cast<int>(told.past.size()));
         tellEvenings(told, document, *board);
+        told.costs = costsOf(document, *board);
         told.title = boardTitle(document, *board, question, figures, told.canBeDatedAnew);
         tellLater(told, document, question.study, figures.clock, now);
     } catch (const InputError& error) {
         told = {};
         told.whyNot = saySentence(error);
+        told.costs = QStringList(told.whyNot);
     }
     return told;
-}
-
-QStringList boardCosts(const Document& document, const Question& question, const PlanFigures& figures,
-                       Instant now) {
-    return movedCosts(document, question, figures, now, 0, 0);
 }
 
 QStringList movedCosts(const Document& document, const Question& question, const PlanFigures& figures,

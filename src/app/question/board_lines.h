@@ -71,6 +71,7 @@ struct BoardLines {
     std::vector<BoardBar> bars; ///< in the order in which they will be made
     std::vector<BoardEvening> evenings;
     std::vector<BoardDay> later;
+    QStringList costs;           ///< what the order costs, sentence by sentence
     QString overlong;            ///< mounts that no evening holds
     bool canBeDatedAnew = false; ///< the tape has other dates
 };
@@ -79,10 +80,7 @@ struct BoardLines {
 BoardLines boardLines(const Document& document, const Question& question, const PlanFigures& figures,
                       Instant now);
 
-/// What the order costs, sentence by sentence, and how many evenings it takes; or why there is none.
-QStringList boardCosts(const Document& document, const Question& question, const PlanFigures& figures,
-                       Instant now);
-/// The same if the planned mount at `from` stood at `to` (places among the bars).
+/// What the order would cost if the planned mount at `from` stood at `to` (places among the bars).
 QStringList movedCosts(const Document& document, const Question& question, const PlanFigures& figures,
                        Instant now, std::size_t from, std::size_t to);
 

@@ -48,10 +48,7 @@ BoardPage::BoardPage(Session& session, QWidget* parent)
     connect(board_, &EveningBoard::focusedChanged, this, &BoardPage::showChosen);
     connect(board_, &EveningBoard::moveMeant, this, &BoardPage::move);
     connect(board_, &EveningBoard::movePreviewed, this, &BoardPage::previewMove);
-    connect(board_, &EveningBoard::previewEnded, this, [this] {
-        if (const Question* question = session_.question())
-            showCosts(boardCosts(session_.document(), *question, figures_, session_.now()), false);
-    });
+    connect(board_, &EveningBoard::previewEnded, this, [this] { showCosts(board_->lines().costs, false); });
 }
 
 QWidget* BoardPage::makeBoard() {
@@ -179,7 +176,7 @@ void BoardPage::refresh(const PlanFigures& figures) {
     board_->show(std::move(told));
     lanes_->setMinimumHeight(std::min(board_->minimumHeight(), 13 * fontMetrics().height()));
     showChosen();
-    showCosts(boardCosts(session_.document(), *question, figures, session_.now()), false);
+    showCosts(board_->lines().costs, false);
 }
 
 void BoardPage::showChosen() {

@@ -20,23 +20,25 @@ public:
         resize(520, 460);
         auto* layout = new QVBoxLayout(this);
         auto* form = new QFormLayout;
-        auto* fields = new QuestionFields(session, form);
-        connect(this, &QObject::destroyed, [fields] { delete fields; });
-        fields->addFactor();
-        fields->addSecondFactor();
+        fields_ = std::make_unique<QuestionFields>(session, form);
+        fields_->addFactor();
+        fields_->addSecondFactor();
         auto* levels = new LevelsCard(session);
         layout->addLayout(form);
         layout->addWidget(levels, 1);
         layout->addWidget(closeButton(this));
-        const auto refresh = [this, &session, fields, levels] {
+        const auto refresh = [this, &session, levels] {
             if (!session.question()) return reject();
-            fields->refresh();
+            fields_->refresh();
             levels->refresh();
         };
         connect(&session, &Session::documentChanged, this, refresh);
         refresh();
         levels->focusLevels();
     }
+
+private:
+    std::unique_ptr<QuestionFields> fields_;
 };
 
 } // namespace

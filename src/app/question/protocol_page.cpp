@@ -161,6 +161,7 @@ QWidget* ProtocolPage::makeDifference() {
 void ProtocolPage::refresh() {
     if (!session_.study()) return;
     fillSteps();
+    expected_ = expectedBench(session_.document(), session_.study()->id);
     fillCurve(protocolOf(session_.document(), session_.study()->id));
     fillStudies();
     fillDifference();
@@ -208,7 +209,8 @@ void ProtocolPage::fillSteps() {
 
 void ProtocolPage::fillCurve(const std::vector<ProtocolStep>& protocol) {
     const Document& document = session_.document();
-    ProtocolDrawing drawing{expectedCurve(document, session_.study()->id, protocol), protocol, {}, {}};
+    ProtocolDrawing drawing{
+        expectedCurve(document, session_.study()->id, expected_, protocol), protocol, {}, {}};
     for (const ExpectedStep& step : drawing.curve.steps) {
         drawing.names << stepName(document, step, protocol[step.row]);
         drawing.forecasts << stepForecast(document, step, protocol[step.row]);

@@ -3,6 +3,7 @@
 
 #include "app/question/plan_figures.h"
 #include "app/session/session.h"
+#include "core/plan/expected_curve.h"
 
 #include <QWidget>
 #include <functional>
@@ -43,6 +44,7 @@ private:
     std::vector<ProtocolStep> ownSteps(Edit& edit) const;
 
     Session& session_;
+    ExpectedBench expected_; ///< what the bench has taught, gathered when the page is shown anew
     ProtocolCurve* curve_;
     QLabel* forecast_;
     QLabel* bench_;

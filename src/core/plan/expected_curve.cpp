@@ -72,9 +72,9 @@ std::optional<double> gateReads(GateKind gate, const ExpectedPoint& at, double s
     return std::nullopt;
 }
 
-double powerOf(const ProtocolStep& step, const Load* load, double idleW, double loadW) {
-    if (step.kind != StepKind::soak && step.kind != StepKind::measure) return idleW;
-    return load && load->target ? load->target->value : loadW;
+double powerOf(const ProtocolStep& step, const Load* load, const ExpectedBench& bench) {
+    if (step.kind != StepKind::soak && step.kind != StepKind::measure) return bench.idleW;
+    return load && load->target ? load->target->value : bench.loadW;
 }
 
 /// Steps the ladder through one step of the protocol after the other.
@@ -146,6 +146,7 @@ private:
 ExpectedBench expectedBench(const Document& document, Id<Study> id) {
     ExpectedBench bench;
     bench.idleW = usualIdleW;
+    bench.loadW = usualLoadW;
     const ThermalLadder usual(usualLadder(), 1);
     bench.kPerW = usual.totalKPerW();
     bench.slowestMinutes = usual.slowestS() / 60;
@@ -153,6 +154,7 @@ ExpectedBench expectedBench(const Document& document, Id<Study> id) {
     if (study) {
         const Learned learned = learnedFrom(document, study->bench);
         const Configuration* rig = currentConfiguration(document, study->bench);
+        if (!learned.powerW.empty()) bench.loadW = median(learned.powerW);
         if (!learned.kPerW.empty()) {
             bench.kPerW = median(learned.kPerW);
             bench.kPerWFrom = ExpectedFrom::learned;
@@ -169,13 +171,10 @@ ExpectedBench expectedBench(const Document& document, Id<Study> id) {
     return bench;
 }
 
-ExpectedCurve expectedCurve(const Document& document, Id<Study> id,
+ExpectedCurve expectedCurve(const Document& document, Id<Study> id, const ExpectedBench& bench,
                             const std::vector<ProtocolStep>& protocol) {
     ExpectedCurve curve;
-    curve.bench = expectedBench(document, id);
-    const Study* study = document.find(id);
-    const auto powers = study ? learnedFrom(document, study->bench).powerW : std::vector<double>{};
-    const double loadW = powers.empty() ? usualLoadW : median(powers);
+    curve.bench = bench;
     const auto order = runOrder(protocol, loadsOf(document, id));
     const double leastSoak = leastSoakMinutes(document, id);
     const auto minutesOf = [&](const ProtocolStep& step) {
@@ -189,7 +188,7 @@ ExpectedCurve expectedCurve(const Document& document, Id<Study> id,
         ExpectedStep step;
         step.row = row;
         if (load) step.load = load->id;
-        step.powerW = powerOf(protocol[row], load, curve.bench.idleW, loadW);
+        step.powerW = powerOf(protocol[row], load, bench);
         tracing.add(step, protocol[row], minutesOf(protocol[row]));
     }
     return curve;

@@ -23,6 +23,7 @@ struct ExpectedBench {
     double slowestMinutes = 0; ///< time constant of the slowest part
     ExpectedFrom slowestFrom = ExpectedFrom::usual;
     double idleW = 0;
+    double loadW = 0;               ///< of a load without a target: median of its runs, else usual
     std::vector<LadderNode> ladder; ///< of that resistance and time constant
 };
 
@@ -58,8 +59,8 @@ struct ExpectedCurve {
     std::optional<double> gateFigure(std::size_t step, const ProtocolStep& of, double minute) const;
 };
 
-/// Of these steps, which need not be stored yet.
-ExpectedCurve expectedCurve(const Document& document, Id<Study> study,
+/// Of these steps, which need not be stored yet; bench: expectedBench of the study.
+ExpectedCurve expectedCurve(const Document& document, Id<Study> study, const ExpectedBench& bench,
                             const std::vector<ProtocolStep>& protocol);
 
 } // namespace ibuki

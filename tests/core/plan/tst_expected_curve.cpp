@@ -21,6 +21,10 @@ ProtocolStep step(StepKind kind, double minutes, GateKind gate = GateKind::none,
     return made;
 }
 
+ExpectedCurve curveOf(const Document& document, Id<Study> study, const std::vector<ProtocolStep>& protocol) {
+    return expectedCurve(document, study, expectedBench(document, study), protocol);
+}
+
 /// One load of 150 W.
 story::Asked asked() {
     auto asked = story::ask();
@@ -57,7 +61,7 @@ private slots:
     void aColdSoakOpensItsGateAsTheExampleDoes() { // 150 W from cold: 0.1 K left after 301 s
         const auto story = asked();
         const std::vector protocol{step(StepKind::soak, 20, GateKind::remainingBelow, 0.1)};
-        const ExpectedCurve curve = expectedCurve(story.document, story.study, protocol);
+        const ExpectedCurve curve = curveOf(story.document, story.study, protocol);
         QCOMPARE(curve.steps.size(), std::size_t{1});
         QVERIFY(curve.steps[0].opensAt);
         QVERIFY_NEAR(60 * *curve.steps[0].opensAt, 301, 5.5); // a sample is 5 s
@@ -68,7 +72,7 @@ private slots:
         const auto story = asked();
         const std::vector protocol{step(StepKind::soak, 60, GateKind::chipSlopeBelow, 0.1),
                                    step(StepKind::measure, 5)};
-        const ExpectedCurve curve = expectedCurve(story.document, story.study, protocol);
+        const ExpectedCurve curve = curveOf(story.document, story.study, protocol);
         const ProtocolStep left = step(StepKind::soak, 60, GateKind::remainingBelow, 0.1);
         QVERIFY_NEAR(*curve.gateFigure(0, left, *curve.steps[0].opensAt), 0.0987, 0.01);
     }
@@ -93,7 +97,7 @@ private slots:
         const auto story = asked();
         const Document document = withSlowest(story.document, story.bench, 16.5);
         const auto protocol = presetSteps(ProtocolPreset::air, story.study);
-        const ExpectedCurve curve = expectedCurve(document, story.study, protocol);
+        const ExpectedCurve curve = curveOf(document, story.study, protocol);
         const ExpectedStep& soak = curve.steps.at(2);
         QCOMPARE(protocol[soak.row].kind, StepKind::soak);
         // The soak is made as long as the slowest part asks for: ln(40/0.2) of it.
@@ -115,7 +119,7 @@ private slots:
         edit.add(more);
         apply(story.document, edit.finish());
         const auto protocol = presetSteps(ProtocolPreset::air, story.study);
-        const ExpectedCurve curve = expectedCurve(story.document, story.study, protocol);
+        const ExpectedCurve curve = curveOf(story.document, story.study, protocol);
         QCOMPARE(curve.steps.size(), std::size_t{7});
         QCOMPARE(curve.steps[2].powerW, 150.0);
         QCOMPARE(curve.steps[4].powerW, 230.0);
@@ -135,10 +139,10 @@ private slots:
     }
     void nothingToRunIsAnEmptyCurve() {
         const auto story = asked();
-        const ExpectedCurve curve = expectedCurve(story.document, story.study, {});
+        const ExpectedCurve curve = curveOf(story.document, story.study, {});
         QVERIFY(curve.steps.empty());
         QVERIFY(!curve.gateFigure(0, step(StepKind::soak, 1), 0));
-        const ExpectedCurve days = expectedCurve(story.document, story.study, {step(StepKind::soak, 50'000)});
+        const ExpectedCurve days = curveOf(story.document, story.study, {step(StepKind::soak, 50'000)});
         QVERIFY(days.points.size() < 2500); // long ones are drawn coarser
     }
 };

@@ -30,7 +30,7 @@ std::vector<StepEvent> Driving::take(std::size_t source, double arrivedS, const 
     if (!zeroS_) zeroS_ = reading.timeS;
     GateSample sample{reading.timeS - *zeroS_, hottest(source, reading), {}};
     if (arrivedS - roomAtS_ < roomLastsS) sample.roomC = roomC_;
-    const std::vector<StepEvent> events = conductor_.take(sample);
+    std::vector<StepEvent> events = conductor_.take(sample);
     if (!events.empty()) load_(conductor_.wantedW());
     return events;
 }

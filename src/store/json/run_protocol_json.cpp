@@ -12,7 +12,7 @@
 namespace ibuki {
 namespace {
 
-using Json = nlohmann::json;
+using PlainJson = nlohmann::json;
 
 constexpr double mostMinutes = 100'000;
 constexpr std::size_t mostSteps = 1'000;
@@ -23,24 +23,24 @@ struct Reader {
     [[noreturn]] void refuse(const std::string& field) const {
         throw InputError("run-protocol", {file, {}, {}}, {{"field", field}});
     }
-    void known(const Json& json, std::initializer_list<std::string_view> names) const {
+    void known(const PlainJson& json, std::initializer_list<std::string_view> names) const {
         if (!json.is_object()) refuse("{}");
         for (const auto& [name, value] : json.items())
             if (std::find(names.begin(), names.end(), name) == names.end()) refuse(name);
     }
-    const Json& list(const Json& json, const char* field) const {
-        static const Json none = Json::array();
+    const PlainJson& list(const PlainJson& json, const char* field) const {
+        static const PlainJson none = PlainJson::array();
         const auto at = json.find(field);
         if (at == json.end()) return none;
         if (!at->is_array() || at->size() > mostSteps) refuse(field);
         return *at;
     }
-    std::string text(const Json& json, const char* field) const {
+    std::string text(const PlainJson& json, const char* field) const {
         const auto at = json.find(field);
         if (at == json.end() || !at->is_string()) refuse(field);
         return at->get<std::string>();
     }
-    double number(const Json& json, const char* field, double otherwise, double most) const {
+    double number(const PlainJson& json, const char* field, double otherwise, double most) const {
         const auto at = json.find(field);
         if (at == json.end() || at->is_null()) return otherwise;
         if (!at->is_number()) refuse(field);
@@ -50,9 +50,9 @@ struct Reader {
     }
 };
 
-std::vector<std::string> commandIn(const Reader& read, const Json& json) {
+std::vector<std::string> commandIn(const Reader& read, const PlainJson& json) {
     std::vector<std::string> command;
-    for (const Json& word : read.list(json, "command")) {
+    for (const PlainJson& word : read.list(json, "command")) {
         if (!word.is_string() || word.get_ref<const std::string&>().find('\0') != std::string::npos)
             read.refuse("command");
         command.push_back(word.get<std::string>());
@@ -61,7 +61,7 @@ std::vector<std::string> commandIn(const Reader& read, const Json& json) {
     return command;
 }
 
-ProtocolStep stepIn(const Reader& read, const Json& json, const std::vector<Load>& loads) {
+ProtocolStep stepIn(const Reader& read, const PlainJson& json, const std::vector<Load>& loads) {
     read.known(json, {"kind", "load", "minutes", "gate", "gate_value"});
     ProtocolStep step;
     const auto kind = fromWord<StepKind>(read.text(json, "kind"));
@@ -88,10 +88,10 @@ ProtocolStep stepIn(const Reader& read, const Json& json, const std::vector<Load
 
 RunProtocol readRunProtocol(const std::string& file) {
     const Reader read{file};
-    const Json json = readJsonFile(file);
+    const PlainJson json = readJsonFile(file);
     read.known(json, {"loads", "steps"});
     RunProtocol protocol;
-    for (const Json& one : read.list(json, "loads")) {
+    for (const PlainJson& one : read.list(json, "loads")) {
         read.known(one, {"name", "power_W", "command"});
         Load load;
         load.id = Id<Load>{static_cast<std::int64_t>(protocol.loads.size()) + 1};
@@ -101,7 +101,7 @@ RunProtocol readRunProtocol(const std::string& file) {
         protocol.loads.push_back(std::move(load));
         protocol.commands.push_back(commandIn(read, one));
     }
-    for (const Json& one : read.list(json, "steps"))
+    for (const PlainJson& one : read.list(json, "steps"))
         protocol.steps.push_back(stepIn(read, one, protocol.loads));
     if (protocol.steps.empty()) read.refuse("steps");
     for (std::size_t i = 0; i < protocol.steps.size(); ++i) protocol.steps[i].position = static_cast<int>(i);

@@ -2,10 +2,11 @@
 #include "cli/verb.h"
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
-#include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
-#include "core/evidence/response.h"
-#include "core/reduce/reduce.h"
+#include "core/import/import_rows.h"
+#include "core/import/recorded.h"
+#include "core/plan/mount_brief.h"
+#include "core/setup/run_setup.h"
 #include "live/recorder.h"
 #include "store/json/run_protocol_json.h"
 #include "store/project/project.h"
@@ -95,14 +96,19 @@ void checkUsage(RecordArguments& arguments) {
         throw UsageError(words::say("--every: seconds above 0"));
     if (arguments.forS && !(*arguments.forS > 0)) throw UsageError(words::say("--for: seconds above 0"));
     arguments.options.speed = speedFrom(arguments.speed);
-    if (arguments.next) throw UsageError(words::say("--next: not in this version"));
-    if (arguments.startLoad && !arguments.protocol)
-        throw UsageError(words::say("--start-load needs --protocol: the command stands there"));
+    if (arguments.startLoad && !arguments.protocol && !arguments.next)
+        throw UsageError(words::say("--start-load needs --protocol or --next: the command stands there"));
 }
 
 template <class E> const E* named(const Document& document, const std::string& name) {
     for (const auto& [id, entity] : document.all<E>())
         if (entity.name == name) return document.find(id);
+    return nullptr;
+}
+
+const Study* studyNamed(const Document& document, Id<Bench> bench, const std::string& name) {
+    for (const Study* study : document.where(&Study::bench, bench))
+        if (study->name == name) return study;
     return nullptr;
 }
 
@@ -113,78 +119,62 @@ const Mount* mountNamed(const Document& document, Id<Bench> bench, const std::st
     return nullptr;
 }
 
-std::vector<ConductedStep> stepsOf(const RunProtocol& protocol) {
+/// The steps of a file. Its commands start only by the user's own word.
+Conduct conductOf(const RunProtocol& protocol, bool startLoad) {
     std::vector<const Load*> loads;
     for (const Load& load : protocol.loads) loads.push_back(&load);
-    return conductedSteps(protocol.steps, loads);
-}
-
-/// Only by the user's own word: a file alone starts nothing.
-std::map<std::string, std::vector<std::string>> commandsOf(const RunProtocol& protocol, bool startLoad) {
-    std::map<std::string, std::vector<std::string>> commands;
+    Conduct conduct;
+    conduct.steps = conductedSteps(protocol.steps, loads);
     for (std::size_t i = 0; startLoad && i < protocol.loads.size(); ++i)
-        if (!protocol.commands[i].empty()) commands[protocol.loads[i].name] = protocol.commands[i];
-    return commands;
+        if (!protocol.commands[i].empty()) conduct.commands[protocol.loads[i].name] = protocol.commands[i];
+    return conduct;
 }
 
 std::string_view stateWord(StepState state) {
-    static constexpr std::string_view words[] = {"begun", "done", "timed-out", "skipped"};
+    static constexpr std::string_view words[] = {"begun",   "done",   "timed-out",
+                                                 "skipped", "paused", "aborted"};
     return words[static_cast<int>(state)];
 }
 
-struct Begun {
-    Id<Recording> recording;
-    std::optional<Id<Run>> run;
-};
-
-Begun begin(Project& project, const RecordArguments& arguments) {
-    const Bench* bench = named<Bench>(project.document(), arguments.bench);
-    if (!bench) throw InputError("record-bench", {arguments.project, {}, {}}, {{"bench", arguments.bench}});
-    const Mount* mount =
-        arguments.mount ? mountNamed(project.document(), bench->id, *arguments.mount) : nullptr;
-    if (arguments.mount && !mount)
-        throw InputError("record-mount", {arguments.project, {}, {}}, {{"mount", *arguments.mount}});
-    Recording recording;
-    recording.bench = bench->id;
-    recording.start = wallNow();
-    recording.fileName =
-        fmt::format("{} {}", mount ? mount->name : bench->name, dateTimeText(*recording.start));
-    recording.readAs = Message{"recorded", {{"sources", arguments.sources}}};
-    recording.state = RecordingState::open;
-    Edit edit(project.document(), Message{"edit-record", {{"name", recording.fileName}}});
-    Begun begun{edit.add(recording), {}};
-    if (mount) {
-        Run run;
-        run.mount = mount->id;
-        run.recording = begun.recording;
-        run.repeat = static_cast<int>(runsOf(project.document(), mount->id).size()) + 1;
-        begun.run = edit.add(run);
+/// The study's next mount, or the one that is named, or none.
+RecordingWish wishOf(const Document& document, const RecordArguments& arguments) {
+    RecordingWish wish;
+    wish.bench = named<Bench>(document, arguments.bench)->id;
+    wish.sources = arguments.sources;
+    wish.at = wallNow();
+    if (arguments.mount) {
+        const Mount* mount = mountNamed(document, wish.bench, *arguments.mount);
+        if (!mount)
+            throw InputError("record-mount", {arguments.project, {}, {}}, {{"mount", *arguments.mount}});
+        wish.mount = mount->id;
     }
-    project.apply(edit.finish());
-    return begun;
+    if (arguments.next) {
+        const Study* study = studyNamed(document, wish.bench, *arguments.next);
+        if (!study)
+            throw InputError("record-study", {arguments.project, {}, {}}, {{"study", *arguments.next}});
+        const auto open = openSlots(document, study->id);
+        if (open.empty()) throw InputError("record-nothing-planned", {}, {{"study", study->name}});
+        wish.slot = open.front()->id;
+        wish.name = words::text(briefOf(document, *open.front(), wish.at).title);
+    }
+    return wish;
+}
+
+/// What a run of the study's next mount goes through, and what it is watched by.
+Conduct conductOf(const Document& document, Id<Study> study, bool startLoad) {
+    Conduct conduct;
+    conduct.steps = runSteps(document, study);
+    for (const Load* load : loadsOf(document, study))
+        if (startLoad && !load->command.empty()) conduct.commands[load->name] = load->command;
+    conduct.rules = watchRules(document, study);
+    return conduct;
 }
 
 /// Its rows are there; a figure follows where it belongs to a mount and a load can be told.
-void end(Project& project, const Begun& begun, const RecorderResult& result) {
-    Recording recording = *project.document().find(begun.recording);
-    recording.samples = result.extent.samples;
-    recording.durationS = result.extent.durationS;
-    recording.state = RecordingState::closed;
-    if (result.start) recording.start = result.start;
-    Edit edit(project.document(), Message{"edit-record-end", {{"name", recording.fileName}}});
-    edit.put(recording);
-    if (begun.run && result.extent.samples > 1) {
-        try {
-            const Run& run = *project.document().find(*begun.run);
-            RunReduction stored;
-            stored.run = run.id;
-            stored.settings = settingsFor(project.document(), run, nullptr);
-            stored.reduction = reduceByEveryMetric(project.loadTrace(begun.recording), stored.settings);
-            edit.add(stored);
-        } catch (const InputError&) { // nothing to be told from it; the recording stays
-        }
-    }
-    project.apply(edit.finish());
+void end(Project& project, Id<Recording> recording, const RecorderResult& result) {
+    const RecordedExtent extent{result.extent.samples, result.extent.durationS, result.start};
+    const Trace trace = project.loadTrace(recording);
+    project.apply(endRecording(project.document(), recording, extent, &trace));
 }
 
 /// Events as lines of JSON, or the few that a person wants to know.
@@ -271,18 +261,22 @@ void record(const RecordArguments& arguments, std::ostream& out) {
     Project project = Project::open(arguments.project);
     if (!named<Bench>(project.document(), arguments.bench))
         throw InputError("record-bench", {arguments.project, {}, {}}, {{"bench", arguments.bench}});
+    const RecordingWish wish = wishOf(project.document(), arguments);
     std::vector<std::unique_ptr<Source>> sources;
-    std::optional<RunProtocol> protocol;
-    if (arguments.protocol) protocol = readRunProtocol(*arguments.protocol);
+    std::optional<Conduct> conduct;
+    if (const Slot* slot = project.document().find(wish.slot))
+        conduct = conductOf(project.document(), slot->study, arguments.startLoad);
+    if (arguments.protocol) conduct = conductOf(readRunProtocol(*arguments.protocol), arguments.startLoad);
     for (const std::string& spec : arguments.sources)
         sources.push_back(openSource(spec, arguments.options)); // before anything is stored
-    const Begun begun = begin(project, arguments);
+    const RecordingBegun begun = beginRecording(project.document(), wish);
+    project.apply(begun.set);
     Teller tell(out, arguments.json, begun.recording);
     Recorder recorder(std::move(sources), RecordingJournal(project.path(), begun.recording),
                       [&tell](const RecorderEvent& event) { tell(event); });
-    if (protocol) recorder.conduct(stepsOf(*protocol), commandsOf(*protocol, arguments.startLoad));
+    if (conduct) recorder.conduct(std::move(*conduct));
     const RecorderResult result = recorder.run(stop.get_token(), arguments.forS);
-    end(project, begun, result);
+    end(project, begun.recording, result);
     tell.closed(result);
 }
 

@@ -2,66 +2,116 @@
 #include "live/driving.h"
 
 #include <algorithm>
-#include <cmath>
 
 namespace ibuki {
-namespace {
 
-constexpr double roomLastsS = 60; ///< a room that was read longer ago is none
+Driving::Driving(std::vector<ConductedStep> steps, std::optional<WatchRules> rules,
+                 std::function<void(std::optional<double>)> load)
+    : conductor_(std::move(steps)), load_(std::move(load)) {
+    if (rules) watch_.emplace(std::move(*rules));
+}
 
-} // namespace
-
-void Driving::add(std::size_t source, const std::vector<SourceChannel>& channels) {
+void Driving::add(std::size_t source, const std::vector<SourceChannel>& channels, double keptS) {
     const std::lock_guard lock(mutex_);
-    if (roles_.size() <= source) roles_.resize(source + 1);
+    if (places_.size() <= source) places_.resize(source + 1);
     for (const SourceChannel& channel : channels) {
-        roles_[source].push_back(channel.role);
+        places_[source].push_back(channels_++);
+        latest_.add(channel.role, keptS);
         if (isChipTemperature(channel.role) && !driver_) driver_ = source;
     }
 }
 
-std::vector<StepEvent> Driving::take(std::size_t source, double arrivedS, const Reading& reading) {
+Driven Driving::take(std::size_t source, double arrivedS, const Reading& reading) {
     const std::lock_guard lock(mutex_);
-    if (const auto read = room(source, reading)) {
-        roomC_ = read;
-        roomAtS_ = arrivedS;
-    }
+    latest_.take(places_.at(source), reading.values, arrivedS);
     if (source != driver_.value_or(0)) return {};
     if (!zeroS_) zeroS_ = reading.timeS;
-    GateSample sample{reading.timeS - *zeroS_, hottest(source, reading), {}};
-    if (arrivedS - roomAtS_ < roomLastsS) sample.roomC = roomC_;
-    std::vector<StepEvent> events = conductor_.take(sample);
-    if (!events.empty()) load_(conductor_.wantedW());
-    return events;
+    sample_ = latest_.at(arrivedS);
+    sample_.timeS = reading.timeS - *zeroS_;
+    Driven driven;
+    driven.steps = conductor_.take(sample_);
+    note(driven.steps);
+    if (watch_) driven.watched = watch_->take(sample_, watched(sample_.timeS));
+    const bool mustStop =
+        std::any_of(driven.watched.begin(), driven.watched.end(), [](const WatchEvent& event) {
+            return event.flag.severity == Severity::reject && !event.over;
+        });
+    if (mustStop) {
+        const auto aborted = conductor_.abort(sample_.timeS);
+        note(aborted);
+        driven.steps.insert(driven.steps.end(), aborted.begin(), aborted.end());
+    }
+    if (!driven.steps.empty()) load_(conductor_.wantedW());
+    return driven;
 }
 
-template <class What> void Driving::each(std::size_t source, const Reading& reading, What&& what) const {
-    const auto& roles = roles_.at(source);
-    for (std::size_t i = 0; i < std::min(reading.values.size(), roles.size()); ++i)
-        if (std::isfinite(reading.values[i])) what(roles[i], reading.values[i]);
+Driven Driving::say(Word word) {
+    const std::lock_guard lock(mutex_);
+    const double now = sample_.timeS;
+    Driven driven;
+    switch (word) {
+    case Word::handsDone:
+        driven.steps = conductor_.confirm(now);
+        break;
+    case Word::skip:
+        driven.steps = conductor_.skip(now);
+        break;
+    case Word::pause:
+        driven.steps = conductor_.pause(now);
+        break;
+    case Word::resume:
+        driven.steps = conductor_.resume(now);
+        break;
+    case Word::abort:
+        driven.steps = conductor_.abort(now);
+        break;
+    case Word::startOver:
+        driven.steps = conductor_.startOver(now);
+        break;
+    }
+    note(driven.steps);
+    if (!driven.steps.empty()) load_(conductor_.wantedW());
+    return driven;
 }
 
-/// Mean of all that read it.
-std::optional<double> Driving::room(std::size_t source, const Reading& reading) const {
-    double sum = 0;
-    int count = 0;
-    each(source, reading, [&](Role role, double value) {
-        if (role != Role::ambient) return;
-        sum += value;
-        ++count;
-    });
-    return count > 0 ? std::optional(sum / count) : std::nullopt;
+/// Since when the load runs.
+void Driving::note(const std::vector<StepEvent>& events) {
+    for (const StepEvent& event : events) {
+        const bool begun = event.state == StepState::begun;
+        const std::string load = begun ? conductor_.steps()[event.step].load : std::string();
+        if (!begun && event.state != StepState::paused && event.state != StepState::aborted) continue;
+        if (load != running_) loadBeganS_ = event.timeS;
+        running_ = load;
+    }
 }
 
-/// Of the cores; of any temperature of the chip where there are none.
-std::optional<double> Driving::hottest(std::size_t source, const Reading& reading) const {
-    std::optional<double> core;
-    std::optional<double> any;
-    each(source, reading, [&](Role role, double value) {
-        if (role == Role::core) core = std::max(core.value_or(value), value);
-        if (isChipTemperature(role)) any = std::max(any.value_or(value), value);
-    });
-    return core ? core : any;
+WatchedStep Driving::watched(double timeS) const {
+    WatchedStep step;
+    const ConductedStep* now = conductor_.current();
+    if (!now || conductor_.isPaused()) return step;
+    step.kind = now->kind;
+    step.powerW = now->powerW;
+    step.loaded = !running_.empty();
+    step.sinceS = timeS - (step.loaded ? loadBeganS_ : conductor_.beganS());
+    return step;
+}
+
+RunStatus Driving::status() const {
+    const std::lock_guard lock(mutex_);
+    RunStatus status;
+    status.sample = sample_;
+    status.place = conductor_.place();
+    status.count = conductor_.steps().size();
+    if (const ConductedStep* step = conductor_.current()) status.step = *step;
+    status.stepBeganS = conductor_.beganS();
+    status.paused = conductor_.isPaused();
+    status.gate = conductor_.gate();
+    if (!watch_) return status;
+    status.lamps = watch_->lamps();
+    const double left = status.step ? status.stepBeganS + 60 * status.step->minutes - sample_.timeS : 0;
+    if (status.gate && status.gate->opensInS && *status.gate->opensInS > left)
+        status.unsteady = watch_->unsteady();
+    return status;
 }
 
 } // namespace ibuki

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "core/conduct/conductor.h"
+#include "core/conduct/watch.h"
 #include "live/source.h"
 
 #include <functional>
@@ -9,35 +10,62 @@
 
 namespace ibuki {
 
-/// The conductor among the threads of the sources: it follows the first source that reads a chip, in that
-/// one's thread, so that a simulated bench feels its load with the very next sample.
+/// What the user says to a run that is under way.
+enum class Word { handsDone, skip, pause, resume, abort, startOver };
+
+/// How a run stands.
+struct RunStatus {
+    BenchSample sample; ///< its time: since the first reading of the source that is followed
+    std::size_t place = 0;
+    std::size_t count = 0;             ///< of steps
+    std::optional<ConductedStep> step; ///< nothing: none is under way
+    double stepBeganS = 0;
+    bool paused = false;
+    std::optional<GateReading> gate;
+    std::array<LampReading, 5> lamps;
+    std::vector<Message> unsteady; ///< why the gate will not open in time
+};
+
+struct Driven {
+    std::vector<StepEvent> steps;
+    std::vector<WatchEvent> watched;
+};
+
+/// Conductor and watch among the threads of the sources: they follow the first source that reads a chip, in
+/// that one's thread, so that a simulated bench feels its load with the very next sample.
 class Driving {
 public:
-    /// load: told the power that is wanted, whenever a step begins or ends.
-    Driving(std::vector<ConductedStep> steps, std::function<void(std::optional<double>)> load)
-        : conductor_(std::move(steps)), load_(std::move(load)) {}
+    /// load: told the power that is wanted, whenever a step begins or ends. rules: nothing is watched
+    /// without.
+    Driving(std::vector<ConductedStep> steps, std::optional<WatchRules> rules,
+            std::function<void(std::optional<double>)> load);
 
-    void add(std::size_t source, const std::vector<SourceChannel>& channels);
+    /// kept: s, how long a reading of the source counts.
+    void add(std::size_t source, const std::vector<SourceChannel>& channels, double keptS);
 
     /// What a reading makes happen; times are since the first reading of the source that is followed.
-    std::vector<StepEvent> take(std::size_t source, double arrivedS, const Reading& reading);
+    Driven take(std::size_t source, double arrivedS, const Reading& reading);
+    Driven say(Word word);
 
+    RunStatus status() const;
     const std::vector<ConductedStep>& steps() const { return conductor_.steps(); }
 
 private:
-    /// Calls what with each finite value and its role.
-    template <class What> void each(std::size_t source, const Reading& reading, What&& what) const;
-    std::optional<double> room(std::size_t source, const Reading& reading) const;
-    std::optional<double> hottest(std::size_t source, const Reading& reading) const;
+    WatchedStep watched(double timeS) const;
+    void note(const std::vector<StepEvent>& events);
 
-    std::mutex mutex_;
+    mutable std::mutex mutex_;
     Conductor conductor_;
+    std::optional<Watch> watch_;
     std::function<void(std::optional<double>)> load_;
-    std::vector<std::vector<Role>> roles_; ///< of each source's channels
+    LatestReadings latest_;
+    std::vector<std::vector<std::size_t>> places_; ///< of each source's channels among the latest
+    std::size_t channels_ = 0;
     std::optional<std::size_t> driver_;
-    std::optional<double> roomC_;
-    double roomAtS_ = 0; ///< steady clock
     std::optional<double> zeroS_;
+    BenchSample sample_;
+    std::string running_; ///< name of the load
+    double loadBeganS_ = 0;
 };
 
 } // namespace ibuki

@@ -3,8 +3,9 @@
 
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
-#include "live/driving.h"
 #include "live/load_process.h"
+#include "live/reading_queue.h"
+#include "live/typed_source.h"
 
 #include <algorithm>
 #include <cmath>
@@ -19,91 +20,15 @@ namespace ibuki {
 namespace {
 
 constexpr double saveEveryS = 0.4;
-constexpr double lastMomentS = 0.3;         ///< for a reading that is on its way when the time is over
-constexpr std::size_t saveRows = 2'000;     ///< or so many rows
-constexpr std::size_t mostQueued = 20'000;  ///< rows; sources wait then
-constexpr std::size_t mostKept = 4'000'000; ///< numbers in memory while the disk is full
+constexpr double lastMomentS = 0.3; ///< for a reading that is on its way when the time is over
+constexpr std::size_t saveRows = ReadingQueue::saveRows; ///< in one commit
+constexpr std::size_t mostKept = 4'000'000;              ///< numbers in memory while the disk is full
 constexpr double retryS = 1;
 constexpr double leastSilenceS = 5;
 constexpr double silenceIntervals = 5;
 constexpr double unknownSilenceS = 60; ///< of a source that gave one row only
 
-struct Arrived {
-    std::size_t source = 0;
-    double arrivedS = 0; ///< steady clock
-    Reading reading;
-    std::vector<SourceChannel> added;
-    std::int64_t bad = 0;
-    std::vector<StepEvent> steps; ///< that this reading made happen
-};
-
-/// What the sources' threads hand to the loop.
-class Queue {
-public:
-    void put(Arrived arrived) {
-        std::unique_lock lock(mutex_);
-        room_.wait(lock, [this] { return closed_ || waiting_.size() < mostQueued; });
-        if (closed_) return;
-        waiting_.push_back(std::move(arrived));
-        lock.unlock();
-        some_.notify_one();
-    }
-    std::deque<Arrived> takeAll(const std::stop_token& stop, double untilS) {
-        std::unique_lock lock(mutex_);
-        some_.wait_until(lock, stop, steadyPoint(untilS), [this] { return waiting_.size() >= saveRows; });
-        std::deque<Arrived> taken = std::exchange(waiting_, {});
-        lock.unlock();
-        room_.notify_all();
-        return taken;
-    }
-    void close() {
-        const std::lock_guard lock(mutex_);
-        closed_ = true;
-        room_.notify_all();
-    }
-
-private:
-    std::mutex mutex_;
-    std::condition_variable_any some_;
-    std::condition_variable room_;
-    std::deque<Arrived> waiting_;
-    bool closed_ = false;
-};
-
-class QueueSink : public SourceSink {
-public:
-    QueueSink(Queue& queue, std::size_t source, Driving* driving)
-        : queue_(queue), source_(source), driving_(driving) {}
-    void take(Reading reading) override {
-        Arrived arrived = now();
-        arrived.reading = std::move(reading);
-        if (driving_) arrived.steps = driving_->take(source_, arrived.arrivedS, arrived.reading);
-        queue_.put(std::move(arrived));
-    }
-    void add(std::vector<SourceChannel> channels) override {
-        Arrived arrived = now();
-        if (driving_) driving_->add(source_, channels);
-        arrived.added = std::move(channels);
-        queue_.put(std::move(arrived));
-    }
-    void badRows(std::int64_t count) override {
-        Arrived arrived = now();
-        arrived.bad = count;
-        queue_.put(std::move(arrived));
-    }
-
-private:
-    Arrived now() const {
-        Arrived arrived;
-        arrived.source = source_;
-        arrived.arrivedS = steadyNowS();
-        return arrived;
-    }
-
-    Queue& queue_;
-    std::size_t source_;
-    Driving* driving_;
-};
+double keptS(const Source& source) { return source.isTyped() ? TypedSource::keptS : LatestReadings::lastsS; }
 
 /// A channel that says nothing for a while is lost; one that speaks again is back.
 struct Hearing {
@@ -113,43 +38,96 @@ struct Hearing {
     bool lost = false;
 };
 
-/// How often a source gives rows, as far as it was seen.
-struct Pace {
-    std::optional<double> lastS; ///< on the recording's clock
-    double intervalS = 0;        ///< 0: not known yet
+/// A source and who reads it.
+struct Reader {
+    std::unique_ptr<Source> source;
+    std::vector<std::size_t> places; ///< its channels → channel of the recording
+    double startedS = 0;             ///< steady clock
+    std::optional<double> lastS;     ///< of its last row, on the recording's clock
+    double intervalS = 0;            ///< between its rows, as far as it was seen; 0: not known yet
+    std::unique_ptr<QueueSink> sink;
+    std::jthread thread;
+
+    void sawRow(double time) {
+        if (lastS && time > *lastS)
+            intervalS = intervalS > 0 ? 0.9 * intervalS + 0.1 * (time - *lastS) : time - *lastS;
+        lastS = time;
+    }
 };
 
 } // namespace
 
 struct Recorder::State {
-    std::vector<std::unique_ptr<Source>> sources;
+    std::mutex readersMutex; ///< the list grows while loads are told to all
+    std::vector<std::unique_ptr<Reader>> readers;
     RecordingJournal journal;
     std::function<void(const RecorderEvent&)> tell;
-    Queue queue;
-    std::vector<std::vector<std::size_t>> places; ///< source → its channels → channel of the recording
-    std::vector<SourceChannel> channels;          ///< columns made unique
+    ReadingQueue queue;
+    std::vector<SourceChannel> channels; ///< columns made unique
     std::vector<Hearing> hearings;
     std::map<Role, int> ofRole;
+    LatestReadings latest; ///< as far as it is stored
     std::vector<LiveRow> pending;
     double beganS = steadyNowS();
     std::optional<double> firstS;        ///< of the first row, on the recording's clock
     std::optional<double> primaryFirstS; ///< of the first source's first row
     double lastS = 0;                    ///< of the last row
     double lastOwnS = 0;                 ///< of the first source's last row
-    std::vector<Pace> paces;             ///< of the sources
     std::unique_ptr<Driving> driving;
     bool full = false;
     bool ended = false;
     double retryAtS = 0;
     std::int64_t lost = 0;
+    std::mutex requestsMutex;
+    std::vector<std::unique_ptr<Source>> toAdd;
+    std::vector<std::string> toDrop;
 
     State(std::vector<std::unique_ptr<Source>> from, RecordingJournal into,
           std::function<void(const RecorderEvent&)> to)
-        : sources(std::move(from)),
-          journal(std::move(into)),
-          tell(std::move(to)),
-          places(sources.size()),
-          paces(sources.size()) {}
+        : journal(std::move(into)), tell(std::move(to)) {
+        for (auto& source : from) addReader(std::move(source));
+    }
+
+    ~State() { // also when a store failed: nobody waits for room in the queue
+        queue.close();
+        for (const auto& reader : readers) reader->thread.request_stop();
+        readers.clear();
+    }
+
+    Reader& addReader(std::unique_ptr<Source> source) {
+        auto reader = std::make_unique<Reader>();
+        reader->source = std::move(source);
+        const std::lock_guard lock(readersMutex);
+        readers.push_back(std::move(reader));
+        return *readers.back();
+    }
+
+    void start(std::size_t index) {
+        Reader& reader = *readers[index];
+        reader.startedS = steadyNowS();
+        reader.sink = std::make_unique<QueueSink>(queue, index, driving.get(), keptS(*reader.source));
+        reader.thread = std::jthread([source = reader.source.get(), sink = reader.sink.get()](
+                                         const std::stop_token& stopped) { source->run(stopped, *sink); });
+    }
+
+    /// Sources that were asked for, or away, while it runs.
+    void takeRequests() {
+        std::unique_lock lock(requestsMutex);
+        auto adding = std::exchange(toAdd, {});
+        const auto dropping = std::exchange(toDrop, {});
+        lock.unlock();
+        for (auto& source : adding) {
+            save(); // rows before are narrower
+            Reader& reader = addReader(std::move(source));
+            const auto added = reader.source->channels();
+            if (driving) driving->add(readers.size() - 1, added, keptS(*reader.source));
+            addChannels(readers.size() - 1, added, true);
+            start(readers.size() - 1);
+        }
+        for (const std::string& spec : dropping)
+            for (const auto& reader : readers)
+                if (reader->source->spec() == spec) reader->thread.request_stop();
+    }
 
     double sinceFirst(double timeS) const { return firstS ? timeS - *firstS : 0; }
 
@@ -157,8 +135,10 @@ struct Recorder::State {
         tell(FlagRaised{makeFlag(severity, code, std::move(fields)), sinceFirst(lastS)});
     }
 
+    void flag(const Flag& raised) { tell(FlagRaised{raised, sinceFirst(lastS)}); }
+
     RecordedChannel told(std::size_t channel) const {
-        return {channels[channel], sources[hearings[channel].source]->spec()};
+        return {channels[channel], readers[hearings[channel].source]->source->spec()};
     }
 
     /// At the opening told all together, by the one who opens.
@@ -168,7 +148,8 @@ struct Recorder::State {
         for (SourceChannel channel : added) {
             channel.column = unlikeOthers(channel.column, channels);
             stored.push_back({channel.column, channel.role, ofRole[channel.role]++, channel.unit});
-            places[source].push_back(channels.size());
+            readers[source]->places.push_back(channels.size());
+            latest.add(channel.role, keptS(*readers[source]->source));
             channels.push_back(std::move(channel));
             hearings.push_back({source, lastS, steadyNowS(), false});
             opened.channels.push_back(told(channels.size() - 1));
@@ -181,8 +162,10 @@ struct Recorder::State {
     /// When a row of the source happened, on the recording's clock: the first source's own.
     double timeOf(const Arrived& arrived) const {
         if (arrived.source == 0) return arrived.reading.timeS;
-        if (sources[0]->hasOwnClock()) return lastOwnS; // at its last row
-        return sources[arrived.source]->hasOwnClock() ? arrived.arrivedS - beganS : arrived.reading.timeS;
+        if (readers[0]->source->hasOwnClock()) return lastOwnS; // at its last row
+        const Reader& reader = *readers[arrived.source];
+        return reader.source->hasOwnClock() ? arrived.arrivedS - beganS
+                                            : reader.startedS - beganS + arrived.reading.timeS;
     }
 
     void takeRow(const Arrived& arrived, std::optional<double> forS) {
@@ -196,18 +179,14 @@ struct Recorder::State {
             lastOwnS = time;
         }
         time = std::max(time, lastS);
-        Pace& pace = paces[arrived.source];
-        if (pace.lastS && time > *pace.lastS)
-            pace.intervalS =
-                pace.intervalS > 0 ? 0.9 * pace.intervalS + 0.1 * (time - *pace.lastS) : time - *pace.lastS;
-        pace.lastS = time;
+        readers[arrived.source]->sawRow(time);
         if (!firstS) {
             firstS = time;
             for (Hearing& hearing : hearings) hearing.lastS = time;
         }
         lastS = time;
         LiveRow row{time, std::vector<double>(channels.size(), nan)};
-        const auto& own = places[arrived.source];
+        const auto& own = readers[arrived.source]->places;
         for (std::size_t i = 0; i < arrived.reading.values.size() && i < own.size(); ++i) {
             const double value = arrived.reading.values[i];
             row.values[own[i]] = value;
@@ -233,7 +212,9 @@ struct Recorder::State {
         if (!firstS) return;
         for (std::size_t i = 0; i < hearings.size(); ++i) {
             Hearing& hearing = hearings[i];
-            const double interval = paces[hearing.source].intervalS;
+            const Reader& reader = *readers[hearing.source];
+            if (reader.source->isTyped()) continue;
+            const double interval = reader.intervalS;
             const double limit =
                 interval > 0 ? std::max(leastSilenceS, silenceIntervals * interval) : unknownSilenceS;
             const double silence = std::max(lastS - hearing.lastS, steadyNowS() - hearing.steadyS);
@@ -262,30 +243,42 @@ struct Recorder::State {
             return;
         }
         saved_ = 0;
-        pending.clear();
         if (std::exchange(full, false)) flag("disk-room", Severity::info);
-        tell(RowsSaved{journal.extent()});
+        RowsSaved saved{journal.extent(), std::exchange(pending, {}), {}};
+        for (LiveRow& row : saved.rows) {
+            latest.take(0, row.values, row.timeS);
+            row.timeS -= *firstS;
+        }
+        saved.sample = latest.at(lastS);
+        saved.sample.timeS = saved.rows.back().timeS;
+        tell(saved);
     }
     std::size_t saved_ = 0;
 
     void tellSteps(const Arrived& arrived) {
-        for (const StepEvent& event : arrived.steps) {
+        for (const WatchEvent& event : arrived.driven.watched) flag(event.flag);
+        for (const StepEvent& event : arrived.driven.steps) {
             const ConductedStep& step = driving->steps()[event.step];
             tell(StepChanged{step, event.state, event.timeS, event.predictedS});
-            const bool simulated = std::any_of(sources.begin(), sources.end(),
-                                               [](const auto& source) { return source->takesLoad(); });
-            if (event.state == StepState::begun && step.load != std::exchange(runningLoad, step.load)) {
-                stopLoad();
-                if (const auto command = commands.find(step.load); command != commands.end())
-                    process = std::make_unique<LoadProcess>(command->second);
-                else if (!step.load.empty() && !simulated)
-                    flag("start-load", Severity::info, {{"load", step.load}});
-            }
-            if (event.state != StepState::begun && event.step + 1 == driving->steps().size()) {
-                ended = true;
-                stopLoad();
-            }
+            const bool begun = event.state == StepState::begun;
+            const bool held = event.state == StepState::paused || event.state == StepState::aborted;
+            if (begun || held) runLoad(begun ? step.load : std::string());
+            const bool last = event.state != StepState::paused && event.step + 1 == driving->steps().size();
+            if (!begun && (last || event.state == StepState::aborted)) ended = true;
         }
+        if (ended) runLoad({});
+    }
+
+    void runLoad(const std::string& load) {
+        if (load == std::exchange(runningLoad, load)) return;
+        stopLoad();
+        if (load.empty()) return;
+        const bool simulated = std::any_of(readers.begin(), readers.end(),
+                                           [](const auto& reader) { return reader->source->takesLoad(); });
+        if (const auto command = commands.find(load); command != commands.end())
+            process = std::make_unique<LoadProcess>(command->second);
+        else if (!simulated)
+            flag("start-load", Severity::info, {{"load", load}});
     }
     std::string runningLoad;
     std::map<std::string, std::vector<std::string>> commands;
@@ -306,9 +299,9 @@ struct Recorder::State {
                 addChannels(one.source, one.added, true);
             } else if (one.bad > 0) {
                 flag("bad-rows", Severity::warn,
-                     {{"count", one.bad}, {"source", sources[one.source]->spec()}});
+                     {{"count", one.bad}, {"source", readers[one.source]->source->spec()}});
             } else {
-                takeRow(one, forS);
+                if (one.isRow) takeRow(one, forS);
                 tellSteps(one);
             }
         }
@@ -322,51 +315,70 @@ Recorder::Recorder(std::vector<std::unique_ptr<Source>> sources, RecordingJourna
 
 Recorder::~Recorder() = default;
 
-void Recorder::conduct(std::vector<ConductedStep> steps,
-                       std::map<std::string, std::vector<std::string>> commands) {
-    state_->commands = std::move(commands);
-    state_->driving = std::make_unique<Driving>(std::move(steps), [this](std::optional<double> powerW) {
-        for (const auto& source : state_->sources) source->setLoad(powerW);
-    });
-    for (std::size_t i = 0; i < state_->sources.size(); ++i)
-        state_->driving->add(i, state_->sources[i]->channels());
+void Recorder::conduct(Conduct conduct) {
+    State& state = *state_;
+    state.commands = std::move(conduct.commands);
+    state.driving = std::make_unique<Driving>(std::move(conduct.steps), std::move(conduct.rules),
+                                              [&state](std::optional<double> powerW) {
+                                                  const std::lock_guard lock(state.readersMutex);
+                                                  for (const auto& reader : state.readers)
+                                                      reader->source->setLoad(powerW);
+                                              });
+    for (std::size_t i = 0; i < state.readers.size(); ++i) {
+        const Source& source = *state.readers[i]->source;
+        state.driving->add(i, source.channels(), keptS(source));
+    }
 }
+
+void Recorder::say(Word word) {
+    if (!state_->driving) return;
+    Arrived arrived;
+    arrived.driven = state_->driving->say(word);
+    if (!arrived.driven.steps.empty()) state_->queue.put(std::move(arrived));
+}
+
+void Recorder::add(std::unique_ptr<Source> source) {
+    const std::lock_guard lock(state_->requestsMutex);
+    state_->toAdd.push_back(std::move(source));
+}
+
+void Recorder::drop(const std::string& spec) {
+    const std::lock_guard lock(state_->requestsMutex);
+    state_->toDrop.push_back(spec);
+}
+
+RunStatus Recorder::status() const { return state_->driving ? state_->driving->status() : RunStatus{}; }
 
 RecorderResult Recorder::run(const std::stop_token& stop, std::optional<double> forS) {
     State& state = *state_;
-    for (std::size_t i = 0; i < state.sources.size(); ++i)
-        state.addChannels(i, state.sources[i]->channels(), false);
+    for (std::size_t i = 0; i < state.readers.size(); ++i)
+        state.addChannels(i, state.readers[i]->source->channels(), false);
     ChannelsOpened opened;
     for (std::size_t i = 0; i < state.channels.size(); ++i) opened.channels.push_back(state.told(i));
     state.tell(opened);
     state.beganS = steadyNowS();
-    std::vector<std::unique_ptr<QueueSink>> sinks;
-    std::vector<std::jthread> threads;
-    for (std::size_t i = 0; i < state.sources.size(); ++i) {
-        sinks.push_back(std::make_unique<QueueSink>(state.queue, i, state.driving.get()));
-        threads.emplace_back([source = state.sources[i].get(), sink = sinks.back().get()](
-                                 const std::stop_token& stopped) { source->run(stopped, *sink); });
-    }
-    const bool steady = !state.sources.empty() && !state.sources[0]->hasOwnClock();
+    for (std::size_t i = 0; i < state.readers.size(); ++i) state.start(i);
+    const bool steady = !state.readers.empty() && !state.readers[0]->source->hasOwnClock();
     while (!stop.stop_requested() && !state.ended) {
         double until = steadyNowS() + saveEveryS;
         if (steady && forS) until = std::min(until, state.beganS + *forS + 0.05);
         state.take(state.queue.takeAll(stop, until), forS);
         state.save();
+        state.takeRequests();
         // A first source that says nothing any more does not keep the rest waiting for its clock.
         if (steady && forS && steadyNowS() - state.beganS > *forS + lastMomentS) state.ended = true;
     }
     state.stopLoad();
-    for (std::jthread& thread : threads) thread.request_stop();
+    for (const auto& reader : state.readers) reader->thread.request_stop();
     if (!state.ended) state.take(state.queue.takeAll(stop, steadyNowS()), forS); // what had arrived
     state.queue.close();
-    threads.clear();
+    for (const auto& reader : state.readers) reader->thread = {};
     state.retryAtS = 0;
     state.save();
     RecorderResult result{state.journal.extent(), state.lost, {}};
     if (state.full) result.lost += static_cast<std::int64_t>(state.pending.size());
-    if (!state.sources.empty() && state.firstS && state.primaryFirstS)
-        if (const auto start = state.sources[0]->start())
+    if (!state.readers.empty() && state.firstS && state.primaryFirstS)
+        if (const auto start = state.readers[0]->source->start())
             result.start = Instant{start->ms + static_cast<std::int64_t>(1000 * *state.firstS)};
     return result;
 }

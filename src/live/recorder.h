@@ -6,7 +6,7 @@
 // project before anybody is told of it.
 
 #include "core/base/flag.h"
-#include "core/conduct/conductor.h"
+#include "live/driving.h"
 #include "live/source.h"
 #include "store/project/recording_journal.h"
 
@@ -28,7 +28,9 @@ struct ChannelsOpened {
     bool later = false;
 };
 struct RowsSaved {
-    LiveExtent extent; ///< on the disk from here on
+    LiveExtent extent;         ///< on the disk from here on
+    std::vector<LiveRow> rows; ///< those that came to it; times since the first row
+    BenchSample sample;        ///< what they say together of the bench
 };
 struct FlagRaised {
     Flag flag;
@@ -41,6 +43,14 @@ struct StepChanged {
     std::optional<double> predictedS;
 };
 using RecorderEvent = std::variant<ChannelsOpened, RowsSaved, FlagRaised, StepChanged>;
+
+/// What a recording goes through and by what it is watched.
+struct Conduct {
+    std::vector<ConductedStep> steps; ///< it ends with the last of them; none: it ends by itself or never
+    std::map<std::string, std::vector<std::string>>
+        commands; ///< of loads by name, run while their load should; who gives them has the user's consent
+    std::optional<WatchRules> rules; ///< nothing: nothing is watched
+};
 
 struct RecorderResult {
     LiveExtent extent;
@@ -55,11 +65,14 @@ public:
              std::function<void(const RecorderEvent&)> tell);
     ~Recorder();
 
-    /// Steps to go through while it runs; it ends with the last of them. Before it runs. The first source
-    /// that reads a chip drives them; what is simulated gets their loads.
-    /// commands: of loads by name, run while their load should; who gives them has the user's consent.
-    void conduct(std::vector<ConductedStep> steps,
-                 std::map<std::string, std::vector<std::string>> commands = {});
+    /// Before it runs. The first source that reads a chip drives it; what is simulated gets its loads.
+    void conduct(Conduct conduct);
+
+    // From any thread, while it runs.
+    void say(Word word);
+    void add(std::unique_ptr<Source> source); ///< at the end; its rows come as those of the others
+    void drop(const std::string& spec);       ///< the source says nothing any more; its channels stay
+    RunStatus status() const;                 ///< of a conducted recording, else empty
 
     /// Until it is asked to stop, or the first source's clock has gone so many seconds since its first row.
     /// Throws InputError for a store that fails otherwise than by being full.

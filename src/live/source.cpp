@@ -104,7 +104,12 @@ std::string unlikeOthers(const std::string& column, const std::vector<SourceChan
 
 std::unique_ptr<Source> openSimulatedBench(const std::string& spec, const std::string& file,
                                            const SourceOptions& options) {
-    return std::make_unique<SimulatedSource>(spec, benchFromJson(readJsonFile(file), file), options);
+    return openSimulatedBench(spec, benchFromJson(readJsonFile(file), file), options);
+}
+
+std::unique_ptr<Source> openSimulatedBench(const std::string& spec, const SimulatedBench& bench,
+                                           const SourceOptions& options) {
+    return std::make_unique<SimulatedSource>(spec, bench, options);
 }
 
 std::unique_ptr<Source> openSource(const std::string& spec, const SourceOptions& options) {

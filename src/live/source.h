@@ -5,6 +5,7 @@
 // another program writes, an instrument that answers. Every source reads in a thread of its own and hands
 // rows on; what could not be read is NaN, never the last value.
 
+#include "core/physics/simulated_bench.h"
 #include "core/quantity/instant.h"
 #include "core/trace/role.h"
 
@@ -59,6 +60,8 @@ public:
     virtual void setLoad(std::optional<double> /*powerW*/) {}
     virtual bool takesLoad() const { return false; }
     virtual double intervalS() const = 0; ///< between readings, as far as it is known; 0: not
+    /// Its readings are typed now and then: silence is no loss.
+    virtual bool isTyped() const { return false; }
 };
 
 struct SourceOptions {
@@ -73,6 +76,8 @@ struct SourceOptions {
 std::unique_ptr<Source> openSource(const std::string& spec, const SourceOptions& options);
 
 std::unique_ptr<Source> openSimulatedBench(const std::string& spec, const std::string& file,
+                                           const SourceOptions& options);
+std::unique_ptr<Source> openSimulatedBench(const std::string& spec, const SimulatedBench& bench,
                                            const SourceOptions& options);
 std::unique_ptr<Source> openSensorTree(const std::string& spec, const std::string& root,
                                        const SourceOptions& options);

@@ -9,6 +9,7 @@ std::span<const Entry> edits() {
         many("edit-import", "Bring in a log", "Bring in {count} logs"),
         one("edit-new-bench", "Describe the bench {bench}"),
         one("edit-record", "Record {name}"),
+        one("edit-record-mark", "Mark a moment of a recording"),
         one("edit-record-end", "End of {name}"),
         one("edit-recover", "Keep what an interrupted recording had stored"),
         one("edit-see-verdict", "See the verdict of {study}"),

@@ -53,6 +53,8 @@ std::span<const Entry> flags() {
         one("probe-lag-corrected", "The room probe's lag of {probeLagS:.0f} s was taken out"),
         one("probe-shift-assumed",
             "The clocks of log and room probe could not be matched from the data: taken as they stand"),
+        one("run-moment", "A moment, marked"),
+        one("run-step", "{step}: {state}"),
         one("set-by-hand", "Borders of the load or of its window were set by hand"),
         one("short-window", "The load is shorter than {windowMinS:.0f} s"),
         one("single-mount", "From a single mount: {single}"),
@@ -64,6 +66,22 @@ std::span<const Entry> flags() {
         one("unit-assumed", "No unit in the header \"{column}\": taken as the usual one"),
         one("unplanned-look", "Mounts were added after the verdict had been seen, and that look was not "
                               "planned: the true confidence is lower than stated"),
+        one("unsteady-coolant", "the coolant still rises, by {kelvin:.1f} K per hour"),
+        one("unsteady-power", "the power creeps, by {watt:.1f} W per hour"),
+        one("unsteady-room", "the room moves by {kelvin:+.1f} K per hour"),
+        one("watch-ended", "No longer: {flag}"),
+        one("watch-fan", "The fan turns at {rpm:.0f} rpm instead of {usual:.0f} though it is fixed"),
+        one("watch-limit-bound", "The chip takes power away at its limit: the difference will be too small"),
+        one("watch-offsets", "A core stands {kelvin:+.1f} K otherwise to the others than it used to at rest"),
+        one("watch-over", "{celsius:.1f} °C, above {limit:.0f} °C: the load is stopped"),
+        one("watch-power", "{watt:.0f} W instead of {wanted:.0f} W"),
+        one("watch-rises-above", "It rises {kelvin:.1f} K above every earlier mount of this level"),
+        one("watch-rises-as",
+            "It rises as {mount} did, which was rejected: {kelvin:.1f} K above those that were kept"),
+        one("watch-room-band", "The room is {kelvin:+.1f} K from where it usually is, {usual:.1f} °C"),
+        one("watch-room-drift", "The room changes by {kelvin:+.1f} K per hour"),
+        many("watch-stuck", "{count} temperature stands still while the chip does not",
+             "{count} temperatures stand still while the chip does not"),
     };
     return entries;
 }

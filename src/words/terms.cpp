@@ -170,6 +170,32 @@ std::span<const char* const> terms() {
         mark("room slope below"),
         mark("remaining below"),
         mark("above idle below"),
+        mark("chip above"),
+        mark("chip below"),
+        // MarkKind
+        mark("remark"),
+        mark("step"),
+        mark("info"),
+        mark("warning"),
+        mark("stop"),
+        // ReadingKind
+        mark("frame rate"),
+        mark("1 % low frame rate"),
+        mark("render time"),
+        mark("fan share"),
+        mark("wall power"),
+        mark("other"),
+        // Better
+        mark("neither"),
+        mark("higher"),
+        mark("lower"),
+        // Scenario
+        mark("three pastes"),
+        mark("a loop that hides it"),
+        mark("film, sheet and paste"),
+        // StepState
+        mark("paused"),
+        mark("aborted"),
         // ReferenceTemperature
         mark("coolant"),
         // Normalisation

@@ -42,6 +42,9 @@ QString gateText(const ProtocolStep& of, double figure) {
         return say("%1 K left").arg(figure, 0, 'g', 2);
     case GateKind::aboveIdleBelow:
         return say("%1 K above idle").arg(figure, 0, 'g', 2);
+    case GateKind::chipAbove:
+    case GateKind::chipBelow:
+        return say("%1 °C").arg(figure, 0, 'f', 0);
     case GateKind::none:
     case GateKind::roomSlopeBelow:
         return {};

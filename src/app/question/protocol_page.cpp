@@ -32,6 +32,9 @@ QString valueUnit(GateKind gate) {
     case GateKind::remainingBelow:
     case GateKind::aboveIdleBelow:
         return "K";
+    case GateKind::chipAbove:
+    case GateKind::chipBelow:
+        return "°C";
     }
     return {};
 }

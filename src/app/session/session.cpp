@@ -6,6 +6,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
+#include "core/import/recorded.h"
 #include "core/reduce/reduce.h"
 #include "store/project_file.h"
 
@@ -94,6 +95,33 @@ void Session::take(Project project) {
     emit documentChanged();
     emit selectionChanged();
     judgeAnew();
+    finishRecordings();
+}
+
+void Session::finishRecordings() {
+    const auto waiting = recordingsWithoutFigures(document());
+    if (waiting.empty()) return;
+    auto figures = std::make_shared<ChangeSet>();
+    jobs_.queue(
+        QStringLiteral("figures of a recording"),
+        [path = project_->path(), document = document(), waiting, figures](const std::stop_token& stop,
+                                                                           const Progress&) {
+            const Project project = Project::open(path, Access::readOnly);
+            Document before = document;
+            for (Id<Recording> recording : waiting) {
+                if (stop.stop_requested()) return;
+                const Recording& stored = *before.find(recording);
+                const Trace trace = project.loadTrace(recording);
+                const ChangeSet one =
+                    endRecording(before, recording, {stored.samples, stored.durationS, {}}, &trace);
+                ibuki::apply(before, one);
+                *figures = figures->empty() ? one : joined(*figures, one);
+            }
+        },
+        [this, figures, before = changes_] {
+            if (changes_ == before) acquire(*figures); // else the next opening makes up for it
+        },
+        [this](const InputError& error) { post(error); });
 }
 
 void Session::judgeAnew() {
@@ -126,8 +154,14 @@ void Session::reduceBeside(const Message& title, std::vector<ReductionTask> task
     emit workBegun(sayText(title));
 }
 
+bool Session::refuseHeld() {
+    if (held_) refuse(say("A run is being recorded: end it before another project is opened."));
+    return held_;
+}
+
 bool Session::openProject(const QString& path) {
     if (project_ && isOpenHere(path.toStdString())) return true; // by this name or another
+    if (refuseHeld()) return false;
     try {
         take(Project::open(path.toStdString()));
         return true;
@@ -138,6 +172,7 @@ bool Session::openProject(const QString& path) {
 }
 
 bool Session::createProject(const QString& path) {
+    if (refuseHeld()) return false;
     try {
         take(Project::create(path.toStdString()));
         return true;
@@ -193,6 +228,12 @@ bool Session::perform(const ChangeSet& set, const Acquired& acquired) {
     if (refused_) emit refusalOver();
     refused_ = false;
     return true;
+}
+
+bool Session::acquire(const ChangeSet& set) { return set.empty() || apply(set, {}, Direction::forward); }
+
+void Session::makeUndoable(const ChangeSet& acquired) {
+    if (!acquired.empty()) undo_.push(new ProjectCommand(*this, acquired));
 }
 
 void Session::record(std::function<ChangeSet(const Document&)> fact) {

@@ -55,6 +55,13 @@ public:
     /// Applies one user action and puts it on the undo stack; false with a notice when it failed.
     bool perform(const ChangeSet& set, const Acquired& acquired = {});
 
+    /// Writes down at once what happens outside, such as that a recording began; not on the undo stack. False
+    /// with a notice when it failed.
+    bool acquire(const ChangeSet& set);
+    /// Puts on the undo stack, as one action, what was acquired before: a recording from its begin to its
+    /// figures.
+    void makeUndoable(const ChangeSet& acquired);
+
     /// Writes down a fact that nobody can take back, such as that the verdict was seen; not on the undo
     /// stack. While a reduction is at work it waits, so that it does not outdate it.
     void record(std::function<ChangeSet(const Document&)> fact);
@@ -74,6 +81,10 @@ public:
     JobService& jobs() { return jobs_; }
     /// An error of what the user asked for just now: told in the sheet that is open, else as a notice.
     void refuse(const InputError& error);
+
+    /// While a run is recorded, no other project is opened and this one is not closed: told, and refused.
+    void hold(bool held) { held_ = held; }
+    bool isHeld() const { return held_; }
 
     void select(const Selection& selection);
     void selectMount(Id<Mount> mount);
@@ -97,6 +108,8 @@ private:
     void take(Project project);
     /// Reductions of an older version, once, beside the window's work; a fact that is not on the undo stack.
     void judgeAnew();
+    /// Figures of recordings that ended before they had any.
+    void finishRecordings();
     /// Makes the reductions off the main thread, through a connection of its own, and hands them to `done`.
     void reduceBeside(const Message& title, std::vector<ReductionTask> tasks,
                       std::function<void(const std::vector<RunReduction>&)> done);
@@ -105,6 +118,8 @@ private:
     Document empty_;
     Selection selection_;
     QUndoStack undo_;
+    bool refuseHeld();
+    bool held_ = false;
     bool refused_ = false; ///< the latest notice was a refusal
     int changes_ = 0;      ///< counts what was done to the document
     std::function<ChangeSet(const Document&)> waitingFact_;

@@ -6,9 +6,34 @@
 #include <algorithm>
 
 namespace ibuki {
+namespace {
+
+constexpr double longestCoolMinutes = 60; ///< of a cycle of conditioning
+
+/// Heats to one temperature and lets cool to the other, again and again.
+void addCycles(std::vector<ConductedStep>& steps, const ProtocolStep& of, const ConductedStep& heated) {
+    for (int cycle = 1; cycle <= of.cycles; ++cycle) {
+        ConductedStep heat = heated;
+        heat.cycle = cycle;
+        if (of.hot) {
+            heat.gate = GateKind::chipAbove;
+            heat.gateValue = of.hot->value;
+        }
+        ConductedStep cool{of.kind, {}, {}, of.cold ? longestCoolMinutes : of.minutes};
+        cool.cycle = cycle;
+        if (of.cold) {
+            cool.gate = GateKind::chipBelow;
+            cool.gateValue = of.cold->value;
+        }
+        steps.push_back(std::move(heat));
+        steps.push_back(std::move(cool));
+    }
+}
+
+} // namespace
 
 std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& protocol,
-                                          const std::vector<const Load*>& loads) {
+                                          const std::vector<const Load*>& loads, double slowestMinutes) {
     const Load* last = loads.empty() ? nullptr : loads.back();
     std::vector<ConductedStep> steps;
     for (const auto& [row, load] : runOrder(protocol, loads, StepKind::condition)) {
@@ -19,6 +44,11 @@ std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& proto
         ConductedStep made{step.kind,     of ? of->name : std::string(), {}, step.minutes, step.gate,
                            step.gateValue};
         if (underLoad && of && of->target) made.powerW = of->target->value;
+        if (step.kind == StepKind::soak && step.gate != GateKind::none) {
+            made.leastMinutes = slowestMinutes;
+            made.minutes = std::max(made.minutes, soakMinutes(slowestMinutes));
+        }
+        if (step.kind == StepKind::condition) addCycles(steps, step, made);
         steps.push_back(std::move(made));
     }
     return steps;
@@ -27,11 +57,11 @@ std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& proto
 Conductor::Conductor(std::vector<ConductedStep> steps) : steps_(std::move(steps)) {}
 
 std::optional<double> Conductor::wantedW() const {
-    return begun_ && !finished() ? steps_[at_].powerW : std::nullopt;
+    return begun_ && !finished() && !paused_ ? steps_[at_].powerW : std::nullopt;
 }
 
 std::optional<GateReading> Conductor::gate() const {
-    return watch_ ? std::optional(watch_->reading()) : std::nullopt;
+    return watch_ && !paused_ ? std::optional(watch_->reading()) : std::nullopt;
 }
 
 void Conductor::begin(double timeS, std::vector<StepEvent>& events) {
@@ -54,21 +84,39 @@ void Conductor::end(StepState state, double timeS, std::vector<StepEvent>& event
     idle_.clear();
 }
 
+void Conductor::goTo(std::size_t step, double timeS, std::vector<StepEvent>& events) {
+    paused_ = false;
+    idle_.clear();
+    at_ = step;
+    if (!finished()) begin(timeS, events);
+}
+
 std::vector<StepEvent> Conductor::take(const GateSample& sample) {
     std::vector<StepEvent> events;
-    if (finished()) return events;
+    if (finished() || paused_) return events;
     if (!begun_) begin(sample.timeS, events);
-    if (steps_[at_].load.empty()) {
+    const ConductedStep& step = steps_[at_];
+    if (step.load.empty()) {
         idle_.push_back(sample);
         while (idle_.front().timeS < sample.timeS - 60) idle_.pop_front();
     }
-    const bool over = sample.timeS - beganS_ >= 60 * steps_[at_].minutes - 1e-9;
+    if (step.byHand) return events;
+    const double minutes = (sample.timeS - beganS_ + 1e-9) / 60;
     if (watch_) watch_->take(sample);
-    if (watch_ && watch_->reading().open)
+    if (watch_ && watch_->reading().open && minutes >= step.leastMinutes)
         end(StepState::done, sample.timeS, events);
-    else if (over)
+    else if (minutes >= step.minutes)
         end(watch_ ? StepState::timedOut : StepState::done, sample.timeS, events);
     if (!finished() && !begun_) begin(sample.timeS, events);
+    return events;
+}
+
+std::vector<StepEvent> Conductor::confirm(double timeS) {
+    std::vector<StepEvent> events;
+    if (finished() || paused_ || !steps_[at_].byHand) return events;
+    if (!begun_) begin(timeS, events);
+    end(StepState::done, timeS, events);
+    if (!finished()) begin(timeS, events);
     return events;
 }
 
@@ -76,8 +124,43 @@ std::vector<StepEvent> Conductor::skip(double timeS) {
     std::vector<StepEvent> events;
     if (finished()) return events;
     if (!begun_) begin(timeS, events);
+    paused_ = false;
     end(StepState::skipped, timeS, events);
     if (!finished()) begin(timeS, events);
+    return events;
+}
+
+std::vector<StepEvent> Conductor::pause(double timeS) {
+    if (finished() || paused_) return {};
+    paused_ = true;
+    return {{at_, StepState::paused, timeS, {}}};
+}
+
+std::vector<StepEvent> Conductor::resume(double timeS) {
+    std::vector<StepEvent> events;
+    if (finished() || !paused_) return events;
+    std::size_t from = at_;
+    if (steps_[from].kind == StepKind::measure && from > 0 && steps_[from - 1].kind == StepKind::soak) --from;
+    goTo(from, timeS, events);
+    return events;
+}
+
+std::vector<StepEvent> Conductor::abort(double timeS) {
+    if (finished()) return {};
+    const std::size_t at = at_;
+    at_ = steps_.size();
+    begun_ = paused_ = false;
+    watch_.reset();
+    return {{at, StepState::aborted, timeS, {}}};
+}
+
+std::vector<StepEvent> Conductor::startOver(double timeS) {
+    std::vector<StepEvent> events;
+    const auto first =
+        std::find_if(steps_.begin(), steps_.end(), [](const ConductedStep& step) { return !step.byHand; });
+    if (first == steps_.end()) return events;
+    if (begun_) events.push_back({at_, StepState::aborted, timeS, {}});
+    goTo(static_cast<std::size_t>(first - steps_.begin()), timeS, events);
     return events;
 }
 

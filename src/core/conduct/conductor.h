@@ -2,11 +2,10 @@
 #pragma once
 
 // Walks a protocol while its readings come: when each step begins and ends, which power is wanted. A pure
-// machine: readings go in, what happened comes out; its clock is that of the readings.
+// machine: readings and the user's words go in, what happened comes out; its clock is that of the readings.
 
 #include "core/conduct/gate_watch.h"
 
-#include <memory>
 #include <string>
 #include <vector>
 
@@ -16,23 +15,27 @@ struct ConductedStep {
     StepKind kind = StepKind::soak;
     std::string load;             ///< name; empty: none
     std::optional<double> powerW; ///< wanted while it lasts; nothing: idle
-    double minutes = 0;           ///< how long; of a gated step at most
+    double minutes = 0;           ///< how long; of a gated step at most, of hands about
     GateKind gate = GateKind::none;
     double gateValue = 0;
+    double leastMinutes = 0; ///< its gate is not looked at before
+    bool byHand = false;     ///< ends when it is said to be done
+    int cycle = 0;           ///< of conditioning, from 1; 0: none
 };
 
-/// The steps of a protocol as they are run: soak and measure for each load, conditioning under the last load;
-/// hands stand before.
+/// The steps of a protocol as they are run: conditioning under the last load (its cycles before its long
+/// load), soak and measure for each load; hands stand before. slowestMinutes: time constant of the bench's
+/// slowest part, 0: not known; a gated soak lasts at least so long, and may last as long as that part asks.
 std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& protocol,
-                                          const std::vector<const Load*>& loads);
+                                          const std::vector<const Load*>& loads, double slowestMinutes = 0);
 
-enum class StepState { begun, done, timedOut, skipped };
+enum class StepState { begun, done, timedOut, skipped, paused, aborted };
 
 struct StepEvent {
     std::size_t step = 0;
     StepState state = StepState::begun;
     double timeS = 0;
-    std::optional<double> predictedS; ///< until it ends, when it begins or when the gate told more
+    std::optional<double> predictedS; ///< until it ends, when it begins
 };
 
 class Conductor {
@@ -41,12 +44,21 @@ public:
 
     /// A reading; returns what happened by it, in order. The first one begins the first step.
     std::vector<StepEvent> take(const GateSample& sample);
-    /// The step that is under way is left out.
-    std::vector<StepEvent> skip(double timeS);
+
+    // What the user says; each returns what happened by it.
+    std::vector<StepEvent> confirm(double timeS);   ///< the hands are done; else nothing happens
+    std::vector<StepEvent> skip(double timeS);      ///< the step that is under way is left out
+    std::vector<StepEvent> pause(double timeS);     ///< no load, no clock, no gate
+    std::vector<StepEvent> resume(double timeS);    ///< with the step anew; a measuring step from its soak
+    std::vector<StepEvent> abort(double timeS);     ///< nothing of the rest is run
+    std::vector<StepEvent> startOver(double timeS); ///< from the first step that is not by hand
 
     bool finished() const { return at_ >= steps_.size(); }
+    bool isPaused() const { return paused_; }
     /// nothing: none is under way.
     const ConductedStep* current() const { return finished() ? nullptr : &steps_[at_]; }
+    std::size_t place() const { return at_; }
+    double beganS() const { return beganS_; } ///< of the step under way
     const std::vector<ConductedStep>& steps() const { return steps_; }
     std::optional<double> wantedW() const; ///< power of the load that should run now
     std::optional<GateReading> gate() const;
@@ -54,10 +66,12 @@ public:
 private:
     void begin(double timeS, std::vector<StepEvent>& events);
     void end(StepState state, double timeS, std::vector<StepEvent>& events);
+    void goTo(std::size_t step, double timeS, std::vector<StepEvent>& events);
 
     std::vector<ConductedStep> steps_;
     std::size_t at_ = 0;
     bool begun_ = false;
+    bool paused_ = false;
     double beganS_ = 0;
     std::optional<GateWatch> watch_;
     std::deque<GateSample> idle_; ///< the last minute without a load

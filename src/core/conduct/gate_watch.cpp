@@ -83,6 +83,7 @@ void GateWatch::judge(double timeS) {
     reading_.figure.reset();
     reading_.upper.reset();
     reading_.opensInS.reset();
+    reading_.opensBetweenS.reset();
     switch (kind_) {
     case GateKind::none:
         return;
@@ -96,6 +97,10 @@ void GateWatch::judge(double timeS) {
     case GateKind::aboveIdleBelow:
         judgeAboveIdle();
         break;
+    case GateKind::chipAbove:
+    case GateKind::chipBelow:
+        judgeReached();
+        return;
     }
     inARow_ = reading_.upper && *reading_.upper < limit_ ? inARow_ + 1 : 0;
     reading_.open = reading_.open || inARow_ >= wantedInARow;
@@ -128,7 +133,7 @@ void GateWatch::judgeRemaining() {
     if (tail && tail->identified) {
         const double left = std::abs(tail->remaining);
         settle(left, left + oneSided95 * tail->remainingStandardError);
-        if (left > limit_) reading_.opensInS = tail->tau * std::log(left / limit_);
+        if (left > limit_) predict(*tail);
         return;
     }
     const auto slope = slopeThrough(end);
@@ -136,6 +141,28 @@ void GateWatch::judgeRemaining() {
     // What is too flat for a tail is settled; told as the rise over the time that it was watched.
     const double rise = slope->size * (last - from) / 60;
     settle(rise, slope->upper < flatKPerMin ? rise : std::max(rise, limit_ * 2));
+}
+
+/// The slope at the end of the tail is told well, how far it still leads is not: along the interval of the
+/// asymptote, τ = remaining / slope.
+void GateWatch::predict(const TailFit& tail) {
+    const double left = std::abs(tail.remaining);
+    const double slope = left / tail.tau;
+    const auto opensIn = [&](double remaining) {
+        return remaining > limit_ ? remaining / slope * std::log(remaining / limit_) : 0;
+    };
+    const double half =
+        std::max(tail.asymptoteInterval.hi - tail.asymptote, tail.asymptote - tail.asymptoteInterval.lo);
+    reading_.opensInS = opensIn(left);
+    reading_.opensBetweenS = Interval{opensIn(std::max(0.0, left - half)), opensIn(left + half)};
+}
+
+/// A temperature that conditioning goes to: reached is reached.
+void GateWatch::judgeReached() {
+    if (recent_.empty()) return;
+    const double now = recent_.back().value;
+    settle(now, now);
+    if (kind_ == GateKind::chipAbove ? now >= limit_ : now <= limit_) reading_.open = true;
 }
 
 void GateWatch::judgeAboveIdle() {

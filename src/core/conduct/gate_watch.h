@@ -6,12 +6,15 @@
 // opens none.
 
 #include "core/domain/plan.h"
+#include "core/stats/interval.h"
 
 #include <deque>
 #include <optional>
 #include <vector>
 
 namespace ibuki {
+
+struct TailFit;
 
 struct GateSample {
     double timeS = 0;
@@ -20,9 +23,10 @@ struct GateSample {
 };
 
 struct GateReading {
-    std::optional<double> figure;   ///< K/min or K, as the gate's value; nothing: not to be told yet
-    std::optional<double> upper;    ///< 95 % limit of its size
-    std::optional<double> opensInS; ///< predicted, of remainingBelow
+    std::optional<double> figure;          ///< K/min or K, as the gate's value; nothing: not to be told yet
+    std::optional<double> upper;           ///< 95 % limit of its size
+    std::optional<double> opensInS;        ///< predicted, of remainingBelow
+    std::optional<Interval> opensBetweenS; ///< 95 % of that
     bool open = false;
 };
 
@@ -54,7 +58,9 @@ private:
     void judge(double timeS);
     void judgeSlope();
     void judgeRemaining();
+    void predict(const TailFit& tail);
     void judgeAboveIdle();
+    void judgeReached();
     void settle(double figure, double upper);
 
     GateKind kind_;

@@ -44,6 +44,7 @@ struct Configuration {
     std::optional<Watt> powerLimit;
     std::optional<Celsius> temperatureLimit; ///< belongs to the metric's channel; never guessed as a default
     std::optional<Kelvin> roomGradient;      ///< the room differs around the bench by ± this
+    std::optional<Celsius> stopAbove;        ///< the load is stopped when any chip temperature is above it
     bool operator==(const Configuration&) const = default;
 };
 
@@ -98,7 +99,17 @@ struct Sensor {
     std::optional<Kelvin> offset;
     std::optional<double> accuracyShare; ///< of the reading, for powers: 0.02 is ± 2 %
     std::optional<double> lagS;          ///< time constant of a room probe, s
+    std::optional<Kelvin> noise;         ///< standard deviation from sample to sample at rest
     bool operator==(const Sensor&) const = default;
+};
+
+/// Where a bench's readings come from while it is recorded, in order; the first one's clock counts.
+struct BenchSource {
+    Id<BenchSource> id;
+    Id<Bench> bench;
+    int position = 0;
+    std::string spec; ///< as live/source.h has it: "hwmon", "follow:FILE", …
+    bool operator==(const BenchSource&) const = default;
 };
 
 } // namespace ibuki

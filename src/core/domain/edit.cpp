@@ -22,6 +22,25 @@ ChangeSet inverse(const ChangeSet& set) {
     return back;
 }
 
+ChangeSet joined(const ChangeSet& first, const ChangeSet& second) {
+    ChangeSet both = first;
+    const auto same = [](const Change& a, const Change& b) {
+        const Entity& one = a.before ? *a.before : *a.after;
+        const Entity& other = b.before ? *b.before : *b.after;
+        return one.kind() == other.kind() && one.id() == other.id();
+    };
+    for (const Change& change : second.changes) {
+        const auto there = std::find_if(both.changes.begin(), both.changes.end(),
+                                        [&](const Change& one) { return same(one, change); });
+        if (there == both.changes.end())
+            both.changes.push_back(change);
+        else
+            there->after = change.after;
+    }
+    std::erase_if(both.changes, [](const Change& change) { return change.before == change.after; });
+    return both;
+}
+
 void apply(Document& document, const ChangeSet& set) {
     for (const Change& change : set.changes) {
         if (change.after) {

@@ -30,6 +30,9 @@ struct ChangeSet {
 
 /// The change set that takes this one back. A recording is never removed: taking back its import withdraws
 /// it.
+/// Both as one: each value as it was before the first and after the second. The title is the first one's.
+ChangeSet joined(const ChangeSet& first, const ChangeSet& second);
+
 ChangeSet inverse(const ChangeSet& set);
 
 void apply(Document& document, const ChangeSet& set);

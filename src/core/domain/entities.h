@@ -14,6 +14,7 @@ struct Configuration;
 struct Site;
 struct Layer;
 struct Sensor;
+struct BenchSource;
 struct Material;
 struct Package;
 struct Lot;
@@ -25,8 +26,10 @@ struct Mount;
 struct MountApplication;
 struct Acknowledgement;
 struct Recording;
+struct RecordingMark;
 struct Run;
 struct RunReduction;
+struct EnteredReading;
 struct HeaderRole;
 struct Study;
 struct Question;
@@ -40,6 +43,7 @@ struct StepTime;
 struct FollowUp;
 struct ReductionRules;
 struct InterimLook;
+struct Practice;
 
 template <class... E> struct EntityList {
     static constexpr std::size_t size = sizeof...(E);
@@ -57,10 +61,11 @@ template <class... E> struct EntityList {
 };
 
 /// Parents before children, so that a file can be read and written in this order.
-using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, Material, Package, Lot, Offcut,
-                            LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement,
-                            Recording, Run, RunReduction, HeaderRole, Study, Question, Level, Load, Slot,
-                            SlotLevel, Plan, ProtocolStep, StepTime, FollowUp, ReductionRules, InterimLook>;
+using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot,
+                            Offcut, LotPicture, ExchangeRate, Application, Mount, MountApplication,
+                            Acknowledgement, Recording, RecordingMark, Run, RunReduction, EnteredReading,
+                            HeaderRole, Study, Question, Level, Load, Slot, SlotLevel, Plan, ProtocolStep,
+                            StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
 
 /// Which of them a value is.
 enum class EntityKind : std::uint8_t {};

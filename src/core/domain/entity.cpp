@@ -28,6 +28,7 @@ template std::shared_ptr<const void> shareValue(Configuration);
 template std::shared_ptr<const void> shareValue(Site);
 template std::shared_ptr<const void> shareValue(Layer);
 template std::shared_ptr<const void> shareValue(Sensor);
+template std::shared_ptr<const void> shareValue(BenchSource);
 template std::shared_ptr<const void> shareValue(Material);
 template std::shared_ptr<const void> shareValue(Package);
 template std::shared_ptr<const void> shareValue(Lot);
@@ -39,8 +40,10 @@ template std::shared_ptr<const void> shareValue(Mount);
 template std::shared_ptr<const void> shareValue(MountApplication);
 template std::shared_ptr<const void> shareValue(Acknowledgement);
 template std::shared_ptr<const void> shareValue(Recording);
+template std::shared_ptr<const void> shareValue(RecordingMark);
 template std::shared_ptr<const void> shareValue(Run);
 template std::shared_ptr<const void> shareValue(RunReduction);
+template std::shared_ptr<const void> shareValue(EnteredReading);
 template std::shared_ptr<const void> shareValue(HeaderRole);
 template std::shared_ptr<const void> shareValue(Study);
 template std::shared_ptr<const void> shareValue(Question);
@@ -54,6 +57,7 @@ template std::shared_ptr<const void> shareValue(StepTime);
 template std::shared_ptr<const void> shareValue(FollowUp);
 template std::shared_ptr<const void> shareValue(ReductionRules);
 template std::shared_ptr<const void> shareValue(InterimLook);
+template std::shared_ptr<const void> shareValue(Practice);
 
 bool sameValue(EntityKind kind, const void* a, const void* b) {
     static constexpr auto same = comparisons(Entities{});

@@ -109,6 +109,35 @@ struct Run {
     bool operator==(const Run&) const = default;
 };
 
+enum class MarkKind { remark, step, info, warning, stop };
+
+/// Something that happened while a recording was made: a step, a flag, a remark, a moment.
+struct RecordingMark {
+    Id<RecordingMark> id;
+    Id<Recording> recording;
+    double atS = 0; ///< since its first row
+    MarkKind kind = MarkKind::remark;
+    Message message;
+    bool operator==(const RecordingMark&) const = default;
+};
+
+enum class ReadingKind { score, frameRate, lowFrameRate, renderTime, noise, fanShare, wallPower, other };
+enum class Better { neither, higher, lower };
+
+/// A reading of a run that no sensor gave: typed, or brought in from a list.
+struct EnteredReading {
+    Id<EnteredReading> id;
+    Id<Run> run;
+    ReadingKind kind = ReadingKind::score;
+    std::string name; ///< of another kind; else empty
+    std::string unit;
+    double value = 0;
+    Better better = Better::neither;
+    std::optional<Instant> at;
+    std::string note;
+    bool operator==(const EnteredReading&) const = default;
+};
+
 /// What the user said a column of such logs is; told again by the header's fingerprint.
 struct HeaderRole {
     Id<HeaderRole> id;

@@ -37,7 +37,15 @@ struct Plan {
 enum class StepKind { remove, clean, apply, condition, rest, settle, idle, soak, measure, cool };
 
 /// What must hold before the step counts as done; minutes alone when none.
-enum class GateKind { none, chipSlopeBelow, roomSlopeBelow, remainingBelow, aboveIdleBelow };
+enum class GateKind {
+    none,
+    chipSlopeBelow,
+    roomSlopeBelow,
+    remainingBelow,
+    aboveIdleBelow,
+    chipAbove,
+    chipBelow
+};
 
 /// One step of a study's protocol after the hands are done; soak and measure may differ by load.
 struct ProtocolStep {
@@ -48,9 +56,29 @@ struct ProtocolStep {
     StepKind kind = StepKind::soak;
     double minutes = 0;
     GateKind gate = GateKind::none;
-    double gateValue = 0; ///< K/min for slopes, K for the others
+    double gateValue = 0; ///< K/min for slopes, °C for chipAbove and chipBelow, K for the others
     bool unattended = false;
+    int cycles = 0;              ///< of conditioning, before its long load; 0: none
+    std::optional<Celsius> hot;  ///< a cycle heats the chip to it; nothing: for the step's minutes
+    std::optional<Celsius> cold; ///< and lets it cool to it
     bool operator==(const ProtocolStep&) const = default;
+};
+
+/// A bench to practise on.
+enum class Scenario { threePastes, mutedLoop, filmAndSheet };
+
+/// A project that is for practice: its bench is simulated, what its materials are worth is sealed until the
+/// learner commits to a sentence.
+struct Practice {
+    Id<Practice> id;
+    Id<Study> study;
+    Scenario scenario = Scenario::threePastes;
+    int seed = 1; ///< of the sealed truth
+    double speed = 60;
+    std::optional<Id<Level>> committedBest; ///< nothing with a time: "not told apart"
+    std::string conclusion;                 ///< in the learner's words
+    std::optional<Instant> committedAt;
+    bool operator==(const Practice&) const = default;
 };
 
 /// How long a step takes at a bench, as the user stated it.

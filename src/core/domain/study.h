@@ -8,6 +8,8 @@
 #include "core/domain/mount.h"
 #include "core/trace/metric_kind.h"
 
+#include <vector>
+
 namespace ibuki {
 
 enum class StudyState { draft, planned, measuring, closed };
@@ -112,6 +114,7 @@ struct Load {
     std::optional<Id<Load>>
         sameAs; ///< the load of an earlier study on the bench that this one is: runs of both
                 ///< are compared together. Leads to the first of them, never further.
+    std::vector<std::string> command; ///< program and arguments that make it; started only by consent
     bool operator==(const Load&) const = default;
 };
 

@@ -55,6 +55,21 @@ template <> struct Words<Purpose> {
 template <> struct Words<RecordingState> {
     static constexpr std::array<std::string_view, 3> all{"closed", "open", "interrupted"};
 };
+template <> struct Words<MarkKind> {
+    static constexpr std::array<std::string_view, 5> all{"remark", "step", "info", "warning", "stop"};
+};
+template <> struct Words<ReadingKind> {
+    static constexpr std::array<std::string_view, 8> all{"score",       "frame rate", "1 % low frame rate",
+                                                         "render time", "noise",      "fan share",
+                                                         "wall power",  "other"};
+};
+template <> struct Words<Better> {
+    static constexpr std::array<std::string_view, 3> all{"neither", "higher", "lower"};
+};
+template <> struct Words<Scenario> {
+    static constexpr std::array<std::string_view, 3> all{"three pastes", "a loop that hides it",
+                                                         "film, sheet and paste"};
+};
 template <> struct Words<StudyState> {
     static constexpr std::array<std::string_view, 4> all{"draft", "planned", "measuring", "closed"};
 };
@@ -91,8 +106,9 @@ template <> struct Words<StepKind> {
                                                           "settle", "idle",  "soak",  "measure",   "cool"};
 };
 template <> struct Words<GateKind> {
-    static constexpr std::array<std::string_view, 5> all{"none", "chip slope below", "room slope below",
-                                                         "remaining below", "above idle below"};
+    static constexpr std::array<std::string_view, 7> all{
+        "none",       "chip slope below", "room slope below", "remaining below", "above idle below",
+        "chip above", "chip below"};
 };
 template <> struct Words<ReferenceTemperature> {
     static constexpr std::array<std::string_view, 2> all{"room", "coolant"};

@@ -148,6 +148,7 @@ std::vector<const Slot*> openSlots(const Document& document, Id<Study> study) {
 }
 
 bool fits(const Slot& slot, const ImportRow& row) {
+    if (row.slot) return slot.id == *row.slot;
     return slot.kind == row.kind && slot.level == row.level && (!row.second || slot.second == row.second);
 }
 

@@ -30,6 +30,7 @@ struct ImportRow {
     std::optional<Id<Level>> level;
     std::optional<Id<Level>> second; ///< of the second factor, where there is one
     SlotKind kind = SlotKind::level;
+    std::optional<Id<Slot>> slot;       ///< that a new mount fills; nothing: the first one that fits
     std::optional<std::size_t> probeOf; ///< it is the room probe of that log, and no mount of its own
     std::optional<Id<Mount>> mount;     ///< an existing mount (a repeated run); nothing: a new mount
     std::string mountName;              ///< of a new mount

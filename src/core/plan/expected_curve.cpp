@@ -66,6 +66,8 @@ std::optional<double> gateReads(GateKind gate, const ExpectedPoint& at, double s
     case GateKind::aboveIdleBelow:
         return at.riseK - idleK;
     case GateKind::none:
+    case GateKind::chipAbove: // of conditioning, which stands before the curve
+    case GateKind::chipBelow:
     case GateKind::roomSlopeBelow: // the room does as it likes
         return std::nullopt;
     }

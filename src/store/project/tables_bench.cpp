@@ -20,7 +20,8 @@ std::vector<TableInfo> benchTables() {
                               column<&Configuration::slowestMinutes>("slowest_min", minutesOfAStep),
                               column<&Configuration::powerLimit>("power_limit_W", positive),
                               column<&Configuration::temperatureLimit>("temperature_limit_C"),
-                              column<&Configuration::roomGradient>("room_gradient_K")}),
+                              column<&Configuration::roomGradient>("room_gradient_K"),
+                              column<&Configuration::stopAbove>("stop_above_C")}),
         table<Site>("site",
                     {column<&Site::configuration>("configuration"), column<&Site::name>("name"),
                      column<&Site::kind>("kind"), column<&Site::lowerFace>("lower_face"),
@@ -42,7 +43,11 @@ std::vector<TableInfo> benchTables() {
              column<&Sensor::index>("idx", CellRange{-1, 1'000'000}), column<&Sensor::column>("log_column"),
              column<&Sensor::reads>("reads"), column<&Sensor::accuracy>("accuracy_K", positive),
              column<&Sensor::resolution>("resolution_K", positive), column<&Sensor::offset>("offset_K"),
-             column<&Sensor::accuracyShare>("accuracy_share"), column<&Sensor::lagS>("lag_s", positive)}),
+             column<&Sensor::accuracyShare>("accuracy_share"), column<&Sensor::lagS>("lag_s", positive),
+             column<&Sensor::noise>("noise_K", positive)}),
+        table<BenchSource>("bench_source", {column<&BenchSource::bench>("bench"),
+                                            column<&BenchSource::position>("position", counted),
+                                            column<&BenchSource::spec>("spec")}),
     };
 }
 

@@ -25,7 +25,8 @@ std::vector<TableInfo> planTables() {
              column<&ProtocolStep::position>("position", counted), column<&ProtocolStep::kind>("kind"),
              column<&ProtocolStep::minutes>("minutes", minutesOfAStep), column<&ProtocolStep::gate>("gate"),
              column<&ProtocolStep::gateValue>("gate_value", positive),
-             column<&ProtocolStep::unattended>("unattended")}),
+             column<&ProtocolStep::unattended>("unattended"), column<&ProtocolStep::cycles>("cycles", few),
+             column<&ProtocolStep::hot>("hot_C"), column<&ProtocolStep::cold>("cold_C")}),
         table<StepTime>("step_time", {column<&StepTime::bench>("bench"), column<&StepTime::kind>("kind"),
                                       column<&StepTime::material>("class"),
                                       column<&StepTime::minutes>("minutes", minutesOfAStep)}),
@@ -46,6 +47,12 @@ std::vector<TableInfo> planTables() {
                                     column<&InterimLook::mounts>("mounts", counted),
                                     column<&InterimLook::extended>("extended"),
                                     column<&InterimLook::declared>("declared")}),
+        table<Practice>(
+            "practice",
+            {column<&Practice::study>("study"), column<&Practice::scenario>("scenario"),
+             column<&Practice::seed>("seed", CellRange{-2e9, 2e9}),
+             column<&Practice::speed>("speed", positive), column<&Practice::committedBest>("committed_best"),
+             column<&Practice::conclusion>("conclusion"), column<&Practice::committedAt>("committed_at")}),
     };
 }
 

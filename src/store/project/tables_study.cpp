@@ -1,8 +1,28 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/study.h"
+#include "store/json/json_limits.h"
 #include "store/project/column_list.h"
 
 namespace ibuki {
+
+/// A list of words, as JSON; empty: none.
+template <> struct CellType<std::vector<std::string>> : PlainCell<CellForm::json> {
+    static Cell to(const std::vector<std::string>& words) {
+        return words.empty() ? std::string() : nlohmann::ordered_json(words).dump();
+    }
+    static std::vector<std::string> from(const Cell& cell) {
+        const std::string text = CellType<std::string>::from(cell);
+        if (text.empty()) return {};
+        const auto json = soundJson(text);
+        if (!json || !json->is_array()) refuseCell("list of words");
+        std::vector<std::string> words;
+        for (const auto& one : *json) {
+            if (!one.is_string()) refuseCell("list of words");
+            words.push_back(one.get<std::string>());
+        }
+        return words;
+    }
+};
 
 std::vector<TableInfo> studyTables() {
     return {
@@ -32,7 +52,8 @@ std::vector<TableInfo> studyTables() {
         table<Load>("load", {column<&Load::study>("study"), column<&Load::position>("position", counted),
                              column<&Load::name>("name"), column<&Load::target>("target_W", positive),
                              column<&Load::durationS>("duration_s", CellRange{0, 3.2e9}),
-                             column<&Load::planned>("planned"), column<&Load::sameAs>("same_as")}),
+                             column<&Load::planned>("planned"), column<&Load::sameAs>("same_as"),
+                             column<&Load::command>("command")}),
         table<Slot>("slot", {column<&Slot::study>("study"), column<&Slot::position>("position", counted),
                              column<&Slot::kind>("kind"), column<&Slot::level>("level"),
                              column<&Slot::second>("second_level"), column<&Slot::block>("block", counted),

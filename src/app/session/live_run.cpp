@@ -1,0 +1,348 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/session/live_run.h"
+
+#include "app/say.h"
+#include "core/domain/words.h"
+#include "live/typed_source.h"
+
+namespace ibuki {
+namespace {
+
+const QString judgingName = QStringLiteral("figures of a recording");
+
+std::vector<ConductedStep> together(const std::vector<ConductedStep>& a,
+                                    const std::vector<ConductedStep>& b) {
+    std::vector<ConductedStep> all = a;
+    all.insert(all.end(), b.begin(), b.end());
+    return all;
+}
+
+SourceChannel typedChannel(Role role) {
+    switch (role) {
+    case Role::wallPower:
+        return {words::say("Wall power, by hand [W]"), role, Unit::watt, {}, {}};
+    case Role::noise:
+        return {words::say("Noise, by hand [dB]"), role, Unit::decibel, {}, {}};
+    case Role::coolant:
+        return {words::say("Coolant, by hand [°C]"), role, Unit::celsius, {}, {}};
+    default:
+        return {words::say("Room, by hand [°C]"), Role::ambient, Unit::celsius, {}, {}};
+    }
+}
+
+} // namespace
+
+LiveRun::LiveRun(Session& session, QObject* parent) : QObject(parent), session_(session) {}
+
+LiveRun::~LiveRun() {
+    if (stage_ != RunStage::recording) return;
+    thread_.request_stop();
+    thread_.join();
+    finish();
+}
+
+double LiveRun::handSeconds() const {
+    return handClock_.isValid() ? static_cast<double>(handClock_.elapsed()) / 1000 : 0;
+}
+
+bool LiveRun::begin(RunPlan plan) {
+    if (isOn()) {
+        session_.refuse(say("A run is under way already."));
+        return false;
+    }
+    if (session_.work().isRunning()) {
+        session_.refuse(say("Runs are being judged anew: begin once that is done."));
+        return false;
+    }
+    plan_ = std::move(plan);
+    steps_ = together(plan_.hands, plan_.conduct.steps);
+    earlier_ = std::move(plan_.earlier);
+    status_ = {};
+    sample_ = {};
+    extent_ = {};
+    channels_.clear();
+    curves_.clear();
+    rise_ = {};
+    marks_.clear();
+    typed_.clear();
+    loadBeganS_.reset();
+    running_.clear();
+    mustStop_ = false;
+    mount_ = plan_.wish.mount;
+    result_.reset();
+    failed_.reset();
+    if (plan_.hands.empty()) {
+        record();
+        return stage_ == RunStage::recording;
+    }
+    stage_ = RunStage::hands;
+    plan_.wish.handsBegan = session_.now();
+    hands_.emplace(plan_.hands);
+    hands_->take({0, {}, {}});
+    handClock_.start();
+    status_.count = steps_.size();
+    status_.step = plan_.hands.front();
+    emit changed();
+    return true;
+}
+
+void LiveRun::moveOn() {
+    if (stage_ == RunStage::recording && recorder_) {
+        recorder_->say(Word::handsDone);
+        return;
+    }
+    if (stage_ != RunStage::hands) return;
+    const double now = handSeconds();
+    hands_->confirm(now);
+    handClock_.restart();
+    emit stepped();
+    if (hands_->finished()) {
+        record();
+    } else {
+        status_.place = hands_->place();
+        status_.step = *hands_->current();
+        emit changed();
+    }
+}
+
+/// The mount is made now: the hands are done.
+void LiveRun::record() {
+    plan_.wish.at = session_.now();
+    try {
+        begun_ = beginRecording(session_.document(), plan_.wish);
+        if (!session_.acquire(begun_.set)) throw InputError("record-slot", {});
+        RecordingJournal journal(session_.path().toStdString(), begun_.recording);
+        recorder_ = std::make_unique<Recorder>(std::move(plan_.sources), std::move(journal),
+                                               [this](const RecorderEvent& event) {
+                                                   const std::lock_guard lock(mutex_);
+                                                   arrived_.push_back(event);
+                                                   if (std::exchange(posted_, true)) return;
+                                                   QMetaObject::invokeMethod(
+                                                       this, [this] { take(); }, Qt::QueuedConnection);
+                                               });
+    } catch (const InputError& error) {
+        stage_ = RunStage::none;
+        session_.refuse(error);
+        emit changed();
+        return;
+    }
+    session_.hold(true);
+    acquired_ = begun_.set;
+    mount_ = begun_.mount;
+    hands_.reset();
+    if (!plan_.conduct.steps.empty() || plan_.conduct.rules) recorder_->conduct(std::move(plan_.conduct));
+    stage_ = RunStage::recording;
+    thread_ = std::jthread([this](const std::stop_token& stop) {
+        std::optional<RecorderResult> result;
+        std::optional<InputError> failed;
+        try {
+            result = recorder_->run(stop);
+        } catch (const InputError& error) {
+            failed = error;
+        }
+        const std::lock_guard lock(mutex_);
+        result_ = result ? result : std::optional(RecorderResult{});
+        failed_ = failed;
+        QMetaObject::invokeMethod(
+            this, [this] { take(); }, Qt::QueuedConnection);
+    });
+    if (mount_) session_.selectMount(*mount_);
+    emit changed();
+}
+
+void LiveRun::take() {
+    std::vector<Event> events;
+    bool over = false;
+    {
+        const std::lock_guard lock(mutex_);
+        events = std::exchange(arrived_, {});
+        posted_ = false;
+        over = result_.has_value();
+    }
+    for (const Event& event : events) std::visit([this](const auto& one) { take(one); }, event);
+    if (stage_ != RunStage::recording) return;
+    status_ = recorder_->status();
+    status_.place += plan_.hands.size();
+    status_.count = steps_.size();
+    emit changed();
+    if (over) {
+        thread_.join();
+        finish();
+    }
+}
+
+void LiveRun::take(const ChannelsOpened& opened) {
+    for (const RecordedChannel& channel : opened.channels) {
+        channels_.push_back(channel);
+        curves_.emplace_back();
+    }
+}
+
+void LiveRun::take(const RowsSaved& saved) {
+    extent_ = saved.extent;
+    sample_ = saved.sample;
+    for (std::size_t i = latest_.values().size(); i < channels_.size(); ++i)
+        latest_.add(channels_[i].channel.role);
+    for (const LiveRow& row : saved.rows) {
+        for (std::size_t i = 0; i < std::min(row.values.size(), curves_.size()); ++i)
+            curves_[i].take(row.timeS, row.values[i]);
+        latest_.take(0, row.values, row.timeS);
+        const BenchSample now = latest_.at(row.timeS);
+        if (now.chipC && now.roomC) rise_.take(row.timeS, *now.chipC - *now.roomC);
+    }
+}
+
+void LiveRun::take(const FlagRaised& raised) {
+    const Severity severity = raised.flag.severity;
+    const MarkKind kind = severity == Severity::reject ? MarkKind::stop
+                          : severity == Severity::warn ? MarkKind::warning
+                                                       : MarkKind::info;
+    mustStop_ = mustStop_ || kind == MarkKind::stop;
+    mark(kind, raised.flag.message, raised.atS);
+    if (kind != MarkKind::info) emit warned();
+}
+
+void LiveRun::take(const StepChanged& changed) {
+    static constexpr std::array<std::string_view, 6> states{"begun",   "done",   "timed-out",
+                                                            "skipped", "paused", "aborted"};
+    if (changed.state == StepState::begun && changed.step.load != running_) {
+        running_ = changed.step.load;
+        if (!running_.empty()) loadBeganS_ = changed.atS;
+    }
+    mark(MarkKind::step,
+         {"run-step",
+          {{"step", Term{word(changed.step.kind)}},
+           {"state", Term{states.at(static_cast<std::size_t>(changed.state))}}}},
+         changed.atS);
+    emit stepped();
+}
+
+void LiveRun::mark(MarkKind kind, Message message, double atS) {
+    marks_.push_back({atS, kind, message});
+    Edit edit(session_.document(), Message{"edit-record-mark", {}});
+    RecordingMark mark;
+    mark.recording = begun_.recording;
+    mark.atS = atS;
+    mark.kind = kind;
+    mark.message = std::move(message);
+    edit.add(mark);
+    session_.acquire(edit.finish());
+}
+
+void LiveRun::skip(const QString& reason) {
+    if (stage_ == RunStage::hands) {
+        moveOn();
+        return;
+    }
+    if (stage_ != RunStage::recording) return;
+    if (!reason.trimmed().isEmpty()) mark(MarkKind::remark, said(reason.trimmed().toStdString()), nowS());
+    recorder_->say(Word::skip);
+}
+
+void LiveRun::pause() {
+    if (stage_ == RunStage::recording) recorder_->say(status_.paused ? Word::resume : Word::pause);
+}
+
+void LiveRun::startOver() {
+    if (stage_ == RunStage::recording) recorder_->say(Word::startOver);
+}
+
+void LiveRun::abort() {
+    if (stage_ == RunStage::hands) {
+        hands_.reset();
+        stage_ = RunStage::none;
+        emit changed();
+        emit ended();
+        return;
+    }
+    if (stage_ != RunStage::recording) return;
+    recorder_->say(Word::abort);
+    thread_.request_stop();
+}
+
+void LiveRun::remark(const QString& text) {
+    if (stage_ != RunStage::recording || text.trimmed().isEmpty()) return;
+    mark(MarkKind::remark, said(text.trimmed().toStdString()), nowS());
+    emit changed();
+}
+
+void LiveRun::moment() {
+    if (stage_ != RunStage::recording) return;
+    mark(MarkKind::remark, {"run-moment", {}}, nowS());
+    emit changed();
+}
+
+void LiveRun::type(Role role, double value) {
+    if (stage_ != RunStage::recording) return;
+    for (const auto& [of, source] : typed_)
+        if (of == role) {
+            source->type(value);
+            return;
+        }
+    auto source = std::make_unique<TypedSource>("typed:" + std::string(roleName(role)), typedChannel(role));
+    source->type(value);
+    typed_.emplace_back(role, source.get());
+    recorder_->add(std::move(source));
+}
+
+void LiveRun::addSource(std::unique_ptr<Source> source) {
+    if (stage_ == RunStage::recording) recorder_->add(std::move(source));
+}
+
+/// The recording is closed at once; its figures follow beside the window.
+void LiveRun::finish() {
+    const RecorderResult result = *std::exchange(result_, std::nullopt);
+    const auto failed = std::exchange(failed_, std::nullopt);
+    recorder_.reset();
+    typed_.clear();
+    stage_ = RunStage::judging;
+    const LiveExtent extent = failed ? extent_ : result.extent;
+    extent_ = extent;
+    const ChangeSet closed = endRecording(session_.document(), begun_.recording,
+                                          {extent.samples, extent.durationS, result.start}, nullptr);
+    session_.acquire(closed);
+    acquired_ = joined(acquired_, closed);
+    if (failed) session_.post(*failed);
+    judge();
+}
+
+void LiveRun::over(const ChangeSet& all) {
+    stage_ = RunStage::none;
+    session_.hold(false);
+    session_.makeUndoable(all);
+    emit changed();
+    emit ended();
+}
+
+void LiveRun::judge() {
+    auto figures = std::make_shared<ChangeSet>();
+    const QPointer<LiveRun> alive(this);
+    const auto done = [this, alive, figures, revision = session_.revision()] {
+        if (!alive) return;
+        if (session_.revision() != revision) { // somebody wrote meanwhile: from there again
+            judge();
+            return;
+        }
+        session_.acquire(*figures);
+        over(joined(acquired_, *figures));
+    };
+    const auto gone = [this, alive] {
+        if (alive) over(acquired_);
+    };
+    session_.jobs().queue(
+        judgingName,
+        [path = session_.path().toStdString(), document = session_.document(), recording = begun_.recording,
+         extent = extent_, figures](const std::stop_token&, const Progress&) {
+            const Project project = Project::open(path, Access::readOnly);
+            const Trace trace = project.loadTrace(recording);
+            *figures = endRecording(document, recording, {extent.samples, extent.durationS, {}}, &trace);
+        },
+        done,
+        [this, alive, gone](const InputError& error) {
+            if (alive) session_.post(error);
+            gone();
+        },
+        gone);
+}
+
+} // namespace ibuki

@@ -1,0 +1,200 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/import/recorded.h"
+
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/evidence/response.h"
+#include "core/import/found_loads.h"
+#include "core/import/planned_mount.h"
+#include "core/plan/mount_brief.h"
+#include "core/reduce/reduce.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+constexpr double hourS = 3'600;
+
+/// What a stop holds is not mounted; what only waits for an answer is not either.
+void refuseHeld(const MountBrief& brief) {
+    if (brief.blocking.empty()) return;
+    throw InputError("record-held", {}, {{"mount", brief.title}});
+}
+
+Id<Mount> mountOfSlot(Edit& edit, const Document& before, const Slot& slot, const RecordingWish& wish) {
+    if (slot.mount || !slot.skippedBecause.empty()) throw InputError("record-slot", {});
+    const Study& study = *before.find(slot.study);
+    const Question* question = firstQuestion(before, study.id);
+    const MountBrief brief = briefOf(before, slot, wish.at);
+    if (!question || !currentConfiguration(before, study.bench)) throw InputError("import-no-bench", {});
+    refuseHeld(brief);
+    ImportRow row;
+    row.slot = slot.id;
+    row.kind = slot.kind;
+    row.level = slot.level;
+    row.second = slot.second;
+    row.at = wish.at;
+    row.mountName = wish.name.empty() ? dateTimeText(wish.at) : wish.name;
+    row.mountName = nextMountName(before, study.id, {row}, 0);
+    const Id<Mount> mount = addPlannedMount(edit, before, study, *question, row);
+    if (const Application* made = applicationAt(edit.document(), mount, question->site);
+        made && wish.handsBegan) {
+        Application applied = *made;
+        applied.start = wish.handsBegan;
+        applied.end = wish.at;
+        edit.put(applied);
+    }
+    orderByTime(edit, study.bench);
+    beginMeasuring(edit, study);
+    return mount;
+}
+
+/// Loads that the reduction of a run found; a run that is one load of a log counts for that one.
+std::vector<const LoadReduction*> loadsOfRun(const Reduction& reduction, const Run& run) {
+    std::vector<const LoadReduction*> loads;
+    for (std::size_t i = 0; i < reduction.loads.size(); ++i)
+        if (run.loadIndex < 0 || run.loadIndex == static_cast<int>(i)) loads.push_back(&reduction.loads[i]);
+    return loads;
+}
+
+std::optional<Phase> loadPhase(const LoadReduction& load) {
+    for (const Phase& phase : load.phases)
+        if (phase.name == "load") return phase;
+    return std::nullopt;
+}
+
+Instant after(Instant at, double seconds) { return {at.ms + static_cast<std::int64_t>(1000 * seconds)}; }
+
+/// The run gets its load, its figures and its clocks; further loads of the recording get runs of their own.
+void addFigures(Edit& edit, const Recording& recording, Run run, const Reduction& reduction,
+                const ReduceSettings& settings) {
+    const auto study = studyOf(edit.document(), run.mount);
+    std::vector<Id<Load>> steps;
+    if (study) steps = loadsFor(edit, *study, reduction);
+    if (study && steps.empty()) steps = {loadOfSilentLog(edit, *study)};
+    const bool several = reduction.loads.size() > 1;
+    for (std::size_t i = 0; i < std::max<std::size_t>(1, reduction.loads.size()); ++i) {
+        if (i > 0) run.id = {};
+        run.loadIndex = several ? static_cast<int>(i) : -1;
+        run.load = i < steps.size() ? std::optional(steps[i]) : std::nullopt;
+        run.repeat = 1;
+        for (const Run* other : runsOf(edit.document(), run.mount))
+            if (other->id != run.id && other->load == run.load) ++run.repeat;
+        const auto phase = i < reduction.loads.size() ? loadPhase(reduction.loads[i]) : std::nullopt;
+        if (recording.start) {
+            const MountClocks clocks =
+                clocksOf(edit.document(), run.mount, after(*recording.start, phase ? phase->startS : 0));
+            run.sinceApplication = clocks.sinceApplication;
+            run.underLoad = clocks.underLoad;
+            run.cycles = clocks.cycles;
+        }
+        if (run.id.value > 0)
+            edit.put(run);
+        else
+            run.id = edit.add(run);
+        RunReduction stored;
+        stored.run = run.id;
+        stored.reduction = reduction;
+        stored.settings = settings;
+        stored.settings.hand.load = run.loadIndex;
+        edit.add(stored);
+    }
+}
+
+} // namespace
+
+std::optional<Id<Study>> studyOf(const Document& document, Id<Mount> mount) {
+    const auto slots = document.where(&Slot::mount, std::optional(mount));
+    return slots.empty() ? std::nullopt : std::optional(slots.front()->study);
+}
+
+MountClocks clocksOf(const Document& document, Id<Mount> mount, Instant at) {
+    MountClocks clocks;
+    std::optional<Instant> applied;
+    for (const MountApplication* use : document.where(&MountApplication::mount, mount)) {
+        const Application* application = document.find(use->application);
+        const auto end = application->end ? application->end : application->start;
+        if (end && (!applied || *end > *applied)) applied = end;
+    }
+    if (applied && *applied <= at)
+        clocks.sinceApplication = Hour{static_cast<double>(at.ms - applied->ms) / 1000 / hourS};
+    for (const Run* run : runsOf(document, mount)) {
+        const Recording* recording = document.find(run->recording);
+        const Reduction* reduction = reductionOf(document, run->id);
+        if (!reduction || !recording->start) continue;
+        for (const LoadReduction* load : loadsOfRun(*reduction, *run)) {
+            const auto phase = loadPhase(*load);
+            if (!phase || after(*recording->start, phase->startS) >= at) continue;
+            clocks.underLoad.value += (phase->endS - phase->startS) / hourS;
+            ++clocks.cycles;
+        }
+    }
+    return clocks;
+}
+
+RecordingBegun beginRecording(const Document& document, const RecordingWish& wish) {
+    Recording recording;
+    recording.bench = wish.bench;
+    recording.start = wish.at;
+    recording.readAs = Message{"recorded", {{"sources", wish.sources}}};
+    recording.state = RecordingState::open;
+    Edit edit(document, Message{});
+    RecordingBegun begun;
+    begun.mount = wish.mount;
+    const Slot* slot = document.find(wish.slot);
+    if (slot) begun.mount = mountOfSlot(edit, document, *slot, wish);
+    const Mount* mount = edit.document().find(begun.mount);
+    recording.fileName =
+        fmt::format("{} {}", mount ? mount->name : document.find(wish.bench)->name, dateTimeText(wish.at));
+    begun.recording = edit.add(recording);
+    if (mount) {
+        Run run;
+        run.mount = mount->id;
+        run.recording = begun.recording;
+        run.purpose = slot && slot->kind == SlotKind::baseline ? Purpose::baseline : Purpose::fresh;
+        run.repeat = static_cast<int>(runsOf(document, mount->id).size()) + 1;
+        edit.add(run);
+    }
+    begun.set = edit.finish();
+    begun.set.title = Message{"edit-record", {{"name", recording.fileName}}};
+    return begun;
+}
+
+ChangeSet endRecording(const Document& document, Id<Recording> id, const RecordedExtent& extent,
+                       const Trace* trace) {
+    Recording recording = *document.find(id);
+    recording.samples = extent.samples;
+    recording.durationS = extent.durationS;
+    if (recording.state == RecordingState::open) recording.state = RecordingState::closed;
+    if (extent.start) recording.start = extent.start;
+    Edit edit(document, Message{"edit-record-end", {{"name", recording.fileName}}});
+    edit.put(recording);
+    const auto runs = document.where(&Run::recording, id);
+    if (trace && !runs.empty() && extent.samples > 1) {
+        try {
+            const Run run = *runs.front();
+            const auto study = studyOf(document, run.mount);
+            const ReduceSettings settings =
+                settingsFor(document, run, study ? firstQuestion(document, *study) : nullptr);
+            addFigures(edit, recording, run, reduceByEveryMetric(*trace, settings), settings);
+        } catch (const InputError&) { // nothing to be told from it; the recording stays
+        }
+    }
+    return edit.finish();
+}
+
+std::vector<Id<Recording>> recordingsWithoutFigures(const Document& document) {
+    std::vector<Id<Recording>> found;
+    for (const auto& [id, recording] : document.all<Recording>()) {
+        const bool here = recording.readAs.code == "recorded" && recording.state != RecordingState::open;
+        if (!here || recording.withdrawn || recording.samples < 2) continue;
+        const auto runs = document.where(&Run::recording, id);
+        if (runs.size() == 1 && !reductionOf(document, runs.front()->id)) found.push_back(id);
+    }
+    return found;
+}
+
+} // namespace ibuki

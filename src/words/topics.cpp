@@ -35,6 +35,9 @@ std::span<const Entry> topics() {
         one("topic-gap", "Pads and gaps"),
         one("topic-gap.what",
             "How far a pad is squeezed, with what force, and what force that leaves for the die."),
+        one("topic-gate", "The gate"),
+        one("topic-gate.what", "What must hold before a step counts as done, judged from what is read, and "
+                               "when that should be."),
         one("topic-heat-path", "The heat path"),
         one("topic-heat-path.what",
             "The layers that the heat crosses from chip to room, with the temperatures that were "
@@ -71,6 +74,10 @@ std::span<const Entry> topics() {
         one("topic-trace", "Load and window"),
         one("topic-trace.what",
             "Where the load begins and ends, and the stretch inside it in which nothing rises any more."),
+        one("topic-watch", "The watch"),
+        one("topic-watch.what", "What would spoil the run: limits, room, fan, power, sensors, and a rise "
+                                "unlike that of the mounts "
+                                "before."),
         one("topic-typical", "Typical values"),
         one("topic-typical.what",
             "What is usual for a class of material, in the place of what nobody stated."),

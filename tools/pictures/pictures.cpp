@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "pictures.h"
 
+#include "live_pictures.h"
+
 #include "app/bench/budget_sheet.h"
 #include "app/bench/card_sheet.h"
 #include "app/bench/import_dialog.h"
@@ -179,6 +181,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         RulesSheet rules(window.session());
         pictureSheet(rules, folder + "/rules" + suffix + ".png");
     }
+    pictureLive(window, folder, suffix);
     pictureImport(window.session(), folder + "/import" + suffix + ".png");
     QSettings().remove("recentProjects");
     StartPage::remember(window.session().path());

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_view.h"
 
+#include "app/bench/after_run_bar.h"
 #include "app/bench/import_dialog.h"
 #include "app/bench/mount_actions.h"
 #include "app/bench/planned_panel.h"
@@ -116,8 +117,19 @@ QWidget* BenchView::makeHead() {
     layout->addLayout(words, 1);
     auto* buttons = new QVBoxLayout;
     auto* bring = button(say("Bring in logs…"),
-                         say("%1. Or drop the files on the window.").arg(QStringLiteral("Ctrl+I")), true);
+                         say("%1. Or drop the files on the window.").arg(QStringLiteral("Ctrl+I")));
     connect(bring, &QPushButton::clicked, this, &BenchView::chooseLogs);
+    record_ = button(say("Record…"), say("A run of what is chosen, from this bench's own readings"), true);
+    connect(record_, &QPushButton::clicked, this, [this] {
+        if (const Slot* slot = session_.document().find(session_.selection().slot))
+            emit slotRecordWanted(slot->id);
+        else if (const Mount* mount = session_.mount())
+            emit recordWanted(mount->id);
+    });
+    readings_ = button(say("Readings…"), say("Score, frame rate, noise: what no sensor gave"));
+    connect(readings_, &QPushButton::clicked, this, [this] {
+        if (const Mount* mount = session_.mount()) openReadings(session_, mount->id, this);
+    });
     auto* sheet = button(say("Bench sheet…"), say("Cooler, fan, limit, sensors"));
     connect(sheet, &QPushButton::clicked, this, &BenchView::benchSheetWanted);
     reject_ = button(say("Reject mount…"));
@@ -133,14 +145,16 @@ QWidget* BenchView::makeHead() {
     auto* first = new QHBoxLayout;
     auto* second = new QHBoxLayout;
     auto* third = new QHBoxLayout;
+    first->addWidget(record_);
     first->addWidget(bring);
-    first->addWidget(application_);
     buttons->addLayout(first);
-    second->addWidget(sheet);
+    second->addWidget(application_);
+    second->addWidget(readings_);
     second->addWidget(cautions_);
     third->addWidget(reject_);
     third->addWidget(room_);
     third->addWidget(time_);
+    third->addWidget(sheet);
     buttons->addLayout(second);
     buttons->addLayout(third);
     layout->addLayout(buttons);
@@ -182,6 +196,8 @@ void BenchView::refresh() {
     const Reduction* reduction = run ? reductionOf(session_.document(), run->id) : nullptr;
     for (QPushButton* action : {reject_, room_, time_}) action->setEnabled(mount != nullptr);
     cautions_->setEnabled(mount != nullptr);
+    readings_->setEnabled(run != nullptr);
+    record_->setEnabled(mount != nullptr || session_.document().find(session_.selection().slot) != nullptr);
     application_->setEnabled(mount != nullptr && session_.question() != nullptr);
     const bool planned = PlannedPanel::has(session_);
     figures_->setVisible(reduction && !planned);

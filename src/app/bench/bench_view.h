@@ -34,6 +34,8 @@ public:
 
 signals:
     void benchSheetWanted();
+    void recordWanted(Id<Mount> mount);
+    void slotRecordWanted(Id<Slot> slot);
     void stepTaken(StudyNeeds needs); ///< of what a study without a mount chosen waits for
 
 private:
@@ -66,6 +68,8 @@ private:
     QPushButton* time_ = nullptr;
     QPushButton* application_ = nullptr;
     QPushButton* cautions_ = nullptr;
+    QPushButton* record_ = nullptr;
+    QPushButton* readings_ = nullptr;
     RunBar* bar_ = nullptr;
     std::optional<Id<Run>> chosenRun_; ///< of the shown mount; another mount shows its first
     std::optional<std::pair<Recording, Trace>> shownTrace_; ///< the last one read, so that a refresh is quick

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/trace_plot.h"
 
+#include "app/drawn/plot_style.h"
 #include "app/drawn/theme.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
@@ -23,17 +24,6 @@ QVector<double> minutesOf(const std::vector<double>& seconds) {
     minutes.reserve(static_cast<int>(seconds.size()));
     for (double s : seconds) minutes << s / 60;
     return minutes;
-}
-
-void styleAxis(QCPAxis* axis, const Colours& c) {
-    axis->setBasePen(QPen(c.line));
-    axis->setTickPen(QPen(c.line));
-    axis->setSubTickPen(Qt::NoPen);
-    axis->setTickLabelColor(c.quiet);
-    axis->setLabelColor(c.quiet);
-    axis->setTickLabelFont(textFont(0.85));
-    axis->setLabelFont(textFont(0.9));
-    axis->grid()->setPen(QPen(c.line, 1, Qt::DotLine));
 }
 
 constexpr double grabPx = 7;
@@ -82,7 +72,7 @@ void TracePlot::changeEvent(QEvent* event) {
 void TracePlot::restyle() {
     const Colours& c = colours();
     plot_->setBackground(QBrush(c.sheet));
-    for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis, plot_->yAxis2}) styleAxis(axis, c);
+    for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis, plot_->yAxis2}) stylePlotAxis(axis);
     plot_->legend->setBrush(QBrush(c.sheet));
     plot_->legend->setBorderPen(Qt::NoPen);
     plot_->legend->setTextColor(c.ink);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/main_window.h"
 
+#include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
 #include "app/forms/ask.h"
 #include "app/forms/bench_dialogs.h"
@@ -47,7 +48,7 @@ QString newProjectPath() {
 } // namespace
 
 MainWindow::MainWindow(const QString& samplePath, QWidget* parent)
-    : QMainWindow(parent), samplePath_(samplePath) {
+    : QMainWindow(parent), samplePath_(samplePath), live_(std::make_unique<LiveRun>(session_)) {
     setWindowTitle(say("Ibuki"));
     setAcceptDrops(true);
     resize(1280, 800);
@@ -104,7 +105,7 @@ void MainWindow::refreshNow() {
         shelfView().refresh();
         break;
     case Stage::bench:
-        benchView().refresh();
+        benchPage().refresh();
         break;
     case Stage::verdict:
         verdictView().refresh();
@@ -328,7 +329,28 @@ void MainWindow::dropEvent(QDropEvent* event) {
     startFrom(files);
 }
 
+void MainWindow::recordNext() {
+    RunFor whom{session_.selection().slot, session_.selection().mount};
+    if (whom.slot) whom.mount.reset();
+    if (!whom.slot && !whom.mount && session_.study())
+        whom.slot = nextStep(session_.document(), session_.study()->id).slot;
+    if (session_.bench()) benchPage().record(whom);
+}
+
+void MainWindow::leaveRunning() {
+    askChoice(this, {say("A run is under way"), say("What was recorded stays either way."), {}},
+              {say("Stay with it"), say("End it and leave")}, [this](int which) {
+                  leaving_ = which == 1;
+                  if (leaving_) close();
+              });
+}
+
 void MainWindow::closeEvent(QCloseEvent* event) {
+    if (live_->isOn() && !leaving_) {
+        event->ignore();
+        leaveRunning();
+        return;
+    }
     QSettings settings;
     settings.setValue("geometry", saveGeometry());
     settings.setValue("stage", static_cast<int>(stage()));

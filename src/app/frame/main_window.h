@@ -17,7 +17,9 @@ class QStackedWidget;
 
 namespace ibuki {
 
+class BenchPage;
 class BenchView;
+class LiveRun;
 class PaperView;
 class QuestionView;
 class ShelfView;
@@ -42,7 +44,9 @@ public:
     /// Views are made when they are first asked for: the first picture waits for one only.
     QuestionView& questionView();
     ShelfView& shelfView();
+    BenchPage& benchPage();
     BenchView& benchView();
+    LiveRun& liveRun() { return *live_; }
     VerdictView& verdictView();
     PaperView& paperView();
     void showStage(Stage stage);
@@ -86,6 +90,8 @@ private:
     void openSlot(Id<Slot> slot);
     void openFollowUp(Id<FollowUp> followUp);
     void takeStep(StudyNeeds needs);
+    void recordNext(); ///< of what is chosen, else of what is planned next
+    void leaveRunning();
     void showNotice(const QString& notice);
     void refreshSoon();
     void refreshNow();
@@ -93,6 +99,7 @@ private:
 
     QString samplePath_;
     Session session_;
+    std::unique_ptr<LiveRun> live_; ///< ends before the session does
     QTimer refresh_;
     QList<QAction*> commands_;
     QAction* new_ = nullptr;
@@ -114,11 +121,12 @@ private:
     QLabel* notice_ = nullptr;
     QuestionView* question_ = nullptr;
     ShelfView* shelf_ = nullptr;
-    BenchView* bench_ = nullptr;
+    BenchPage* bench_ = nullptr;
     VerdictView* verdict_ = nullptr;
     PaperView* paper_ = nullptr;
     double textScale_ = 1.0;
     bool painted_ = false;
+    bool leaving_ = false; ///< though a run is under way
 };
 
 } // namespace ibuki

@@ -3,6 +3,7 @@
 
 #include "app/frame/main_window.h"
 
+#include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
 #include "app/forms/tip.h"
 #include "app/forms/topic.h"
@@ -72,6 +73,11 @@ void MainWindow::makeActions() {
         questionView().showPage(QuestionView::Page::board);
         questionView().board().chooseCalendar();
     });
+    addCommand(say("Record a run…"), QKeySequence("Ctrl+R"), [this] {
+        showStage(Stage::bench);
+        recordNext();
+    });
+    addCommand(say("Small window of the run"), {}, [this] { benchPage().showCompact(); });
     addCommand(say("Bring in logs…"), QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);
         benchView().chooseLogs();
@@ -204,13 +210,15 @@ ShelfView& MainWindow::shelfView() {
     return *shelf_;
 }
 
-BenchView& MainWindow::benchView() {
+BenchPage& MainWindow::benchPage() {
     if (bench_) return *bench_;
-    put(Stage::bench, bench_ = new BenchView(session_));
-    connect(bench_, &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
-    connect(bench_, &BenchView::stepTaken, this, &MainWindow::takeStep);
+    put(Stage::bench, bench_ = new BenchPage(session_, *live_));
+    connect(&bench_->view(), &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
+    connect(&bench_->view(), &BenchView::stepTaken, this, &MainWindow::takeStep);
     return *bench_;
 }
+
+BenchView& MainWindow::benchView() { return benchPage().view(); }
 
 VerdictView& MainWindow::verdictView() {
     if (verdict_) return *verdict_;

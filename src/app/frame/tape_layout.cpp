@@ -34,7 +34,10 @@ void addFigure(TapeTile& tile, const Document& document, const Mount& mount, con
     const Question asked = question ? *question : Question{};
     const LoadReduction* load = figuresOf(document, mount, asked.metric);
     if (!load) {
-        tile.value = say("no run");
+        const auto runs = runsOf(document, mount.id);
+        const bool open =
+            !runs.empty() && document.find(runs.back()->recording)->state == RecordingState::open;
+        tile.value = open ? say("recording") : say("no run");
         return;
     }
     tile.limitBound = load->limit.bound;

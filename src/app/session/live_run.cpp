@@ -55,6 +55,8 @@ bool LiveRun::begin(RunPlan plan) {
         return false;
     }
     plan_ = std::move(plan);
+    std::erase_if(plan_.conduct.commands,
+                  [this](const auto& one) { return !plan_.study || !hasConsent(*plan_.study, one.second); });
     steps_ = together(plan_.hands, plan_.conduct.steps);
     earlier_ = std::move(plan_.earlier);
     status_ = {};
@@ -64,11 +66,14 @@ bool LiveRun::begin(RunPlan plan) {
     curves_.clear();
     rise_ = {};
     marks_.clear();
+    warnings_.clear();
     typed_.clear();
     loadBeganS_.reset();
     running_.clear();
     mustStop_ = false;
     mount_ = plan_.wish.mount;
+    const Mount* again = session_.document().find(plan_.wish.mount);
+    title_ = again ? again->name : plan_.wish.name;
     result_.reset();
     failed_.reset();
     if (plan_.hands.empty()) {
@@ -84,6 +89,14 @@ bool LiveRun::begin(RunPlan plan) {
     status_.step = plan_.hands.front();
     emit changed();
     return true;
+}
+
+void LiveRun::consent(Id<Study> study, const std::vector<std::string>& command) {
+    consents_.emplace(session_.path(), study.value, command);
+}
+
+bool LiveRun::hasConsent(Id<Study> study, const std::vector<std::string>& command) const {
+    return consents_.contains({session_.path(), study.value, command});
 }
 
 void LiveRun::moveOn() {
@@ -129,6 +142,7 @@ void LiveRun::record() {
     session_.hold(true);
     acquired_ = begun_.set;
     mount_ = begun_.mount;
+    if (const Mount* made = session_.document().find(mount_)) title_ = made->name;
     hands_.reset();
     if (!plan_.conduct.steps.empty() || plan_.conduct.rules) recorder_->conduct(std::move(plan_.conduct));
     stage_ = RunStage::recording;
@@ -198,6 +212,14 @@ void LiveRun::take(const FlagRaised& raised) {
                           : severity == Severity::warn ? MarkKind::warning
                                                        : MarkKind::info;
     mustStop_ = mustStop_ || kind == MarkKind::stop;
+    const Message& message = raised.flag.message;
+    if (message.code == "watch-ended")
+        std::erase_if(warnings_, [&](const Message& one) {
+            const auto* of = std::get_if<std::vector<Message>>(&message.fields.front().value);
+            return of && of->front().code == one.code;
+        });
+    else if (kind != MarkKind::info && message.code.starts_with("watch-"))
+        warnings_.push_back(message);
     mark(kind, raised.flag.message, raised.atS);
     if (kind != MarkKind::info) emit warned();
 }

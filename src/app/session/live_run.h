@@ -12,7 +12,9 @@
 #include <QElapsedTimer>
 #include <QPointer>
 #include <mutex>
+#include <set>
 #include <thread>
+#include <tuple>
 
 namespace ibuki {
 
@@ -21,7 +23,8 @@ class TypedSource;
 /// What a run is made of.
 struct RunPlan {
     RecordingWish wish;
-    Conduct conduct;
+    std::optional<Id<Study>> study;   ///< whose protocol it goes through
+    Conduct conduct;                  ///< of its commands only those that there is consent for are started
     std::vector<ConductedStep> hands; ///< before anything is recorded
     std::vector<std::unique_ptr<Source>> sources;
     std::vector<EarlierRise> earlier; ///< drawn behind
@@ -47,6 +50,10 @@ public:
     /// Begins with the hands, or at once. False with a refusal when it cannot.
     bool begin(RunPlan plan);
 
+    /// The user saw the whole command and agreed that it is started for the study; kept nowhere but here.
+    void consent(Id<Study> study, const std::vector<std::string>& command);
+    bool hasConsent(Id<Study> study, const std::vector<std::string>& command) const;
+
     void moveOn(); ///< hands are done
     void skip(const QString& reason);
     void pause(); ///< or goes on
@@ -69,8 +76,9 @@ public:
     const std::vector<ConductedStep>& steps() const { return steps_; }
     std::optional<double> loadBeganS() const { return loadBeganS_; } ///< of the load that runs, or ran last
     const std::string& title() const { return title_; }
-    double handSeconds() const;                 ///< since the step of the hands began
-    bool mustStop() const { return mustStop_; } ///< the load was stopped by the watch
+    double handSeconds() const;                                        ///< since the step of the hands began
+    const std::vector<Message>& warnings() const { return warnings_; } ///< that hold now
+    bool mustStop() const { return mustStop_; }                        ///< the load was stopped by the watch
     std::optional<Id<Mount>> mount() const { return mount_; }
 
 signals:
@@ -118,10 +126,13 @@ private:
     LiveCurve rise_;
     LatestReadings latest_;
     std::vector<LiveMark> marks_;
+    std::vector<Message> warnings_;
     std::vector<EarlierRise> earlier_;
     std::optional<double> loadBeganS_;
     std::string running_;
     bool mustStop_ = false;
+    std::set<std::tuple<QString, std::int64_t, std::vector<std::string>>>
+        consents_;                                     ///< project, study, words
     std::vector<std::pair<Role, TypedSource*>> typed_; ///< of the recorder
 };
 

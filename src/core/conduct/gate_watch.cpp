@@ -74,7 +74,8 @@ void GateWatch::take(const GateSample& sample) {
     if (sloped) recent_.push_back({sample.timeS, *sloped});
     while (!recent_.empty() && recent_.front().timeS < sample.timeS - slopeSpanS) recent_.pop_front();
     if (sample.chipC) rise_.take(sample.timeS, *sample.chipC - sample.roomC.value_or(0));
-    if (judgedS_ && sample.timeS - *judgedS_ < judgeEveryS) return;
+    const bool atOnce = kind_ == GateKind::chipAbove || kind_ == GateKind::chipBelow;
+    if (!atOnce && judgedS_ && sample.timeS - *judgedS_ < judgeEveryS) return;
     judgedS_ = sample.timeS;
     judge(sample.timeS);
 }

@@ -5,6 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
+#include "core/import/entered_reading.h"
 #include "core/import/found_loads.h"
 #include "core/import/planned_mount.h"
 
@@ -32,11 +33,16 @@ void addRun(Edit& edit, Run run, const ImportedLog& log) {
     for (const Run* other : runsOf(edit.document(), run.mount)) repeat += other->load == run.load ? 1 : 0;
     run.repeat = repeat;
     RunReduction stored;
-    stored.run = edit.add(run);
+    run.id = edit.add(run);
+    stored.run = run.id;
     stored.reduction = log.reduction;
     stored.settings = log.settings;
     stored.settings.hand.load = run.loadIndex;
     edit.add(stored);
+    const auto& loads = log.reduction.loads;
+    const auto load =
+        run.loadIndex >= 0 ? std::optional(static_cast<std::size_t>(run.loadIndex)) : log.reduction.longest;
+    if (load && *load < loads.size()) addColumnReadings(edit, run, log.trace, loads[*load]);
 }
 
 /// One run for each load of the log.

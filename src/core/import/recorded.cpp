@@ -5,6 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
+#include "core/import/entered_reading.h"
 #include "core/import/found_loads.h"
 #include "core/import/planned_mount.h"
 #include "core/plan/mount_brief.h"
@@ -69,8 +70,9 @@ std::optional<Phase> loadPhase(const LoadReduction& load) {
 Instant after(Instant at, double seconds) { return {at.ms + static_cast<std::int64_t>(1000 * seconds)}; }
 
 /// The run gets its load, its figures and its clocks; further loads of the recording get runs of their own.
-void addFigures(Edit& edit, const Recording& recording, Run run, const Reduction& reduction,
+void addFigures(Edit& edit, const Recording& recording, Run run, const Trace& trace,
                 const ReduceSettings& settings) {
+    const Reduction reduction = reduceByEveryMetric(trace, settings);
     const auto study = studyOf(edit.document(), run.mount);
     std::vector<Id<Load>> steps;
     if (study) steps = loadsFor(edit, *study, reduction);
@@ -101,6 +103,7 @@ void addFigures(Edit& edit, const Recording& recording, Run run, const Reduction
         stored.settings = settings;
         stored.settings.hand.load = run.loadIndex;
         edit.add(stored);
+        if (i < reduction.loads.size()) addColumnReadings(edit, run, trace, reduction.loads[i]);
     }
 }
 
@@ -179,7 +182,7 @@ ChangeSet endRecording(const Document& document, Id<Recording> id, const Recorde
             const auto study = studyOf(document, run.mount);
             const ReduceSettings settings =
                 settingsFor(document, run, study ? firstQuestion(document, *study) : nullptr);
-            addFigures(edit, recording, run, reduceByEveryMetric(*trace, settings), settings);
+            addFigures(edit, recording, run, *trace, settings);
         } catch (const InputError&) { // nothing to be told from it; the recording stays
         }
     }

@@ -66,7 +66,9 @@ const std::vector<TopicInfo>& topics() {
         {Topic::shelf, "topic-shelf", {"The shelf"}},
         {Topic::cautions, "topic-cautions", {"Cautions"}},
         {Topic::heatPath, "topic-heat-path", {"A.4", "A.11"}},
-        {Topic::tape, "topic-tape", {"A.4", "A.10"}}};
+        {Topic::tape, "topic-tape", {"A.4", "A.10"}},
+        {Topic::gate, "topic-gate", {"E.9"}},
+        {Topic::watch, "topic-watch", {"E.10"}}};
     return all;
 }
 

@@ -40,7 +40,9 @@ enum class Topic {
     shelf,
     cautions,
     heatPath,
-    tape
+    tape,
+    gate,
+    watch
 };
 
 struct TopicInfo {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/conduct/conductor.h"
+#include "core/domain/words.h"
 #include "core/physics/simulated_bench.h"
 #include "core/plan/step_times.h"
 #include "support/near.h"
@@ -167,6 +168,98 @@ private slots:
             within += told && std::abs(*told - 855) < 0.2 * 855 ? 1 : 0;
         }
         QVERIFY2(within >= 16, qPrintable(QString::number(within)));
+    }
+    // States and words of the user: a table of what each does in each state.
+    void wordsOfTheUser_data() {
+        QTest::addColumn<QString>("words");
+        QTest::addColumn<QString>("told");
+        const auto row = [](const char* name, const char* words, const char* told) {
+            QTest::addRow("%s", name) << words << told;
+        };
+        row("hands wait for their word", "t t t", "apply:begun");
+        row("hands end by it", "t h", "apply:begun apply:done idle:begun");
+        row("it ends nothing else", "t h t h", "apply:begun apply:done idle:begun");
+        row("skip leaves out", "t h k", "apply:begun apply:done idle:begun idle:skipped soak:begun");
+        row("paused, nothing passes", "t h p T", "apply:begun apply:done idle:begun idle:paused");
+        row("it goes on with the step anew", "t h p T r",
+            "apply:begun apply:done idle:begun idle:paused idle:begun");
+        row("a measuring step from its soak", "t h k T p r",
+            "apply:begun apply:done idle:begun idle:skipped soak:begun soak:done measure:begun "
+            "measure:paused soak:begun");
+        row("abort ends all", "t h a t t", "apply:begun apply:done idle:begun idle:aborted");
+        row("aborted once", "t h a a k p", "apply:begun apply:done idle:begun idle:aborted");
+        row("over from the first step without hands", "t h k o",
+            "apply:begun apply:done idle:begun idle:skipped soak:begun soak:aborted idle:begun");
+        row("resumed without a pause", "t h r", "apply:begun apply:done idle:begun");
+    }
+    void wordsOfTheUser() {
+        QFETCH(QString, words);
+        QFETCH(QString, told);
+        ConductedStep hand{StepKind::apply, {}, {}, 5};
+        hand.byHand = true;
+        Conductor conductor({hand,
+                             {StepKind::idle, {}, {}, 2},
+                             {StepKind::soak, "150 W", 150, 2},
+                             {StepKind::measure, "150 W", 150, 2}});
+        double now = 0;
+        QStringList happened;
+        static const char* states[] = {"begun", "done", "timed-out", "skipped", "paused", "aborted"};
+        for (const QString& one : words.split(' ')) {
+            const char what = one.at(0).toLatin1();
+            now += what == 'T' ? 130 : 1;
+            const std::vector<StepEvent> events = what == 't' || what == 'T' ? conductor.take({now, 40, 22})
+                                                  : what == 'h'              ? conductor.confirm(now)
+                                                  : what == 'k'              ? conductor.skip(now)
+                                                  : what == 'p'              ? conductor.pause(now)
+                                                  : what == 'r'              ? conductor.resume(now)
+                                                  : what == 'a'              ? conductor.abort(now)
+                                                                             : conductor.startOver(now);
+            for (const StepEvent& event : events)
+                happened << QString("%1:%2").arg(
+                    QString::fromUtf8(word(conductor.steps()[event.step].kind).data()),
+                    states[static_cast<int>(event.state)]);
+            if (conductor.isPaused() || conductor.finished()) QVERIFY(!conductor.wantedW());
+        }
+        QCOMPARE(happened.join(' '), told);
+    }
+    void conditioningGoesThroughItsCycles() {
+        ProtocolStep condition;
+        condition.kind = StepKind::condition;
+        condition.minutes = 30;
+        condition.cycles = 2;
+        condition.hot = Celsius{70};
+        condition.cold = Celsius{40};
+        const Load load = loadOf("150 W", 150);
+        const auto steps = conductedSteps({condition}, {&load});
+        QCOMPARE(steps.size(), std::size_t{5}); // two times up and down, then the long load
+        Conductor conductor(steps);
+        double chip = 30;
+        std::vector<double> turned;
+        for (double t = 0; t < 3'600 && !conductor.finished(); ++t) {
+            const std::size_t before = conductor.place();
+            conductor.take({t, chip, 22});
+            if (conductor.place() != before) turned.push_back(chip);
+            chip += conductor.wantedW() ? 0.5 : -0.5;
+        }
+        QVERIFY(conductor.finished());
+        QCOMPARE(turned.size(), std::size_t{5});
+        for (std::size_t i = 0; i < 4; ++i) QCOMPARE(turned[i], i % 2 == 0 ? 70.0 : 40.0);
+    }
+    void aGatedSoakLastsAsLongAsTheSlowestPart() {
+        ProtocolStep soak;
+        soak.kind = StepKind::soak;
+        soak.minutes = 5;
+        soak.gate = GateKind::chipBelow; // open at once
+        soak.gateValue = 100;
+        const Load load = loadOf("150 W", 150);
+        Conductor conductor(conductedSteps({soak}, {&load}, 4));
+        QVERIFY(conductor.steps().front().minutes >= 4 * 5); // 4 min × ln(200)
+        double ended = 0;
+        for (double t = 0; t < 3'600 && !conductor.finished(); ++t) {
+            conductor.take({t, 60, 22});
+            ended = t;
+        }
+        QCOMPARE(ended, 240.0);
     }
 };
 

@@ -122,7 +122,8 @@ private slots:
                             Kelvin{0.5},
                             Kelvin{-0.2},
                             0.02,
-                            30.0});
+                            30.0,
+                            Kelvin{0.3}});
             Material m;
             m.name = "m";
             m.kind = MaterialClass::liquidMetal;
@@ -196,28 +197,40 @@ private slots:
                 Recording{{}, bench, "g.csv", "abd", 1, day, false, 9, 8.5, false, {}, recording, -37.0});
             const Id<Study> study =
                 edit.add(Study{{}, bench, "study", StudyState::closed, StudyTemplate::ageing, "held", "n"});
-            const Id<Load> earlier =
-                edit.add(Load{{}, study, 1, "load", Watt{180}, 1800.0, true, std::nullopt});
-            const Id<Load> load = edit.add(Load{{}, study, 2, "found", {}, {}, false, earlier});
-            edit.add(Run{{},
-                         mount,
-                         recording,
-                         1,
-                         load,
-                         2,
-                         Purpose::conditioning,
-                         Hour{1},
-                         Hour{0.5},
-                         3,
-                         Celsius{21},
-                         Kelvin{0.3},
-                         10.0,
-                         900.0,
-                         600.0,
-                         880.0,
-                         true,
-                         true,
-                         "why"});
+            const Id<Load> earlier = edit.add(
+                Load{{}, study, 1, "load", Watt{180}, 1800.0, true, std::nullopt, {"burn", "--all cores"}});
+            const Id<Load> load = edit.add(Load{{}, study, 2, "found", {}, {}, false, earlier, {}});
+            edit.add(BenchSource{{}, bench, 1, "hwmon"});
+            edit.add(RecordingMark{
+                {}, recording, 12.5, MarkKind::warning, {"watch-fan", {{"rpm", 1200.0}, {"usual", 1420.0}}}});
+            const Id<Run> run = edit.add(Run{{},
+                                             mount,
+                                             recording,
+                                             1,
+                                             load,
+                                             2,
+                                             Purpose::conditioning,
+                                             Hour{1},
+                                             Hour{0.5},
+                                             3,
+                                             Celsius{21},
+                                             Kelvin{0.3},
+                                             10.0,
+                                             900.0,
+                                             600.0,
+                                             880.0,
+                                             true,
+                                             true,
+                                             "why"});
+            edit.add(EnteredReading{{},
+                                    run,
+                                    ReadingKind::other,
+                                    "frames in hand",
+                                    "1",
+                                    3.5,
+                                    Better::higher,
+                                    Instant{1'000},
+                                    "n"});
             edit.add(HeaderRole{{}, "0123456789abcdef", "Kern 1", Role::core});
             const Id<Question> question = edit.add(Question{{},
                                                             study,
@@ -271,8 +284,19 @@ private slots:
                           "Europe/Oslo",
                           parseDelays("24 h, 6 mo"),
                           2});
-            edit.add(
-                ProtocolStep{{}, study, load, 1, StepKind::soak, 20, GateKind::remainingBelow, 0.2, true});
+            edit.add(ProtocolStep{{},
+                                  study,
+                                  load,
+                                  1,
+                                  StepKind::soak,
+                                  20,
+                                  GateKind::remainingBelow,
+                                  0.2,
+                                  true,
+                                  4,
+                                  Celsius{75},
+                                  Celsius{45}});
+            edit.add(Practice{{}, study, Scenario::mutedLoop, 7, 600, level, "A is cooler", Instant{2'000}});
             edit.add(StepTime{{}, bench, StepKind::clean, MaterialClass::putty, 12});
             edit.add(FollowUp{{}, slot, {5, Delay::Unit::days}, true, "gone"});
             edit.add(ReductionRules{{}, study, 60, 900, 4, 5, 0.1, 8, 12, 0.1});

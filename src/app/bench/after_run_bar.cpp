@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/after_run_bar.h"
+
+#include "app/bench/mount_actions.h"
+#include "app/bench/readings_sheet.h"
+#include "app/drawn/theme.h"
+#include "app/forms/widgets.h"
+#include "app/say.h"
+#include "core/domain/lookup.h"
+#include "core/import/recorded.h"
+#include "core/setup/next_step.h"
+
+#include <QHBoxLayout>
+
+namespace ibuki {
+
+AfterRunBar::AfterRunBar(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), told_(new QLabel) {
+    setTextFont(told_, 1.15, QFont::DemiBold);
+    auto* keep = button(say("Keep"), say("It counts; on to the next planned mount"), true);
+    auto* reject = button(say("Reject…"), say("With a reason: what was physically wrong"));
+    auto* again = button(say("Once more"), say("Another run of the same mount"));
+    auto* readings = button(say("Readings…"), say("Score, frame rate, noise: what no sensor gave"));
+    connect(keep, &QPushButton::clicked, this, &AfterRunBar::keep);
+    connect(reject, &QPushButton::clicked, this, [this] { rejectMount(session_, this); });
+    connect(again, &QPushButton::clicked, this, [this] {
+        if (mount_) emit againWanted(*mount_);
+    });
+    connect(readings, &QPushButton::clicked, this, [this] {
+        if (mount_) openReadings(session_, *mount_, this);
+    });
+    auto* layout = new QHBoxLayout;
+    layout->setContentsMargins(16, 6, 12, 6);
+    layout->addWidget(told_, 1);
+    for (QPushButton* one : {readings, again, reject, keep}) {
+        one->setMinimumHeight(40);
+        layout->addWidget(one);
+    }
+    auto* outer = new QVBoxLayout(this);
+    outer->setContentsMargins(0, 0, 0, 0);
+    outer->addWidget(card(layout));
+}
+
+void AfterRunBar::remember(Id<Mount> mount) { mount_ = mount; }
+
+void AfterRunBar::refresh() {
+    const Mount* mount = session_.document().find(mount_);
+    setVisible(mount && session_.selection().mount == mount_);
+    if (!mount) return;
+    told_->setText(mount->rejected ? say("Recorded and rejected: %1").arg(qtext(mount->name))
+                                   : say("Recorded: %1. Does it count?").arg(qtext(mount->name)));
+}
+
+void AfterRunBar::keep() {
+    const auto study = mount_ ? studyOf(session_.document(), *mount_) : std::nullopt;
+    forget();
+    if (study)
+        if (const NextStep step = nextStep(session_.document(), *study); step.slot) {
+            Selection next = session_.selection();
+            next.mount.reset();
+            next.slot = step.slot;
+            session_.select(next);
+        }
+    refresh();
+}
+
+void openReadings(Session& session, Id<Mount> mount, QWidget* parent) {
+    const auto runs = runsOf(session.document(), mount);
+    if (!runs.empty()) openDialog(new ReadingsSheet(session, runs.back()->id, parent));
+}
+
+} // namespace ibuki

@@ -1,0 +1,115 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/bench_page.h"
+
+#include "app/bench/after_run_bar.h"
+#include "app/bench/bench_view.h"
+#include "app/bench/compact_window.h"
+#include "app/bench/live_lines.h"
+#include "app/bench/live_panel.h"
+#include "app/forms/widgets.h"
+#include "app/say.h"
+
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+BenchPage::BenchPage(Session& session, LiveRun& run, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      run_(run),
+      pages_(new QStackedWidget),
+      view_(new BenchView(session)),
+      live_(new LivePanel(run)),
+      back_(button({}, say("Back to the run that is recorded"), true)),
+      after_(new AfterRunBar(session)) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(back_);
+    layout->addWidget(after_);
+    layout->addWidget(pages_, 1);
+    pages_->addWidget(view_);
+    pages_->addWidget(live_);
+    back_->setObjectName("Back to the run");
+    connect(back_, &QPushButton::clicked, this, [this] {
+        away_ = false;
+        refresh();
+        live_->setFocus();
+    });
+    connect(view_, &BenchView::recordWanted, this, [this](Id<Mount> mount) { record({{}, mount}); });
+    connect(view_, &BenchView::slotRecordWanted, this, [this](Id<Slot> slot) { record({slot, {}}); });
+    connect(after_, &AfterRunBar::againWanted, this, [this](Id<Mount> mount) { record({{}, mount}); });
+    connect(live_, &LivePanel::compactWanted, this, &BenchPage::showCompact);
+    connect(&session_, &Session::selectionChanged, this, &BenchPage::follow);
+    connect(&run_, &LiveRun::changed, this, [this] {
+        if (run_.isOn() != (pages_->currentWidget() == live_) || away_) refresh();
+    });
+    connect(&run_, &LiveRun::ended, this, &BenchPage::runEnded);
+    refresh();
+}
+
+BenchPage::~BenchPage() = default;
+
+bool BenchPage::lookedAway() const {
+    if (run_.stage() == RunStage::hands) return session_.mount() != nullptr;
+    return run_.mount() && session_.selection().mount != run_.mount();
+}
+
+void BenchPage::follow() {
+    away_ = run_.isOn() && lookedAway();
+    refresh();
+}
+
+void BenchPage::refresh() {
+    const bool live = run_.isOn() && !away_;
+    const bool came = live && pages_->currentWidget() != live_;
+    pages_->setCurrentWidget(live ? static_cast<QWidget*>(live_) : view_);
+    back_->setVisible(run_.isOn() && away_);
+    if (run_.isOn() && away_) {
+        const LiveLines told = liveLines(run_);
+        back_->setText(say("A run is under way: %1 %2, %3").arg(told.figure, told.unit, told.step));
+    }
+    if (run_.isOn()) after_->forget();
+    after_->refresh();
+    if (live)
+        live_->refresh();
+    else
+        view_->refresh();
+    if (came) live_->setFocus();
+}
+
+void BenchPage::record(RunFor whom) {
+    if (run_.isOn()) {
+        away_ = false;
+        refresh();
+        return;
+    }
+    openDialog(new RunSheet(session_, run_, whom, this));
+}
+
+void BenchPage::showCompact() {
+    if (!run_.isOn()) return;
+    if (!compact_) {
+        compact_ = std::make_unique<CompactWindow>(run_);
+        connect(compact_.get(), &CompactWindow::wholeWanted, this, [this] {
+            compact_->hide();
+            window()->showNormal();
+            window()->activateWindow();
+            live_->setFocus();
+        });
+    }
+    compact_->show();
+    compact_->setFocus();
+    window()->showMinimized();
+}
+
+void BenchPage::runEnded() {
+    away_ = false;
+    if (run_.mount() && session_.document().find(*run_.mount())) {
+        after_->remember(*run_.mount());
+        session_.selectMount(*run_.mount());
+    }
+    refresh();
+}
+
+} // namespace ibuki

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/bench/run_sources.h"
+
+#include "core/base/input_error.h"
+#include "core/domain/bench.h"
+#include "words/words.h"
+
+#include <algorithm>
+#include <filesystem>
+
+namespace ibuki {
+
+std::vector<std::string> sourcesOf(const Document& document, Id<Bench> bench) {
+    auto sources = document.where(&BenchSource::bench, bench);
+    std::sort(sources.begin(), sources.end(),
+              [](const BenchSource* a, const BenchSource* b) { return a->position < b->position; });
+    std::vector<std::string> specs;
+    for (const BenchSource* source : sources) specs.push_back(source->spec);
+    return specs;
+}
+
+std::string sourceTitle(const std::string& spec) {
+    const std::size_t colon = spec.find(':');
+    const std::string kind = spec.substr(0, colon);
+    const std::string file = colon == std::string::npos
+                                 ? std::string()
+                                 : std::filesystem::path(spec.substr(colon + 1)).filename().string();
+    if (kind == "hwmon")
+        return file.empty() ? words::say("Sensors of this machine")
+                            : words::say("Sensors under {file}", {{"file", file}});
+    if (kind == "follow") return words::say("The log {file}, as it grows", {{"file", file}});
+    if (kind == "instrument") return words::say("The instrument of {file}", {{"file", file}});
+    if (kind == "sim") return words::say("The simulated bench of {file}", {{"file", file}});
+    return spec;
+}
+
+std::vector<SourceReading> readOnce(const std::vector<std::string>& specs, const SourceOptions& options) {
+    std::vector<SourceReading> readings;
+    for (const std::string& spec : specs) {
+        SourceReading reading{spec, {}, {}, {}};
+        try {
+            const auto source = openSource(spec, options);
+            reading.values = source->readNow();
+            reading.channels = source->channels();
+        } catch (const InputError& error) {
+            reading.trouble = words::sentence(error);
+        }
+        readings.push_back(std::move(reading));
+    }
+    return readings;
+}
+
+} // namespace ibuki

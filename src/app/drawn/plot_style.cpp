@@ -1,0 +1,22 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drawn/plot_style.h"
+
+#include "app/drawn/theme.h"
+
+#include <qcustomplot.h>
+
+namespace ibuki {
+
+void stylePlotAxis(QCPAxis* axis) {
+    const Colours& c = colours();
+    axis->setBasePen(QPen(c.line));
+    axis->setTickPen(QPen(c.line));
+    axis->setSubTickPen(Qt::NoPen);
+    axis->setTickLabelColor(c.quiet);
+    axis->setLabelColor(c.quiet);
+    axis->setTickLabelFont(textFont(0.85));
+    axis->setLabelFont(textFont(0.9));
+    axis->grid()->setPen(QPen(c.line, 1, Qt::DotLine));
+}
+
+} // namespace ibuki

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/import/entered_reading.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace ibuki {
+namespace {
+
+struct ColumnKind {
+    Role role;
+    ReadingKind kind;
+};
+constexpr ColumnKind columnKinds[] = {{Role::score, ReadingKind::score},
+                                      {Role::noise, ReadingKind::noise},
+                                      {Role::wallPower, ReadingKind::wallPower}};
+
+std::optional<double> meanBetween(const Trace& trace, const Channel& channel, const Phase& phase) {
+    double sum = 0;
+    int count = 0;
+    for (std::size_t i = 0; i < std::min(trace.timeS.size(), channel.values.size()); ++i) {
+        const bool inside = trace.timeS[i] >= phase.startS && trace.timeS[i] <= phase.endS;
+        if (!inside || !std::isfinite(channel.values[i])) continue;
+        sum += channel.values[i];
+        ++count;
+    }
+    return count > 0 ? std::optional(sum / count) : std::nullopt;
+}
+
+std::optional<Phase> stretchOf(const LoadReduction& load) {
+    if (load.window) return load.window;
+    for (const Phase& phase : load.phases)
+        if (phase.name == "load") return phase;
+    return std::nullopt;
+}
+
+} // namespace
+
+ReadingUsage usualOf(ReadingKind kind) {
+    switch (kind) {
+    case ReadingKind::score:
+        return {"points", Better::higher};
+    case ReadingKind::frameRate:
+    case ReadingKind::lowFrameRate:
+        return {"1/s", Better::higher};
+    case ReadingKind::renderTime:
+        return {"s", Better::lower};
+    case ReadingKind::noise:
+        return {"dB(A)", Better::lower};
+    case ReadingKind::fanShare:
+        return {"%", Better::lower};
+    case ReadingKind::wallPower:
+        return {"W", Better::lower};
+    case ReadingKind::other:
+        break;
+    }
+    return {};
+}
+
+void addColumnReadings(Edit& edit, const Run& run, const Trace& trace, const LoadReduction& load) {
+    const auto stretch = stretchOf(load);
+    if (!stretch) return;
+    for (const auto& [role, kind] : columnKinds) {
+        const Channel* channel = firstChannel(trace, role);
+        const auto mean = channel ? meanBetween(trace, *channel, *stretch) : std::nullopt;
+        if (!mean) continue;
+        EnteredReading reading;
+        reading.run = run.id;
+        reading.kind = kind;
+        reading.unit = usualOf(kind).unit;
+        reading.better = usualOf(kind).better;
+        reading.value = *mean;
+        edit.add(reading);
+    }
+}
+
+} // namespace ibuki

@@ -1,0 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+class QString;
+
+namespace ibuki {
+
+class MainWindow;
+
+/// A run of the demo's next mount on a simulated bench: while it soaks, in the small window, and with the
+/// chip at its limit.
+void pictureLive(MainWindow& window, const QString& folder, const QString& suffix);
+
+} // namespace ibuki

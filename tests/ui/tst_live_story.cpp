@@ -81,7 +81,7 @@ private slots:
         QVERIFY(sheet);
         QVERIFY(!story::visible<QPushButton>(*sheet, "accept")
                 || !sheet->findChild<QPushButton*>("accept")->isEnabled()); // no source yet
-        const QString bench = file("bench.json", R"({"cores": 4, "limitC": null})");
+        const QString bench = file("bench.json", R"({"cores": 4})");
         answerFiles([&](const FileWish&) { return QStringList{bench}; });
         QVERIFY(story::press(*sheet, "A simulated bench…"));
         auto* sources = sheet->findChild<QListWidget*>();
@@ -96,7 +96,7 @@ private slots:
         QCOMPARE(sheet->findChild<QListWidget*>()->count(), 1); // it stayed
         for (QCheckBox* box : sheet->findChildren<QCheckBox*>())
             if (box->text().startsWith("Hands first")) box->setChecked(true);
-        QVERIFY(begin(*sheet, "3600"));
+        QVERIFY(begin(*sheet, "300"));
         QCOMPARE(live().stage(), RunStage::hands);
         QTRY_VERIFY(panel().isVisible());
         QTRY_VERIFY(shown("Live step").startsWith("remove"));

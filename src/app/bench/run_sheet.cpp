@@ -73,8 +73,6 @@ RunSheet::RunSheet(Session& session, LiveRun& run, RunFor whom, QWidget* parent)
     layout->addWidget(makeHow());
     layout->addWidget(dialogButtons(this, say("Begin")));
     begin_ = findChild<QPushButton*>("accept");
-    disconnect(begin_, nullptr, this, nullptr);
-    connect(begin_, &QPushButton::clicked, this, &RunSheet::begin);
     listSources();
     loadEarlier();
 }
@@ -278,7 +276,8 @@ void RunSheet::loadEarlier() {
         [](const InputError&) {}); // the run goes without them
 }
 
-void RunSheet::begin() {
+/// Sources are opened beside the window; the sheet stays until they are, so that what is wrong is told in it.
+void RunSheet::accept() {
     const Bench* bench = session_.bench();
     const auto wanted = specs();
     if (!bench || wanted.empty()) {
@@ -325,7 +324,7 @@ void RunSheet::begin() {
         },
         [this, opened, waiting](int) {
             waiting->sources = std::move(*opened);
-            if (run_.begin(std::move(*waiting))) accept();
+            if (run_.begin(std::move(*waiting))) QDialog::accept();
             begin_->setEnabled(true);
         },
         [this](const InputError& error) {

@@ -30,6 +30,8 @@ class RunSheet : public QDialog {
 public:
     RunSheet(Session& session, LiveRun& run, RunFor whom, QWidget* parent = nullptr);
 
+    void accept() override;
+
 private:
     struct LoadRow {
         Id<Load> load;
@@ -48,7 +50,6 @@ private:
     void listSources();
     void lookAtSources();
     void loadEarlier();
-    void begin();
     std::optional<Id<Study>> study() const;
     std::vector<std::string> specs() const; ///< those that are ticked, in order
 

@@ -75,6 +75,8 @@ std::span<const Entry> errors() {
               "Let a group read them (a udev rule), or record as their owner"),
         wrong("source-mute", "the instrument at {connect} does not answer",
               "See that it is on, and that address and time-out are right"),
+        wrong("source-practice", "there is no mount of a practice study to put on it",
+              "Choose one of its tiles on the tape"),
         wrong("source-unknown", "\"{source}\" is no source",
               "Write sim:BENCH.json, hwmon, hwmon:ROOT, follow:FILE or instrument:CONFIG.json"),
         wrong("trace-recording", "the project has no recording {recording}",

@@ -7,6 +7,43 @@ namespace ibuki::words {
 // import.
 std::span<const Entry> plans() {
     static constexpr Entry entries[] = {
+        one("practice-bench", "practice bench"),
+        one("practice-dose.kept", "{mount} was put on by feel: {percent:.0f} % of the dose that the face "
+                                  "needs, and it counts. State the dose in the plan."),
+        one("practice-dose.rejected",
+            "{mount} was put on by feel, {percent:.0f} % of the dose that the face needs; you rejected it."),
+        one("practice-fan.kept",
+            "{mount}: the fan had moved, and the mount counts. The lamp said so while it ran."),
+        one("practice-fan.rejected", "{mount}: the fan had moved; you rejected it."),
+        one("practice-loop", "closed loop, fans fixed"),
+        one("practice-lot", "{material}, practice tube"),
+        one("practice-luck", "With as many mounts as you made, the truly coolest looks coolest in "
+                             "{percent:.0f} of 100 tries."),
+        one("practice-margin", "The two coolest are {gap:.1f} K apart, less than the margin of {margin:.1f} "
+                               "K: for this question they are as good as each other."),
+        one("practice-open.missed", "You called nobody the coolest. In truth {level} is, by {gap:.1f} K, "
+                                    "which is more than the margin."),
+        one("practice-open.right", "You called nobody the coolest, and in truth {level} leads by {gap:.1f} K "
+                                   "only, less than the margin."),
+        one("practice-plan", "{mounts} mounts of each would tell {gap:.1f} K apart at 90 %."),
+        one("practice-plate", "plate with a fan of its own mind"),
+        one("practice-right",
+            "Right: {named} is truly the coolest, or as good as, by {gap:.1f} K to the next."),
+        one("practice-room.kept", "{mount}: the room was 3.5 K warmer and rising, and the mount counts. Its "
+                                  "figure is over the room, but the room moved."),
+        one("practice-room.rejected", "{mount}: the room was 3.5 K warmer and rising; you rejected it."),
+        one("practice-slip.kept", "{mount}: the sheet had slipped, and the mount counts. It rose above the "
+                                  "others from the first minutes."),
+        one("practice-slip.rejected", "{mount}: the sheet had slipped; you rejected it."),
+        one("practice-study", "Practice: {scenario}"),
+        one("practice-tower", "tower with two fans, fixed"),
+        one("practice-wrong", "Not so: you named {named}; in truth {level} is the coolest, by {gap:.1f} K."),
+        one("scenario-film",
+            "Film that must melt first, a sheet that may slip, a fan with a mind of its own. Mean."),
+        one("scenario-loop",
+            "A closed loop that takes a quarter of an hour, a room that moves: patience and order matter."),
+        one("scenario-three-pastes",
+            "Three pastes on a quick air cooler: learn the way through, and how much re-mounting scatters."),
         one("bench-layers.bare die", "die, the interface under study, cold plate, cooler"),
         one("bench-layers.graphics card", "die, memory and power stages under one cooler"),
         one("bench-layers.heater block", "a metered copper block in place of the chip"),

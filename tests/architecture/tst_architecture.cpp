@@ -64,10 +64,10 @@ private slots:
     void roomsIncludeOnlyRoomsBefore_data() {
         QTest::addColumn<QString>("floor");
         QTest::addColumn<QStringList>("rooms");
-        QTest::newRow("core") << "core"
-                              << QStringList{"base",     "quantity", "stats",   "trace",   "reduce",
-                                             "domain",   "physics",  "shelf",   "caution", "design",
-                                             "evidence", "plan",     "conduct", "setup",   "import"};
+        QTest::newRow("core") << "core" << QStringList{"base",    "quantity", "stats",    "trace",
+                                                       "reduce",  "domain",   "physics",  "shelf",
+                                                       "caution", "design",   "evidence", "plan",
+                                                       "conduct", "setup",    "import",   "practice"};
         QTest::newRow("store") << "store" << QStringList{"log",     "table", "json", "calendar",
                                                          "project", "shelf", "paper"};
         QTest::newRow("app") << "app" << QStringList{"drawn", "jobs",  "session", "forms", "question",

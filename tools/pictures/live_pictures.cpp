@@ -7,11 +7,13 @@
 #include "app/bench/live_panel.h"
 #include "app/frame/main_window.h"
 #include "app/session/earlier_rises.h"
+#include "app/verdict/practice_sheet.h"
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/run_setup.h"
 
 #include <QCoreApplication>
+#include <QTemporaryDir>
 #include <QThread>
 #include <functional>
 
@@ -83,6 +85,38 @@ void pictureLive(MainWindow& window, const QString& folder, const QString& suffi
         waitFor([&] { return !run.isOn(); });
         window.session().undoStack().undo();
     }
+}
+
+void picturePractice(MainWindow& window, const QString& folder, const QString& suffix) {
+    const QTemporaryDir place;
+    if (!window.practise(Scenario::threePastes, 21, place.filePath("practice.ibuki"))) return;
+    Session& session = window.session();
+    const Id<Study> study = session.study()->id;
+    Edit edit(session.document(), "plan");
+    Plan plan = planFor(session.document(), study);
+    plan.mountsPerLevel = 2;
+    putPlan(edit, plan);
+    layPlan(edit, *session.question(), plan, session.now());
+    session.perform(edit.finish());
+    while (!plannedSlots(session.document(), study).empty()) {
+        const Slot slot = *plannedSlots(session.document(), study).front();
+        const Practice& practice = *practiceOf(session.document(), study);
+        if (!window.liveRun().begin(
+                planOf(session, slot, practiceMount(session.document(), practice, slot).bench, 0)))
+            break;
+        waitFor([&] { return !window.liveRun().isOn(); });
+    }
+    Practice practice = *practiceOf(session.document(), study);
+    practice.committedBest = reviewOf(session.document(), practice).levels.front().truth.level;
+    practice.committedAt = session.now();
+    Edit commit(session.document(), "commit");
+    commit.put(practice);
+    session.acquire(commit.finish());
+    PracticeSheet sheet(session, practice.id);
+    sheet.show();
+    for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
+    sheet.grab().save(folder + "/practice" + suffix + ".png");
+    session.closeProject();
 }
 
 } // namespace ibuki

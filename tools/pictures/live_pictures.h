@@ -11,4 +11,7 @@ class MainWindow;
 /// chip at its limit.
 void pictureLive(MainWindow& window, const QString& folder, const QString& suffix);
 
+/// A practice with two mounts of each material, committed and unsealed.
+void picturePractice(MainWindow& window, const QString& folder, const QString& suffix);
+
 } // namespace ibuki

@@ -186,6 +186,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     QSettings().remove("recentProjects");
     StartPage::remember(window.session().path());
     window.session().closeProject();
+    picturePractice(window, folder, suffix);
     for (int i = 0; i < 250 && window.session().jobs().running().isEmpty(); ++i)
         QCoreApplication::processEvents();
     for (int i = 0; i < 250; ++i) {

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/run_sheet.h"
 
-#include "app/bench/run_sources.h"
 #include "app/forms/ask.h"
 #include "app/forms/dialog_buttons.h"
 #include "app/forms/number_field.h"
@@ -10,6 +9,7 @@
 #include "app/session/earlier_rises.h"
 #include "core/domain/lookup.h"
 #include "core/plan/mount_brief.h"
+#include "core/practice/practice.h"
 #include "core/setup/run_setup.h"
 
 #include <QCheckBox>
@@ -131,7 +131,8 @@ QWidget* RunSheet::makeHow() {
     every_ = new NumberField(say("Seconds between readings"), {0, true, 86'400});
     every_->show(1);
     speed_ = new NumberField(say("Speed of a simulated bench"), {0, true, 36'000});
-    speed_->show(1);
+    const Practice* practice = study() ? practiceOf(session_.document(), *study()) : nullptr;
+    speed_->show(practice ? practice->speed : 1);
     auto* numbers = new QHBoxLayout;
     numbers->addWidget(new QLabel(say("Seconds between readings")));
     numbers->addWidget(every_);
@@ -224,7 +225,8 @@ std::vector<std::string> RunSheet::specs() const {
 void RunSheet::lookAtSources() {
     session_.jobs().startNewest<std::vector<SourceReading>>(
         QStringLiteral("sources"), this,
-        [specs = specs()](const std::stop_token&, const Progress&) { return readOnce(specs, {}); },
+        [document = session_.document(), specs = specs(),
+         whom = whom_](const std::stop_token&, const Progress&) { return readOnce(document, specs, whom); },
         [this](const std::vector<SourceReading>& readings) {
             QStringList lines;
             for (const SourceReading& reading : readings)
@@ -292,7 +294,7 @@ void RunSheet::accept() {
     }
     RunPlan plan;
     plan.wish = {bench->id, whom_.slot, whom_.mount, {}, wanted, session_.now(), {}};
-    const Document& document = session_.document();
+    const Document document = session_.document();
     const Slot* slot = document.find(whom_.slot);
     if (slot) plan.wish.name = sayText(briefOf(document, *slot, session_.now()).title).toStdString();
     if (slot && hands_->isChecked()) plan.hands = handSteps(document, *slot);
@@ -318,8 +320,9 @@ void RunSheet::accept() {
     auto waiting = std::make_shared<RunPlan>(std::move(plan));
     session_.jobs().startNewest<int>(
         QStringLiteral("sources"), this,
-        [wanted, options, opened](const std::stop_token&, const Progress&) {
-            for (const std::string& spec : wanted) opened->push_back(openSource(spec, options));
+        [document, whom = whom_, wanted, options, opened](const std::stop_token&, const Progress&) {
+            for (const std::string& spec : wanted)
+                opened->push_back(openRunSource(document, spec, whom, options));
             return 0;
         },
         [this, opened, waiting](int) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/bench/run_sources.h"
 #include "app/session/live_run.h"
 
 #include <QDialog>
@@ -14,12 +15,6 @@ class QPushButton;
 namespace ibuki {
 
 class NumberField;
-
-/// Whom a run is recorded for: the mount of a planned slot, another run of a mount, or nobody.
-struct RunFor {
-    std::optional<Id<Slot>> slot;
-    std::optional<Id<Mount>> mount;
-};
 
 /// What a run begins with: where its readings come from, whether the hands come first, and which command
 /// makes the load. A command is shown whole and starts only when that was agreed to here, for this study and

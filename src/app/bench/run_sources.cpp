@@ -3,10 +3,13 @@
 
 #include "core/base/input_error.h"
 #include "core/domain/bench.h"
+#include "core/import/recorded.h"
+#include "core/practice/practice.h"
 #include "words/words.h"
 
 #include <algorithm>
 #include <filesystem>
+#include <limits>
 
 namespace ibuki {
 
@@ -25,6 +28,7 @@ std::string sourceTitle(const std::string& spec) {
     const std::string file = colon == std::string::npos
                                  ? std::string()
                                  : std::filesystem::path(spec.substr(colon + 1)).filename().string();
+    if (spec == practiceSource) return words::say("The bench to practise on");
     if (kind == "hwmon")
         return file.empty() ? words::say("Sensors of this machine")
                             : words::say("Sensors under {file}", {{"file", file}});
@@ -34,12 +38,31 @@ std::string sourceTitle(const std::string& spec) {
     return spec;
 }
 
-std::vector<SourceReading> readOnce(const std::vector<std::string>& specs, const SourceOptions& options) {
+std::unique_ptr<Source> openRunSource(const Document& document, const std::string& spec, const RunFor& whom,
+                                      const SourceOptions& options) {
+    if (spec != practiceSource) return openSource(spec, options);
+    const Slot* slot = document.find(whom.slot);
+    Hour underLoad{0};
+    if (!slot && whom.mount) {
+        const auto filled = document.where(&Slot::mount, whom.mount);
+        if (!filled.empty()) slot = filled.front();
+        underLoad =
+            clocksOf(document, *whom.mount, Instant{std::numeric_limits<std::int64_t>::max()}).underLoad;
+    }
+    const Practice* practice = slot ? practiceOf(document, slot->study) : nullptr;
+    if (!practice) throw InputError("source-practice", {});
+    SourceOptions seeded = options;
+    seeded.seed = static_cast<std::uint64_t>(practice->seed) + static_cast<std::uint64_t>(document.nextId);
+    return openSimulatedBench(spec, practiceMount(document, *practice, *slot, underLoad).bench, seeded);
+}
+
+std::vector<SourceReading> readOnce(const Document& document, const std::vector<std::string>& specs,
+                                    const RunFor& whom) {
     std::vector<SourceReading> readings;
     for (const std::string& spec : specs) {
         SourceReading reading{spec, {}, {}, {}};
         try {
-            const auto source = openSource(spec, options);
+            const auto source = openRunSource(document, spec, whom, {});
             reading.values = source->readNow();
             reading.channels = source->channels();
         } catch (const InputError& error) {

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "core/domain/document.h"
+#include "core/domain/mount.h"
+#include "core/domain/study.h"
 #include "live/source.h"
 
 namespace ibuki {
@@ -19,7 +21,18 @@ struct SourceReading {
     std::string trouble; ///< why it cannot be opened; empty: it can
 };
 
+/// Whom a run is recorded for: the mount of a planned slot, another run of a mount, or nobody.
+struct RunFor {
+    std::optional<Id<Slot>> slot;
+    std::optional<Id<Mount>> mount;
+};
+
+/// The source of a spec; of a bench to practise on, with that mount on it. Throws what openSource throws.
+std::unique_ptr<Source> openRunSource(const Document& document, const std::string& spec, const RunFor& whom,
+                                      const SourceOptions& options);
+
 /// Opens each and reads it once. May take as long as an instrument needs to answer.
-std::vector<SourceReading> readOnce(const std::vector<std::string>& specs, const SourceOptions& options);
+std::vector<SourceReading> readOnce(const Document& document, const std::vector<std::string>& specs,
+                                    const RunFor& whom);
 
 } // namespace ibuki

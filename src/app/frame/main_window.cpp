@@ -18,7 +18,10 @@
 #include "app/question/question_view.h"
 #include "app/say.h"
 #include "app/shelf/shelf_view.h"
+#include "app/verdict/practice_sheet.h"
 #include "app/verdict/verdict_view.h"
+#include "core/domain/words.h"
+#include "core/practice/practice.h"
 #include "core/setup/study_setup.h"
 
 #include <QAction>
@@ -28,6 +31,7 @@
 #include <QDragEnterEvent>
 #include <QHBoxLayout>
 #include <QMimeData>
+#include <QRandomGenerator>
 #include <QSettings>
 #include <QStackedWidget>
 #include <QStandardPaths>
@@ -97,6 +101,13 @@ void MainWindow::refreshNow() {
                                      : say("Ibuki"));
     if (!session_.isOpen()) return;
     top_->refresh();
+    const Practice* practice =
+        session_.study() ? practiceOf(session_.document(), session_.study()->id) : nullptr;
+    practiceBar_->setVisible(practice);
+    if (practice)
+        practiceBar_->setText(practice->committedAt
+                                  ? say("Practice: what was true")
+                                  : say("Practice: the truth is sealed. Say what you conclude…"));
     switch (stage()) {
     case Stage::question:
         questionView().refresh();
@@ -135,6 +146,45 @@ bool MainWindow::createAt(const QString& path) {
     if (!session_.createProject(path.endsWith(".ibuki") ? path : path + ".ibuki")) return false;
     remember();
     return true;
+}
+
+void MainWindow::askPractice() {
+    QStringList scenarios;
+    for (std::size_t i = 0; i < Words<Scenario>::all.size(); ++i)
+        scenarios << sayTerm(Words<Scenario>::all[i]) + ": " + sayText(purposeOf(static_cast<Scenario>(i)));
+    askChoice(
+        this,
+        {say("Practise"), say("Each has a truth of its own, sealed until you commit to a sentence."), {}},
+        scenarios, [this](int which) {
+            const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
+            QString name = say("practice.ibuki");
+            for (int number = 2; folder.exists(name); ++number) name = say("practice %1.ibuki").arg(number);
+            practise(static_cast<Scenario>(which), QRandomGenerator::global()->bounded(1, 1'000'000),
+                     folder.filePath(name));
+        });
+}
+
+bool MainWindow::practise(Scenario scenario, int seed, const QString& path) {
+    if (!createAt(path)) return false;
+    Edit edit(session_.document(), titled("A bench to practise on"));
+    NewPractice wanted;
+    wanted.scenario = scenario;
+    wanted.seed = seed;
+    wanted.told = words::text;
+    const Id<Study> study = addPractice(edit, wanted, session_.now());
+    if (!session_.acquire(edit.finish())) return false;
+    Selection selection;
+    selection.bench = session_.document().find(study)->bench;
+    selection.study = study;
+    session_.select(selection);
+    showStage(Stage::question);
+    return true;
+}
+
+void MainWindow::openPractice() {
+    const Practice* practice =
+        session_.study() ? practiceOf(session_.document(), session_.study()->id) : nullptr;
+    if (practice) openDialog(new PracticeSheet(session_, practice->id, this));
 }
 
 void MainWindow::lookAtLogs() {

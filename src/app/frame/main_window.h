@@ -13,6 +13,7 @@
 #include <QTimer>
 
 class QLabel;
+class QPushButton;
 class QStackedWidget;
 
 namespace ibuki {
@@ -55,7 +56,9 @@ public:
     /// After a mistake of our own: closes the project in order, and says where the report of it is.
     void giveUp(const QString& what);
     bool openDemo(const QString& copyTo = {}); ///< empty: the user's data folder
-    void openLast();                           ///< the last project, else the start page
+    /// A new project at the path whose bench is simulated and whose truth is sealed.
+    bool practise(Scenario scenario, int seed, const QString& path);
+    void openLast(); ///< the last project, else the start page
     void setLook(Shade shade, double textScale);
 
 signals:
@@ -90,7 +93,9 @@ private:
     void openSlot(Id<Slot> slot);
     void openFollowUp(Id<FollowUp> followUp);
     void takeStep(StudyNeeds needs);
-    void recordNext(); ///< of what is chosen, else of what is planned next
+    void askPractice();
+    void openPractice(); ///< commit to a sentence, or what followed
+    void recordNext();   ///< of what is chosen, else of what is planned next
     void leaveRunning();
     void showNotice(const QString& notice);
     void refreshSoon();
@@ -106,6 +111,7 @@ private:
     QAction* open_ = nullptr;
     QAction* demo_ = nullptr;
     QAction* logs_ = nullptr;
+    QAction* practise_ = nullptr;
     QList<QAction*> projectActions_;
     QList<QAction*> benchActions_;
     QList<QAction*> studyActions_;
@@ -117,6 +123,7 @@ private:
     Strip* strip_ = nullptr;
     Tape* tape_ = nullptr;
     StageBar* stages_ = nullptr;
+    QPushButton* practiceBar_ = nullptr;
     QWidget* noticeBar_ = nullptr;
     QLabel* notice_ = nullptr;
     QuestionView* question_ = nullptr;

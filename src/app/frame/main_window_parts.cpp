@@ -44,10 +44,11 @@ void MainWindow::makeActions() {
     open_ = addCommand(say("Open project…"), QKeySequence::Open, [this] { openProject(); });
     demo_ = addCommand(say("Demo"), {}, [this] { openDemo(); });
     logs_ = addCommand(say("Look at logs…"), QKeySequence("Ctrl+Shift+I"), [this] { lookAtLogs(); });
+    practise_ = addCommand(say("Practise…"), {}, [this] { askPractice(); });
     QAction* saveAside = addCommand(say("Save a copy…"), QKeySequence::SaveAs, [this] { saveCopy(); });
     QAction* closeIt =
         addCommand(say("Close project"), QKeySequence::Close, [this] { session_.closeProject(); });
-    projectActions_ = {new_, open_, demo_, logs_, saveAside, closeIt};
+    projectActions_ = {new_, open_, demo_, logs_, practise_, saveAside, closeIt};
     benchActions_ = {addCommand(say("Describe a bench…"), {}, [this] { newBench(); }),
                      addCommand(say("Bench sheet…"), QKeySequence("Ctrl+B"), [this] { benchSheet(); })};
     studyActions_ = {addCommand(say("New study…"), {}, [this] { newStudy(); }),
@@ -107,7 +108,7 @@ void MainWindow::makeActions() {
 
 void MainWindow::makeViews() {
     pages_ = new QStackedWidget;
-    auto* start = new StartPage({new_, logs_, open_, demo_}, session_.jobs());
+    auto* start = new StartPage({new_, logs_, open_, demo_, practise_}, session_.jobs());
     connect(start, &StartPage::projectWanted, this, &MainWindow::openAt);
     pages_->addWidget(start);
     work_ = new QWidget;
@@ -152,6 +153,10 @@ void MainWindow::makeViews() {
     auto* topRows = new QVBoxLayout;
     topRows->setContentsMargins(12, 0, 12, 0);
     topRows->addWidget(top_);
+    practiceBar_ = button({}, say("Commit to a sentence; then the truth is shown beside it"));
+    practiceBar_->setObjectName("Practice");
+    connect(practiceBar_, &QPushButton::clicked, this, &MainWindow::openPractice);
+    topRows->addWidget(practiceBar_);
     topRows->addWidget(strip_);
     layout->addLayout(topRows);
     auto* middle = new QHBoxLayout;

@@ -68,7 +68,11 @@ void StartPage::forget(const QString& path) {
     QSettings().setValue("recentProjects", paths);
 }
 
-StartPage::StartPage(const std::array<QAction*, 4>& ways, JobService& jobs, QWidget* parent)
+namespace {
+int wayWidth(const QWidget& page) { return 20 * page.fontMetrics().averageCharWidth() + 56; }
+} // namespace
+
+StartPage::StartPage(const std::array<QAction*, 5>& ways, JobService& jobs, QWidget* parent)
     : QWidget(parent), jobs_(jobs), recent_(new QWidget), lines_(new QVBoxLayout) {
     auto* layout = new QVBoxLayout(this);
     layout->addStretch(2);
@@ -83,13 +87,14 @@ StartPage::StartPage(const std::array<QAction*, 4>& ways, JobService& jobs, QWid
     layout->addSpacing(24);
     auto* row = new QHBoxLayout;
     row->addStretch(1);
-    const std::array<QString, 4> about{say("a project for your own benches"),
+    const std::array<QString, 5> about{say("a project for your own benches"),
                                        say("figures from what you have"), say("a project file, *.ibuki"),
-                                       say("a ship's compute room, made up")};
+                                       say("a ship's compute room, made up"),
+                                       say("a simulated bench with a sealed truth")};
     for (std::size_t i = 0; i < ways.size(); ++i) {
         QAction* action = ways[i];
         auto* column = new QVBoxLayout;
-        column->setContentsMargins(20, 18, 20, 18);
+        column->setContentsMargins(12, 18, 12, 18);
         auto* start = button(action->text().remove('&'), action->shortcut().toString(), i == 0);
         connect(start, &QPushButton::clicked, action, &QAction::trigger);
         column->addWidget(start);
@@ -97,7 +102,7 @@ StartPage::StartPage(const std::array<QAction*, 4>& ways, JobService& jobs, QWid
         note->setAlignment(Qt::AlignCenter);
         column->addWidget(note);
         QFrame* frame = card(column);
-        frame->setFixedWidth(23 * fontMetrics().averageCharWidth() + 80);
+        frame->setFixedWidth(wayWidth(*this));
         row->addWidget(frame);
     }
     row->addStretch(1);
@@ -107,7 +112,7 @@ StartPage::StartPage(const std::array<QAction*, 4>& ways, JobService& jobs, QWid
     inside->setContentsMargins(0, 0, 0, 0);
     inside->addWidget(cardTitle(say("Used last")));
     inside->addLayout(lines_);
-    recent_->setFixedWidth(4 * (23 * fontMetrics().averageCharWidth() + 80) + 18);
+    recent_->setFixedWidth(5 * wayWidth(*this) + 24);
     recent_->hide();
     layout->addWidget(recent_, 0, Qt::AlignHCenter);
     layout->addStretch(3);

@@ -28,8 +28,8 @@ class StartPage : public QWidget {
     Q_OBJECT
 
 public:
-    /// ways: the actions of New, Look at logs, Open and Demo, in that order.
-    StartPage(const std::array<QAction*, 4>& ways, JobService& jobs, QWidget* parent = nullptr);
+    /// ways: the actions of New, Look at logs, Open, Demo and Practise, in that order.
+    StartPage(const std::array<QAction*, 5>& ways, JobService& jobs, QWidget* parent = nullptr);
 
     /// The paths of the projects used last, the newest first; keeps them in the user's settings.
     static QStringList recent();

@@ -2,6 +2,8 @@
 #include "core/physics/simulated_bench.h"
 
 #include "core/base/input_error.h"
+#include "core/base/nan.h"
+#include "core/physics/bench_parts.h"
 #include "core/physics/random.h"
 
 #include <algorithm>
@@ -53,6 +55,10 @@ std::vector<Channel> channelsOf(const SimulatedBench& bench) {
     c.push_back(channel("Package Power [W]", Unit::watt, Role::packagePower, 0));
     c.push_back(channel("Fan [RPM]", Unit::rpm, Role::fan, 0));
     c.push_back(channel("Core Clock [MHz]", Unit::megahertz, Role::clock, 0));
+    if (bench.coolantLayer) c.push_back(channel("Coolant [°C]", Unit::celsius, Role::coolant, 0));
+    for (const SimulatedPart& part : bench.parts)
+        c.push_back(channel(part.column, Unit::celsius, part.role, 0));
+    if (bench.neighbour) c.push_back(channel("Other Chip [°C]", Unit::celsius, Role::gpu, 0));
     return c;
 }
 
@@ -75,6 +81,31 @@ constexpr double mostValues = 5e7;
 
 bool canBe(double value) { return std::abs(value) <= 1e6; }
 
+void checkParts(const SimulatedBench& bench) {
+    const std::size_t layers = bench.layers.size();
+    bool sound = bench.coolantLayer.value_or(0) < layers && bench.dropoutsPerH >= 0
+                 && canBe(bench.dropoutsPerH) && bench.dropoutS >= 0 && canBe(bench.dropoutS);
+    for (const SimulatedPart& part : bench.parts)
+        sound =
+            sound && part.layer < layers && canBe(part.shareOfPower) && canBe(part.kPerW) && part.lagS >= 0;
+    if (const auto& other = bench.neighbour)
+        sound = sound && other->layer < layers && other->powerW >= 0 && canBe(other->powerW)
+                && canBe(other->kPerW);
+    if (const auto& leak = bench.leakage)
+        sound = sound && leak->atReferenceW >= 0 && canBe(leak->atReferenceW) && canBe(leak->referenceC)
+                && leak->perK >= 0 && leak->perK <= 0.2;
+    if (const auto& fan = bench.fan)
+        sound = sound && fan->toC > fan->fromC && fan->leastDuty > 0 && fan->leastDuty <= 1
+                && fan->slewPerS > 0 && fan->fixedKPerW >= 0 && fan->airKPerW > 0 && canBe(fan->fullRpm);
+    if (const auto& wet = bench.wetting)
+        sound = sound && wet->unwettedKPerW >= 0 && canBe(wet->unwettedKPerW) && canBe(wet->meltC)
+                && wet->tauS > 0 && wet->wetted >= 0 && wet->wetted <= 1;
+    if (const auto& pump = bench.pumpOut)
+        sound =
+            sound && pump->amplitude >= 0 && canBe(pump->amplitude) && pump->cycles > 0 && pump->before >= 0;
+    if (!sound) throw InputError("simulate-values", {});
+}
+
 void check(const SimulatedBench& bench, double intervalS) {
     if (!(intervalS > 0) || !canBe(intervalS) || bench.cores < 1
         || bench.interfaceAfter >= bench.layers.size())
@@ -89,7 +120,9 @@ void check(const SimulatedBench& bench, double intervalS) {
           bench.roomNoiseK, bench.roomStepK, bench.idleW, bench.powerNoiseW, bench.limitC.value_or(0),
           bench.clockMHz, bench.idleClockMHz, bench.fanRpm, bench.fanNoiseRpm})
         if (!canBe(value)) throw InputError("simulate-values", {});
-    if (bench.cores > 1'000 || bench.layers.size() > 100) throw InputError("simulate-long", {});
+    checkParts(bench);
+    if (bench.cores > 1'000 || bench.layers.size() > 100 || bench.parts.size() > 100)
+        throw InputError("simulate-long", {});
 }
 
 void check(const SimulatedBench& bench, const SimulatedProtocol& protocol) {
@@ -112,22 +145,20 @@ struct BenchSimulation::State {
     double roomPhase;
     int inner;
     double stepS;
+    MovingParts moving;
     ThermalLadder ladder;
     PowerLimiter limiter;
     std::vector<double> offsets;
     double highestOffset;
     std::vector<Channel> channels;
+    std::vector<double> also;     ///< W into the layers besides
+    std::vector<double> partRise; ///< over their layers
     std::size_t samples = 0;
     double sensed = 0;
     double power;
     double share = 1;
+    double silentUntilS = -1;
     bool limited = false;
-
-    static std::vector<LadderNode> layersOf(const SimulatedBench& bench) {
-        auto layers = bench.layers;
-        layers[bench.interfaceAfter].toNextKPerW += bench.interfaceKPerW;
-        return layers;
-    }
 
     State(const SimulatedBench& of, double interval, std::uint64_t seed)
         : bench(of),
@@ -136,14 +167,33 @@ struct BenchSimulation::State {
           roomPhase(random.uniform()),
           inner(std::max(1, static_cast<int>(std::round(interval / controlStepS)))),
           stepS(interval / inner),
-          ladder(layersOf(of), stepS),
+          moving(bench),
+          ladder(moving.layers(), stepS),
           limiter(of.limitC),
           offsets(coreOffsets(of)),
           highestOffset(*std::max_element(offsets.begin(), offsets.end())),
           channels(channelsOf(of)),
+          also(of.layers.size(), 0.0),
           power(of.idleW) {
-        ladder.settle(bench.idleW, roomAt(bench, 0, roomPhase));
+        if (bench.neighbour) also[bench.neighbour->layer] += bench.neighbour->powerW;
+        for (const SimulatedPart& part : bench.parts)
+            partRise.push_back(bench.idleW * part.shareOfPower * part.kPerW);
+        heatParts(bench.idleW);
+        ladder.settle(bench.idleW, roomAt(bench, 0, roomPhase), also);
         sensed = ladder.chipC();
+    }
+
+    /// Their shares of the power go into the layers that they stand on.
+    void heatParts(double watt) {
+        if (bench.parts.empty()) return;
+        std::fill(also.begin(), also.end(), 0.0);
+        if (bench.neighbour) also[bench.neighbour->layer] += bench.neighbour->powerW;
+        for (const SimulatedPart& part : bench.parts) also[part.layer] += part.shareOfPower * watt;
+    }
+
+    double jointC() const {
+        const std::size_t below = std::min(bench.interfaceAfter + 1, bench.layers.size() - 1);
+        return (ladder.nodeC(bench.interfaceAfter) + ladder.nodeC(below)) / 2;
     }
 
     void advance(double time, std::optional<double> loadW) {
@@ -151,21 +201,31 @@ struct BenchSimulation::State {
         for (int k = 0; k < inner; ++k) {
             const double hottest = sensed + power * bench.hotSpotKPerW + highestOffset;
             share = loadW ? limiter.share(hottest) : 1;
-            power = loadW ? *loadW * share : bench.idleW;
-            ladder.step(power, roomAt(bench, time, roomPhase));
+            power = (loadW ? *loadW * share : bench.idleW) + leakageW(bench.leakage, ladder.chipC());
+            heatParts(power);
+            if (moving.step(ladder.chipC(), jointC(), loadW.has_value(), stepS))
+                ladder.relink(moving.layers());
+            ladder.step(power, roomAt(bench, time, roomPhase), also);
             const double lag = bench.sensorLagS > 0 ? 1 - std::exp(-stepS / bench.sensorLagS) : 1;
             sensed += lag * (ladder.chipC() - sensed);
+            for (std::size_t i = 0; i < partRise.size(); ++i) {
+                const SimulatedPart& part = bench.parts[i];
+                const double slow = part.lagS > 0 ? 1 - std::exp(-stepS / part.lagS) : 1;
+                partRise[i] += slow * (power * part.shareOfPower * part.kPerW - partRise[i]);
+            }
         }
         limited = limited || share < 0.999;
+    }
+
+    double noisy(double celsius) {
+        return rounded(celsius + bench.sensorNoiseK * random.normal(), bench.sensorStepK);
     }
 
     std::vector<double> read(double time, bool loaded) {
         std::vector<double> values;
         double highest = -1e9;
         for (double offset : offsets) {
-            const double reading =
-                sensed + power * bench.hotSpotKPerW + offset + bench.sensorNoiseK * random.normal();
-            values.push_back(rounded(reading, bench.sensorStepK));
+            values.push_back(noisy(sensed + power * bench.hotSpotKPerW + offset));
             highest = std::max(highest, values.back());
         }
         values.push_back(highest);
@@ -173,10 +233,29 @@ struct BenchSimulation::State {
             values.push_back(rounded(roomAt(bench, time, roomPhase) + bench.roomNoiseK * random.normal(),
                                      bench.roomStepK));
         values.push_back(power + bench.powerNoiseW * random.normal());
-        values.push_back(std::round(bench.fanRpm + bench.fanNoiseRpm * random.normal()));
+        const double rpm = bench.fan ? bench.fan->fullRpm * moving.fanDuty() : bench.fanRpm;
+        values.push_back(std::round(rpm + bench.fanNoiseRpm * random.normal()));
         values.push_back((loaded ? bench.clockMHz * std::cbrt(share) : bench.idleClockMHz)
                          + 2 * random.normal());
+        readRest(values);
+        if (isSilent(time)) std::fill(values.begin(), values.end(), nan);
         return values;
+    }
+
+    void readRest(std::vector<double>& values) {
+        if (bench.coolantLayer) values.push_back(noisy(ladder.nodeC(*bench.coolantLayer)));
+        for (std::size_t i = 0; i < partRise.size(); ++i)
+            values.push_back(noisy(ladder.nodeC(bench.parts[i].layer) + partRise[i]));
+        if (bench.neighbour)
+            values.push_back(noisy(ladder.nodeC(bench.neighbour->layer)
+                                   + bench.neighbour->powerW * bench.neighbour->kPerW));
+    }
+
+    bool isSilent(double time) {
+        if (!(bench.dropoutsPerH > 0)) return false;
+        if (time >= silentUntilS && random.uniform() < bench.dropoutsPerH * intervalS / 3600)
+            silentUntilS = time + bench.dropoutS;
+        return time < silentUntilS;
     }
 };
 
@@ -189,8 +268,9 @@ BenchSimulation::BenchSimulation(BenchSimulation&&) noexcept = default;
 
 const std::vector<Channel>& BenchSimulation::channels() const { return state_->channels; }
 bool BenchSimulation::limited() const { return state_->limited; }
+double BenchSimulation::wetted() const { return state_->moving.wetted(); }
 
-double BenchSimulation::trueDeltaK(double powerW) const {
+double BenchSimulation::trueDeltaK(double powerW) const { // of the ladder as it stands
     return powerW * (state_->ladder.totalKPerW() + state_->bench.hotSpotKPerW) + state_->highestOffset;
 }
 

@@ -12,8 +12,62 @@
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <string>
+#include <vector>
 
 namespace ibuki {
+
+/// Power that grows with the chip: P = P_load + atReferenceW e^{perK (T − referenceC)} (docs/methods.md F.4).
+struct SimulatedLeakage {
+    double atReferenceW = 0;
+    double referenceC = 60;
+    double perK = 0.02;
+};
+
+/// A fan that follows the chip: duty from a straight line between two temperatures, the last resistance
+/// fixedKPerW + airKPerW duty^(−0.7) (F.5).
+struct SimulatedFan {
+    double fromC = 50;
+    double toC = 90;
+    double leastDuty = 0.3;
+    double slewPerS = 0.05; ///< of the duty
+    double fixedKPerW = 0.02;
+    double airKPerW = 0.06;
+    double fullRpm = 2'000;
+};
+
+/// A part under the same plate that is heated by a share of the power: memory, power stages.
+struct SimulatedPart {
+    Role role = Role::memory;
+    std::string column;
+    std::size_t layer = 2; ///< whose temperature it stands on
+    double shareOfPower = 0.1;
+    double kPerW = 0.4;
+    double lagS = 30;
+};
+
+/// Another chip on the same pipe: heat into a layer, and its own temperature over it.
+struct SimulatedNeighbour {
+    double powerW = 0;
+    std::size_t layer = 2;
+    double kPerW = 0.1;
+};
+
+/// An interface that wets above its melting point: unwettedKPerW more before, less by
+/// dw/dt = (1 − w)/τ_w above it (F.6).
+struct SimulatedWetting {
+    double unwettedKPerW = 0.01;
+    double meltC = 52;
+    double tauS = 480;
+    double wetted = 0; ///< w at the begin
+};
+
+/// An interface that is pumped out by cycles of load: R (1 + a (1 − e^{−N/N₀})) (F.6).
+struct SimulatedPumpOut {
+    double amplitude = 0.5;
+    double cycles = 250; ///< N₀
+    double before = 0;   ///< N at the begin
+};
 
 struct SimulatedBench {
     std::vector<LadderNode> layers{{0.26, 0.057}, {7.7, 0.060}, {100, 0.045}, {540, 0.090}};
@@ -40,6 +94,15 @@ struct SimulatedBench {
     double idleClockMHz = 1600;
     double fanRpm = 1420;
     double fanNoiseRpm = 5;
+    std::optional<SimulatedLeakage> leakage;
+    std::optional<SimulatedFan> fan;         ///< nothing: fixed
+    std::optional<std::size_t> coolantLayer; ///< of a closed loop: logged as coolant
+    std::vector<SimulatedPart> parts;
+    std::optional<SimulatedNeighbour> neighbour;
+    std::optional<SimulatedWetting> wetting;
+    std::optional<SimulatedPumpOut> pumpOut;
+    double dropoutsPerH = 0; ///< stretches in which nothing is read
+    double dropoutS = 4;
 };
 
 struct SimulatedProtocol {
@@ -69,7 +132,8 @@ public:
     /// The next sample, one value a channel; the first is of the bench at rest. loadW: power of the load that
     /// runs until then; nothing: idle.
     std::vector<double> next(std::optional<double> loadW);
-    bool limited() const; ///< the controller had to cut power
+    bool limited() const;  ///< the controller had to cut power
+    double wetted() const; ///< w of an interface that wets, else 1
     /// Steady difference of the hottest core under that power, without noise and limit.
     double trueDeltaK(double powerW) const;
 

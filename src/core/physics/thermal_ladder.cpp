@@ -9,11 +9,19 @@
 namespace ibuki {
 
 struct ThermalLadder::State {
-    Eigen::VectorXd rise;       ///< over the room
-    Eigen::VectorXd perWatt;    ///< steady rise per watt into node 0
-    Eigen::MatrixXd transition; ///< C^{-½} V e^{−ΛΔt} Vᵀ C^{½}
+    Eigen::MatrixXd transition; ///< of the rises over the room, one step
+    Eigen::MatrixXd perWatt;    ///< steady rise of each node per W into each
+    Eigen::VectorXd rise;
+    double stepS = 0;
     double slowestS = 0;
     double roomC = 0;
+
+    Eigen::VectorXd steady(double powerW, const std::vector<double>& alsoW) const {
+        Eigen::VectorXd sum = powerW * perWatt.col(0);
+        for (std::size_t i = 0; i < alsoW.size(); ++i)
+            if (alsoW[i] != 0) sum += alsoW[i] * perWatt.col(static_cast<Eigen::Index>(i));
+        return sum;
+    }
 };
 
 namespace {
@@ -39,6 +47,12 @@ ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS)
     bool sound = !nodes.empty() && stepS > 0;
     for (const LadderNode& node : nodes) sound = sound && node.capacityJPerK > 0 && node.toNextKPerW > 0;
     if (!sound) throw InputError("ladder-values", {});
+    state_->stepS = stepS;
+    state_->rise = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(nodes.size()));
+    relink(nodes);
+}
+
+void ThermalLadder::relink(const std::vector<LadderNode>& nodes) {
     const auto n = static_cast<Eigen::Index>(nodes.size());
     Eigen::VectorXd rootC(n);
     for (Eigen::Index i = 0; i < n; ++i)
@@ -47,12 +61,11 @@ ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS)
     const Eigen::MatrixXd symmetric =
         rootC.cwiseInverse().asDiagonal() * g * rootC.cwiseInverse().asDiagonal();
     const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(symmetric);
-    const Eigen::VectorXd decay = (-eigen.eigenvalues() * stepS).array().exp();
+    const Eigen::VectorXd decay = (-eigen.eigenvalues() * state_->stepS).array().exp();
     state_->transition = rootC.cwiseInverse().asDiagonal() * eigen.eigenvectors() * decay.asDiagonal()
                          * eigen.eigenvectors().transpose() * rootC.asDiagonal();
-    state_->perWatt = g.ldlt().solve(Eigen::VectorXd::Unit(n, 0));
+    state_->perWatt = g.ldlt().solve(Eigen::MatrixXd::Identity(n, n));
     state_->slowestS = 1 / eigen.eigenvalues().minCoeff();
-    state_->rise = Eigen::VectorXd::Zero(n);
 }
 
 ThermalLadder::~ThermalLadder() = default;
@@ -60,21 +73,23 @@ ThermalLadder::ThermalLadder(const ThermalLadder& other) : state_(std::make_uniq
 ThermalLadder::ThermalLadder(ThermalLadder&&) noexcept = default;
 ThermalLadder& ThermalLadder::operator=(ThermalLadder&&) noexcept = default;
 
-void ThermalLadder::settle(double powerW, double roomC) {
-    state_->rise = powerW * state_->perWatt;
+void ThermalLadder::settle(double powerW, double roomC, const std::vector<double>& alsoW) {
+    state_->rise = state_->steady(powerW, alsoW);
     state_->roomC = roomC;
 }
 
-void ThermalLadder::step(double powerW, double roomC) {
-    const Eigen::VectorXd steady = powerW * state_->perWatt;
+void ThermalLadder::step(double powerW, double roomC, const std::vector<double>& alsoW) {
+    const Eigen::VectorXd steady = state_->steady(powerW, alsoW);
     // Absolute temperatures are carried over a change of the room; only their rise is measured anew.
     state_->rise.array() += state_->roomC - roomC;
     state_->roomC = roomC;
     state_->rise = steady + state_->transition * (state_->rise - steady);
 }
 
-double ThermalLadder::chipC() const { return state_->roomC + state_->rise[0]; }
-double ThermalLadder::totalKPerW() const { return state_->perWatt[0]; }
+double ThermalLadder::nodeC(std::size_t node) const {
+    return state_->roomC + state_->rise[static_cast<Eigen::Index>(node)];
+}
+double ThermalLadder::totalKPerW() const { return state_->perWatt(0, 0); }
 double ThermalLadder::slowestS() const { return state_->slowestS; }
 
 } // namespace ibuki

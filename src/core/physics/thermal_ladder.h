@@ -24,12 +24,15 @@ public:
     ThermalLadder(ThermalLadder&&) noexcept;
     ThermalLadder& operator=(ThermalLadder&&) noexcept;
 
-    /// All nodes at their steady temperatures for this power into node 0.
-    void settle(double powerW, double roomC);
+    /// All nodes at their steady temperatures for this power into node 0. alsoW: into each node besides.
+    void settle(double powerW, double roomC, const std::vector<double>& alsoW = {});
     /// One step of stepS with power and room held.
-    void step(double powerW, double roomC);
+    void step(double powerW, double roomC, const std::vector<double>& alsoW = {});
+    /// Other resistances or capacities from now on; the nodes keep their temperatures. As many nodes.
+    void relink(const std::vector<LadderNode>& nodes);
 
-    double chipC() const; ///< node 0
+    double chipC() const { return nodeC(0); }
+    double nodeC(std::size_t node) const;
     double totalKPerW() const;
     double slowestS() const; ///< the longest time constant
 

@@ -16,7 +16,68 @@ namespace {
 constexpr JsonFieldErrors simulateFields{"simulate-field"};
 constexpr std::size_t mostJsonBytes = std::size_t{64} << 20U;
 
+void leakageIn(JsonFields& fields, SimulatedLeakage& leakage) {
+    fields.take("at_reference_W", leakage.atReferenceW);
+    fields.take("reference_C", leakage.referenceC);
+    fields.take("per_K", leakage.perK);
+}
+void fanIn(JsonFields& fields, SimulatedFan& fan) {
+    fields.take("from_C", fan.fromC);
+    fields.take("to_C", fan.toC);
+    fields.take("least_duty", fan.leastDuty);
+    fields.take("slew_per_s", fan.slewPerS);
+    fields.take("fixed_K_per_W", fan.fixedKPerW);
+    fields.take("air_K_per_W", fan.airKPerW);
+    fields.take("full_rpm", fan.fullRpm);
+}
+void neighbourIn(JsonFields& fields, SimulatedNeighbour& other) {
+    fields.take("power_W", other.powerW);
+    fields.take("layer", other.layer);
+    fields.take("K_per_W", other.kPerW);
+}
+void wettingIn(JsonFields& fields, SimulatedWetting& wetting) {
+    fields.take("unwetted_K_per_W", wetting.unwettedKPerW);
+    fields.take("melt_C", wetting.meltC);
+    fields.take("tau_s", wetting.tauS);
+    fields.take("wetted", wetting.wetted);
+}
+void pumpOutIn(JsonFields& fields, SimulatedPumpOut& pumpOut) {
+    fields.take("amplitude", pumpOut.amplitude);
+    fields.take("cycles", pumpOut.cycles);
+    fields.take("before", pumpOut.before);
+}
+
+template <class Part>
+void takePart(JsonFields& fields, const char* name, std::optional<Part>& part, const std::string& file,
+              void (*read)(JsonFields&, Part&)) {
+    nlohmann::json json;
+    fields.take(name, json);
+    if (json.is_null()) return;
+    JsonFields own(json, file, simulateFields);
+    read(own, part.emplace());
+    own.finish();
+}
+
+SimulatedPart partIn(const nlohmann::json& json, const std::string& file) {
+    SimulatedPart part;
+    JsonFields fields(json, file, simulateFields);
+    std::string role = "memory";
+    fields.take("column", part.column);
+    fields.take("role", role);
+    fields.take("layer", part.layer);
+    fields.take("share_of_power", part.shareOfPower);
+    fields.take("K_per_W", part.kPerW);
+    fields.take("lag_s", part.lagS);
+    fields.finish();
+    const auto known = roleFromName(role);
+    if (!known || !isTemperature(*known)) fields.refuse("wrong-kind", "role");
+    part.role = *known;
+    if (part.column.empty()) part.column = role == "vrm" ? "Power Stages [°C]" : "Memory [°C]";
+    return part;
+}
+
 } // namespace
+
 SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
     SimulatedBench bench;
     JsonFields fields(json, fileName, simulateFields);
@@ -56,6 +117,19 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
     fields.take("idle_clock_MHz", bench.idleClockMHz);
     fields.take("fan_rpm", bench.fanRpm);
     fields.take("fan_noise_rpm", bench.fanNoiseRpm);
+    fields.take("dropouts_per_h", bench.dropoutsPerH);
+    fields.take("dropout_s", bench.dropoutS);
+    double coolant = -1;
+    fields.take("coolant_layer", coolant);
+    if (coolant >= 0) bench.coolantLayer = static_cast<std::size_t>(coolant);
+    takePart(fields, "leakage", bench.leakage, fileName, leakageIn);
+    takePart(fields, "automatic_fan", bench.fan, fileName, fanIn);
+    takePart(fields, "neighbour", bench.neighbour, fileName, neighbourIn);
+    takePart(fields, "wetting", bench.wetting, fileName, wettingIn);
+    takePart(fields, "pump_out", bench.pumpOut, fileName, pumpOutIn);
+    nlohmann::json parts = nlohmann::json::array();
+    fields.take("parts", parts);
+    for (const auto& part : parts) bench.parts.push_back(partIn(part, fileName));
     fields.finish();
     return bench;
 }

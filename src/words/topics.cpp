@@ -14,6 +14,10 @@ std::span<const Entry> topics() {
         one("topic-chance.what",
             "How likely so many mounts of each would settle a true difference of the margin, at the "
             "scatter that finished studies, you, or the class of material give."),
+        one("topic-check-up", "The check-up"),
+        one("topic-check-up.what", "What the bench's own readings are worth: noise, step and offset of each "
+                                   "sensor, how slow its slowest "
+                                   "part is, how far the room differs."),
         one("topic-cutting", "The cutting plan"),
         one("topic-cutting.what",
             "The pieces of a pad or film laid on sheets and off-cuts so that least is wasted."),

@@ -4,6 +4,7 @@
 
 #include "app/bench/after_run_bar.h"
 #include "app/bench/bench_page.h"
+#include "app/bench/check_up_sheet.h"
 #include "app/bench/gate_bar.h"
 #include "app/bench/live_panel.h"
 #include "app/bench/readings_sheet.h"
@@ -249,6 +250,24 @@ private slots:
         QTRY_VERIFY_WITH_TIMEOUT(QFile::exists(witness), 8'000);
         live().abort();
         QVERIFY(ended());
+    }
+    void aCheckUpGoesOnTheBenchsSheet() {
+        Selection selection = session().selection();
+        selection.mount.reset();
+        selection.slot.reset();
+        session().select(selection);
+        QVERIFY(story::trigger(*window_, "Check-up of the bench…"));
+        auto* sheet = story::sheet<RunSheet>();
+        QVERIFY(sheet);
+        QVERIFY(begin(*sheet, "1200"));
+        QVERIFY(ended());
+        auto* found = story::sheet<CheckUpSheet>();
+        QVERIFY(found);
+        QVERIFY(found->findChild<QLabel*>("Check-up told")->text().contains("time constant"));
+        QVERIFY(story::press(*found, "accept"));
+        QTRY_VERIFY(session().configuration()->slowestMinutes.has_value());
+        QVERIFY(*session().configuration()->slowestMinutes > 0.5
+                && *session().configuration()->slowestMinutes < 2);
     }
     void theBarLeavesRoomForEveryName() {
         std::vector<ConductedStep> steps(9);

@@ -3,6 +3,7 @@
 
 #include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
+#include "app/bench/check_up_sheet.h"
 #include "app/bench/compact_window.h"
 #include "app/bench/live_panel.h"
 #include "app/frame/main_window.h"
@@ -87,6 +88,25 @@ void pictureLive(MainWindow& window, const QString& folder, const QString& suffi
     }
 }
 
+void pictureCheckUp(MainWindow& window, const QString& folder, const QString& suffix) {
+    RunPlan plan;
+    Session& session = window.session();
+    plan.wish.bench = session.bench()->id;
+    plan.conduct.steps = checkUpSteps("load", 150);
+    SourceOptions options;
+    options.speed = 0;
+    plan.sources.push_back(openSimulatedBench("sim", SimulatedBench{}, options));
+    if (!window.liveRun().begin(std::move(plan))) return;
+    waitFor([&] { return !window.liveRun().isOn(); });
+    const auto trace = session.trace(window.liveRun().recording());
+    session.undoStack().undo();
+    if (!trace) return;
+    CheckUpSheet sheet(session, session.bench()->id, checkUpOf(*trace));
+    sheet.show();
+    for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
+    sheet.grab().save(folder + "/check-up" + suffix + ".png");
+}
+
 void picturePractice(MainWindow& window, const QString& folder, const QString& suffix) {
     const QTemporaryDir place;
     if (!window.practise(Scenario::threePastes, 21, place.filePath("practice.ibuki"))) return;
@@ -116,7 +136,6 @@ void picturePractice(MainWindow& window, const QString& folder, const QString& s
     sheet.show();
     for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
     sheet.grab().save(folder + "/practice" + suffix + ".png");
-    session.closeProject();
 }
 
 } // namespace ibuki

@@ -11,6 +11,9 @@ class MainWindow;
 /// chip at its limit.
 void pictureLive(MainWindow& window, const QString& folder, const QString& suffix);
 
+/// What a check-up of a simulated bench finds.
+void pictureCheckUp(MainWindow& window, const QString& folder, const QString& suffix);
+
 /// A practice with two mounts of each material, committed and unsealed.
 void picturePractice(MainWindow& window, const QString& folder, const QString& suffix);
 

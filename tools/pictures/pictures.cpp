@@ -182,11 +182,13 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         pictureSheet(rules, folder + "/rules" + suffix + ".png");
     }
     pictureLive(window, folder, suffix);
+    pictureCheckUp(window, folder, suffix);
     pictureImport(window.session(), folder + "/import" + suffix + ".png");
-    QSettings().remove("recentProjects");
-    StartPage::remember(window.session().path());
-    window.session().closeProject();
+    const QString demo = window.session().path();
     picturePractice(window, folder, suffix);
+    QSettings().remove("recentProjects");
+    StartPage::remember(demo);
+    window.session().closeProject();
     for (int i = 0; i < 250 && window.session().jobs().running().isEmpty(); ++i)
         QCoreApplication::processEvents();
     for (int i = 0; i < 250; ++i) {

@@ -3,6 +3,7 @@
 
 #include "app/bench/after_run_bar.h"
 #include "app/bench/bench_view.h"
+#include "app/bench/check_up_sheet.h"
 #include "app/bench/compact_window.h"
 #include "app/bench/live_lines.h"
 #include "app/bench/live_panel.h"
@@ -105,6 +106,9 @@ void BenchPage::showCompact() {
 
 void BenchPage::runEnded() {
     away_ = false;
+    if (run_.isCheckUp() && session_.bench() && run_.extent().samples > 1)
+        if (const auto trace = session_.trace(run_.recording()))
+            openDialog(new CheckUpSheet(session_, session_.bench()->id, checkUpOf(*trace), this));
     if (run_.mount() && session_.document().find(*run_.mount())) {
         after_->remember(*run_.mount());
         session_.selectMount(*run_.mount());

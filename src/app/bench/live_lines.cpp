@@ -62,6 +62,13 @@ void addHands(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
     told.share = std::min(1.0, run.handSeconds() / (60 * std::max(0.1, step.minutes)));
 }
 
+/// As long as the chip does not draw what the load should.
+bool waitsForLoad(const LiveRun& run, const ConductedStep& step, double inStepS) {
+    if (run.askedLoad().empty() || step.kind != StepKind::soak) return false;
+    if (!step.powerW || !run.sample().powerW) return inStepS < 60;
+    return *run.sample().powerW < 0.6 * *step.powerW;
+}
+
 void addStep(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
     const RunStatus& status = run.status();
     const double inStepS = std::max(0.0, status.sample.timeS - status.stepBeganS);
@@ -70,6 +77,8 @@ void addStep(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
     const double wholeS =
         status.gate && status.gate->opensInS ? inStepS + *status.gate->opensInS : 60 * step.minutes;
     told.share = wholeS > 0 ? std::min(1.0, inStepS / wholeS) : 0;
+    if (waitsForLoad(run, step, inStepS))
+        told.doubts << say("Start your load now: %1").arg(qtext(run.askedLoad()));
     if (!status.unsteady.empty()) {
         QStringList reasons;
         for (const Message& reason : status.unsteady) reasons << sayText(reason);

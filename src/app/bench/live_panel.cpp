@@ -18,6 +18,7 @@
 #include <QListWidget>
 #include <QSettings>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace ibuki {
 namespace {
@@ -83,7 +84,6 @@ LivePanel::LivePanel(LiveRun& run, QWidget* parent) : QWidget(parent), run_(run)
 QWidget* LivePanel::makeHead() {
     title_ = quietLabel();
     figure_ = new QLabel;
-    setTextFont(figure_, 8.6, QFont::DemiBold);
     figure_->setObjectName("Live difference");
     figure_->setAccessibleName(say("Difference now"));
     unit_ = new QLabel;
@@ -96,16 +96,13 @@ QWidget* LivePanel::makeHead() {
     number->addWidget(unit_);
     number->addStretch(1);
     step_ = new QLabel;
-    setTextFont(step_, 1.9, QFont::DemiBold);
     step_->setObjectName("Live step");
     until_ = new QLabel;
-    setTextFont(until_, 1.9);
     until_->setObjectName("Live until");
     next_ = new QLabel;
     setTextFont(next_, 1.15);
     next_->setProperty("quiet", true);
     doubts_ = new QLabel;
-    setTextFont(doubts_, 1.15, QFont::DemiBold);
     for (QLabel* label : {step_, until_, next_, doubts_}) label->setWordWrap(true);
     auto* words = new QVBoxLayout;
     words->addWidget(title_);
@@ -129,10 +126,7 @@ QWidget* LivePanel::makeKeys() {
     moment_ = key(say("Mark"), QStringLiteral("M"), say("this moment, without words"));
     reading_ = key(say("Reading…"), QStringLiteral("R"), say("what you read yourself, into the recording"));
     stop_ = key(say("Stop…"), say("Esc, held"), say("nothing more is run; what was recorded stays"));
-    tones_ = key(say("Tones"), {}, say("A tone when a step ends and when something is off"));
     for (QPushButton* one : {skip_, remark_, moment_, reading_}) name(one, one->text());
-    tones_->setCheckable(true);
-    tones_->setChecked(tonesAreOn());
     auto* small = key(say("Small window"), {}, say("Above all others, for a machine whose screen is busy"));
     connect(on_, &QPushButton::clicked, this, &LivePanel::moveOn);
     connect(pause_, &QPushButton::clicked, &run_, &LiveRun::pause);
@@ -141,18 +135,16 @@ QWidget* LivePanel::makeKeys() {
     connect(moment_, &QPushButton::clicked, &run_, &LiveRun::moment);
     connect(reading_, &QPushButton::clicked, this, &LivePanel::takeReading);
     connect(stop_, &QPushButton::clicked, this, &LivePanel::askStop);
-    connect(tones_, &QPushButton::toggled, this, &setTones);
     connect(small, &QPushButton::clicked, this, &LivePanel::compactWanted);
     auto* grid = new QGridLayout;
     grid->setContentsMargins(0, 0, 0, 0);
     grid->addWidget(on_, 0, 0, 1, 2);
     grid->addWidget(stop_, 0, 2);
     int place = 0;
-    for (QPushButton* one : {pause_, skip_, remark_, moment_, reading_, tones_}) {
+    for (QPushButton* one : {pause_, skip_, remark_, moment_, reading_, small}) {
         grid->addWidget(one, 1 + place / 3, place % 3);
         ++place;
     }
-    grid->addWidget(small, 3, 0, 1, 3);
     auto* keys = new QWidget;
     keys->setLayout(grid);
     return keys;
@@ -165,9 +157,15 @@ QWidget* LivePanel::makeBelow() {
     all_ = button(say("All temperatures"), say("Every channel in place of the difference"));
     all_->setCheckable(true);
     connect(all_, &QPushButton::toggled, this, [this] { refresh(); });
-    auto* hint = quietLabel(say("Behind it: earlier mounts of this study, rejected ones dashed."));
+    tones_ = button(say("Tones"), say("A tone when a step ends and when something is off"));
+    tones_->setCheckable(true);
+    tones_->setChecked(tonesAreOn());
+    connect(tones_, &QPushButton::toggled, this, &setTones);
+    hint_ = quietLabel(say("Behind it: earlier mounts of this study, rejected ones dashed."));
     auto* foot = new QHBoxLayout;
-    foot->addWidget(hint, 1);
+    foot->addWidget(hint_, 1);
+    foot->addStretch(0);
+    foot->addWidget(tones_);
     foot->addWidget(all_);
     auto* left = new QVBoxLayout;
     left->setContentsMargins(14, 8, 14, 8);
@@ -190,6 +188,29 @@ QWidget* LivePanel::makeBelow() {
     auto* below = new QWidget;
     below->setLayout(layout);
     return below;
+}
+
+/// As large as the width allows beside the words.
+void LivePanel::fitText() {
+    const double roomFor = width() / (fontMetrics().height() * 7.1);
+    setTextFont(figure_, std::clamp(roomFor, 4.0, 8.6), QFont::DemiBold);
+    const bool narrow = roomFor < 7;
+    const double words = narrow ? 1.35 : 1.9;
+    title_->setVisible(!narrow);
+    hint_->setVisible(!narrow);
+    setTextFont(doubts_, narrow ? 1.0 : 1.15, QFont::DemiBold);
+    setTextFont(step_, words, QFont::DemiBold);
+    setTextFont(until_, words);
+}
+
+void LivePanel::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    fitText();
+}
+
+void LivePanel::changeEvent(QEvent* event) {
+    QWidget::changeEvent(event);
+    if (event->type() == QEvent::FontChange && figure_) fitText();
 }
 
 void LivePanel::refresh() {
@@ -335,12 +356,6 @@ void LivePanel::keyPressEvent(QKeyEvent* event) {
 void LivePanel::keyReleaseEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Escape && !event->isAutoRepeat()) held_.stop();
     QWidget::keyReleaseEvent(event);
-}
-
-void LivePanel::focusInEvent(QFocusEvent* event) {
-    QWidget::focusInEvent(event);
-    setProperty("keys", true);
-    update();
 }
 
 void LivePanel::focusOutEvent(QFocusEvent* event) {

@@ -33,7 +33,8 @@ signals:
 protected:
     void keyPressEvent(QKeyEvent* event) override;
     void keyReleaseEvent(QKeyEvent* event) override;
-    void focusInEvent(QFocusEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void changeEvent(QEvent* event) override;
     void focusOutEvent(QFocusEvent* event) override;
 
 private:
@@ -47,6 +48,7 @@ private:
     void askStop();
     void tellTone(bool warning);
     void tellMarks();
+    void fitText();
 
     LiveRun& run_;
     QTimer clock_; ///< of hands, between rows
@@ -58,6 +60,7 @@ private:
     QLabel* until_ = nullptr;
     QLabel* next_ = nullptr;
     QLabel* doubts_ = nullptr;
+    QLabel* hint_ = nullptr;
     GateBar* bar_ = nullptr;
     LampRow* lamps_ = nullptr;
     LivePlot* plot_ = nullptr;

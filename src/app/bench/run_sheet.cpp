@@ -8,6 +8,7 @@
 #include "app/say.h"
 #include "app/session/earlier_rises.h"
 #include "core/domain/lookup.h"
+#include "core/import/check_up.h"
 #include "core/plan/mount_brief.h"
 #include "core/practice/practice.h"
 #include "core/setup/run_setup.h"
@@ -66,9 +67,12 @@ RunSheet::RunSheet(Session& session, LiveRun& run, RunFor whom, QWidget* parent)
     const Slot* slot = document.find(whom.slot);
     const Mount* mount = document.find(whom.mount);
     auto* layout = new QVBoxLayout(this);
-    layout->addWidget(cardTitle(slot    ? sayText(briefOf(document, *slot, session.now()).title)
-                                : mount ? say("Another run of %1").arg(qtext(mount->name))
-                                        : say("A recording that belongs to no mount")));
+    layout->addWidget(cardTitle(
+        slot    ? sayText(briefOf(document, *slot, session.now()).title)
+        : mount ? say("Another run of %1").arg(qtext(mount->name))
+        : whom.checkUp
+            ? say("Check-up of the bench: five minutes idle, a load until it is steady, five to cool")
+            : say("A recording that belongs to no mount")));
     layout->addWidget(makeSources(), 1);
     layout->addWidget(makeHow());
     layout->addWidget(dialogButtons(this, say("Begin")));
@@ -312,6 +316,15 @@ void RunSheet::accept() {
         }
     }
     plan.earlier = earlier_;
+    plan.checkUp = whom_.checkUp;
+    if (whom_.checkUp) {
+        plan.wish.name = say("Check-up").toStdString();
+        plan.conduct.steps =
+            checkUpSteps(say("any steady load").toStdString(), checkUpPowerW(document, bench->id));
+        plan.conduct.rules = WatchRules{};
+        if (const Configuration* configuration = session_.configuration())
+            if (configuration->stopAbove) plan.conduct.rules->stopAboveC = configuration->stopAbove->value;
+    }
     SourceOptions options;
     options.everyS = *every;
     options.speed = *speed;

@@ -25,6 +25,7 @@ struct SourceReading {
 struct RunFor {
     std::optional<Id<Slot>> slot;
     std::optional<Id<Mount>> mount;
+    bool checkUp = false; ///< of the bench itself
 };
 
 /// The source of a spec; of a bench to practise on, with that mount on it. Throws what openSource throws.

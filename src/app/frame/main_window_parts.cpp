@@ -78,6 +78,14 @@ void MainWindow::makeActions() {
         showStage(Stage::bench);
         recordNext();
     });
+    addCommand(say("Check-up of the bench…"), {}, [this] {
+        showStage(Stage::bench);
+        if (session_.bench()) benchPage().record({{}, {}, true});
+    });
+    addCommand(say("Record without a mount…"), {}, [this] {
+        showStage(Stage::bench);
+        if (session_.bench()) benchPage().record({});
+    });
     addCommand(say("Small window of the run"), {}, [this] { benchPage().showCompact(); });
     addCommand(say("Bring in logs…"), QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);

@@ -67,6 +67,7 @@ bool LiveRun::begin(RunPlan plan) {
     rise_ = {};
     marks_.clear();
     warnings_.clear();
+    askedLoad_.clear();
     typed_.clear();
     loadBeganS_.reset();
     running_.clear();
@@ -213,6 +214,7 @@ void LiveRun::take(const FlagRaised& raised) {
                                                        : MarkKind::info;
     mustStop_ = mustStop_ || kind == MarkKind::stop;
     const Message& message = raised.flag.message;
+    if (message.code == "start-load") askedLoad_ = std::get<std::string>(message.fields.front().value);
     if (message.code == "watch-ended")
         std::erase_if(warnings_, [&](const Message& one) {
             const auto* of = std::get_if<std::vector<Message>>(&message.fields.front().value);
@@ -227,6 +229,7 @@ void LiveRun::take(const FlagRaised& raised) {
 void LiveRun::take(const StepChanged& changed) {
     static constexpr std::array<std::string_view, 6> states{"begun",   "done",   "timed-out",
                                                             "skipped", "paused", "aborted"};
+    if (changed.state == StepState::begun && changed.step.load != askedLoad_) askedLoad_.clear();
     if (changed.state == StepState::begun && changed.step.load != running_) {
         running_ = changed.step.load;
         if (!running_.empty()) loadBeganS_ = changed.atS;

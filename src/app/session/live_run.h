@@ -28,6 +28,7 @@ struct RunPlan {
     std::vector<ConductedStep> hands; ///< before anything is recorded
     std::vector<std::unique_ptr<Source>> sources;
     std::vector<EarlierRise> earlier; ///< drawn behind
+    bool checkUp = false;             ///< of the bench itself
 };
 
 enum class RunStage { none, hands, recording, judging };
@@ -80,6 +81,10 @@ public:
     const std::vector<Message>& warnings() const { return warnings_; } ///< that hold now
     bool mustStop() const { return mustStop_; }                        ///< the load was stopped by the watch
     std::optional<Id<Mount>> mount() const { return mount_; }
+    Id<Recording> recording() const { return begun_.recording; } ///< the last one
+    bool isCheckUp() const { return plan_.checkUp; }
+    /// The load that the user is to start by his own hand now; empty: none.
+    const std::string& askedLoad() const { return askedLoad_; }
 
 signals:
     void changed(); ///< as often as rows are stored, and when the hands move on
@@ -131,6 +136,7 @@ private:
     std::optional<double> loadBeganS_;
     std::string running_;
     bool mustStop_ = false;
+    std::string askedLoad_;
     std::set<std::tuple<QString, std::int64_t, std::vector<std::string>>>
         consents_;                                     ///< project, study, words
     std::vector<std::pair<Role, TypedSource*>> typed_; ///< of the recorder

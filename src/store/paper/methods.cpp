@@ -68,7 +68,8 @@ const std::vector<TopicInfo>& topics() {
         {Topic::heatPath, "topic-heat-path", {"A.4", "A.11"}},
         {Topic::tape, "topic-tape", {"A.4", "A.10"}},
         {Topic::gate, "topic-gate", {"E.9"}},
-        {Topic::watch, "topic-watch", {"E.10"}}};
+        {Topic::watch, "topic-watch", {"E.10"}},
+        {Topic::checkUp, "topic-check-up", {"E.11"}}};
     return all;
 }
 

@@ -42,7 +42,8 @@ enum class Topic {
     heatPath,
     tape,
     gate,
-    watch
+    watch,
+    checkUp
 };
 
 struct TopicInfo {

@@ -130,12 +130,6 @@ Conduct conductOf(const RunProtocol& protocol, bool startLoad) {
     return conduct;
 }
 
-std::string_view stateWord(StepState state) {
-    static constexpr std::string_view words[] = {"begun",   "done",   "timed-out",
-                                                 "skipped", "paused", "aborted"};
-    return words[static_cast<int>(state)];
-}
-
 /// The study's next mount, or the one that is named, or none.
 RecordingWish wishOf(const Document& document, const RecordArguments& arguments) {
     RecordingWish wish;
@@ -236,12 +230,12 @@ private:
             line({{"event", "step"},
                   {"kind", word(changed.step.kind)},
                   {"load", load.empty() ? Json(nullptr) : Json(load)},
-                  {"state", stateWord(changed.state)},
+                  {"state", stepStateWord(changed.state)},
                   {"t_s", changed.atS},
                   {"predicted_s", changed.predictedS ? Json(*changed.predictedS) : Json(nullptr)}});
         else
             say(words::say("{step}: {state}", {{"step", Term{word(changed.step.kind)}},
-                                               {"state", Term{stateWord(changed.state)}}}));
+                                               {"state", Term{stepStateWord(changed.state)}}}));
     }
     void line(const Json& json) { say(json.dump(-1, ' ', false, Json::error_handler_t::replace)); }
     /// A reader who is gone ends nothing.

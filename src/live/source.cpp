@@ -116,10 +116,10 @@ std::unique_ptr<Source> openSource(const std::string& spec, const SourceOptions&
     const std::size_t colon = spec.find(':');
     const std::string kind = spec.substr(0, colon);
     const std::string rest = colon == std::string::npos ? std::string() : spec.substr(colon + 1);
-    if (kind == "hwmon") return openSensorTree(spec, rest.empty() ? "/sys" : rest, options);
-    if (!rest.empty() && kind == "sim") return openSimulatedBench(spec, rest, options);
-    if (!rest.empty() && kind == "follow") return openFollowedLog(spec, rest, options);
-    if (!rest.empty() && kind == "instrument") return openLineInstrument(spec, rest, options);
+    if (kind == sensorsSpec) return openSensorTree(spec, rest.empty() ? "/sys" : rest, options);
+    if (!rest.empty() && kind == simulatedSpec) return openSimulatedBench(spec, rest, options);
+    if (!rest.empty() && kind == followedSpec) return openFollowedLog(spec, rest, options);
+    if (!rest.empty() && kind == instrumentSpec) return openLineInstrument(spec, rest, options);
     throw InputError("source-unknown", {}, {{"source", spec}});
 }
 

@@ -71,6 +71,12 @@ struct SourceOptions {
     bool fromStart = false; ///< a followed log gives the rows that are there already
 };
 
+// Kinds of source, as a spec begins.
+inline constexpr const char* simulatedSpec = "sim";
+inline constexpr const char* sensorsSpec = "hwmon";
+inline constexpr const char* followedSpec = "follow";
+inline constexpr const char* instrumentSpec = "instrument";
+
 /// "sim:BENCH.json", "hwmon", "hwmon:ROOT", "follow:FILE", "instrument:CONFIG.json". Throws InputError
 /// (source-unknown; source-empty, source-mute, file-missing, … of what cannot be opened).
 std::unique_ptr<Source> openSource(const std::string& spec, const SourceOptions& options);

@@ -7,6 +7,16 @@ namespace ibuki::words {
 // import.
 std::span<const Entry> plans() {
     static constexpr Entry entries[] = {
+        one("check-no-load", "No load was found in it: the time constant cannot be told."),
+        one("check-no-tail", "The load was too short, or the room moved too much, for a time constant."),
+        one("check-one-room",
+            "One room probe only: how far the room differs around the bench was not measured."),
+        one("check-short-rest", "The idle stretch of {seconds:.0f} s is short: noise and offsets are rough."),
+        one("unsteady-coolant", "the coolant still rises, by {kelvin:.1f} K per hour"),
+        one("unsteady-power", "the power creeps, by {watt:.1f} W per hour"),
+        one("unsteady-room", "the room moves by {kelvin:+.1f} K per hour"),
+        one("run-moment", "A moment, marked"),
+        one("run-step", "{step}: {state}"),
         one("practice-bench", "practice bench"),
         one("practice-dose.kept", "{mount} was put on by feel: {percent:.0f} % of the dose that the face "
                                   "needs, and it counts. State the dose in the plan."),

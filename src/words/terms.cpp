@@ -9,6 +9,17 @@ std::span<const char* const> terms() {
     static constexpr const char* all[] = {
         // Flags, in short
         mark("ambient drift"),
+        mark("watch ended"),
+        mark("watch fan"),
+        mark("watch limit bound"),
+        mark("watch offsets"),
+        mark("watch over"),
+        mark("watch power"),
+        mark("watch rises above"),
+        mark("watch rises as"),
+        mark("watch room band"),
+        mark("watch room drift"),
+        mark("watch stuck"),
         mark("ambient missing"),
         mark("bad rows"),
         mark("channel back"),

@@ -162,6 +162,10 @@ private slots:
         collect<Placement>(wanted);
         collect<StepKind>(wanted);
         collect<GateKind>(wanted);
+        collect<MarkKind>(wanted);
+        collect<ReadingKind>(wanted);
+        collect<Better>(wanted);
+        collect<Scenario>(wanted);
         collect<ReferenceTemperature>(wanted);
         collect<Normalisation>(wanted);
         collect<SlotKind>(wanted);

@@ -39,6 +39,14 @@ BenchPage::BenchPage(Session& session, LiveRun& run, QWidget* parent)
     });
     connect(view_, &BenchView::recordWanted, this, [this](Id<Mount> mount) { record({{}, mount}); });
     connect(view_, &BenchView::slotRecordWanted, this, [this](Id<Slot> slot) { record({slot, {}}); });
+    connect(view_, &BenchView::followUpRecordWanted, this, [this](Id<FollowUp> id) {
+        const FollowUp* later = session_.document().find(id);
+        const Slot* slot = later ? session_.document().find(later->slot) : nullptr;
+        if (slot && slot->mount)
+            record({{}, slot->mount, false, id});
+        else
+            session_.refuse(say("Its mount is not made yet."));
+    });
     connect(after_, &AfterRunBar::againWanted, this, [this](Id<Mount> mount) { record({{}, mount}); });
     connect(live_, &LivePanel::compactWanted, this, &BenchPage::showCompact);
     connect(&session_, &Session::selectionChanged, this, &BenchPage::follow);

@@ -121,7 +121,9 @@ QWidget* BenchView::makeHead() {
     connect(bring, &QPushButton::clicked, this, &BenchView::chooseLogs);
     record_ = button(say("Record…"), say("A run of what is chosen, from this bench's own readings"), true);
     connect(record_, &QPushButton::clicked, this, [this] {
-        if (const Slot* slot = session_.document().find(session_.selection().slot))
+        if (const FollowUp* later = session_.document().find(session_.selection().followUp))
+            emit followUpRecordWanted(later->id);
+        else if (const Slot* slot = session_.document().find(session_.selection().slot))
             emit slotRecordWanted(slot->id);
         else if (const Mount* mount = session_.mount())
             emit recordWanted(mount->id);
@@ -197,7 +199,8 @@ void BenchView::refresh() {
     for (QPushButton* action : {reject_, room_, time_}) action->setEnabled(mount != nullptr);
     cautions_->setEnabled(mount != nullptr);
     readings_->setEnabled(run != nullptr);
-    record_->setEnabled(mount != nullptr || session_.document().find(session_.selection().slot) != nullptr);
+    record_->setEnabled(mount != nullptr || session_.document().find(session_.selection().followUp) != nullptr
+                        || session_.document().find(session_.selection().slot) != nullptr);
     application_->setEnabled(mount != nullptr && session_.question() != nullptr);
     const bool planned = PlannedPanel::has(session_);
     figures_->setVisible(reduction && !planned);

@@ -36,6 +36,7 @@ signals:
     void benchSheetWanted();
     void recordWanted(Id<Mount> mount);
     void slotRecordWanted(Id<Slot> slot);
+    void followUpRecordWanted(Id<FollowUp> later);
     void stepTaken(StudyNeeds needs); ///< of what a study without a mount chosen waits for
 
 private:

@@ -99,16 +99,16 @@ QWidget* RunSheet::makeSources() {
     auto* instrument = button(say("An instrument…"), say("By a file that says how it is asked"));
     auto* simulated = button(say("A simulated bench…"), say("By a file that describes it"));
     auto* remove = button(say("Remove"), say("The chosen source is no source of this bench any more"));
-    connect(machine, &QPushButton::clicked, this, [this] { addSource("hwmon"); });
+    connect(machine, &QPushButton::clicked, this, [this] { addSource(sensorsSpec); });
     const auto fromFile = [this](QPushButton* from, const char* kind, const QString& filter) {
         connect(from, &QPushButton::clicked, this, [this, kind, filter, title = from->text()] {
             askFile(this, {FileWish::Kind::open, title, {}, filter},
                     [this, kind](const QString& file) { addSource(kind + (":" + file.toStdString())); });
         });
     };
-    fromFile(log, "follow", say("All files (*)"));
-    fromFile(instrument, "instrument", say("Instrument (*.json)"));
-    fromFile(simulated, "sim", say("Simulated bench (*.json)"));
+    fromFile(log, followedSpec, say("All files (*)"));
+    fromFile(instrument, instrumentSpec, say("Instrument (*.json)"));
+    fromFile(simulated, simulatedSpec, say("Simulated bench (*.json)"));
     connect(remove, &QPushButton::clicked, this, &RunSheet::removeSource);
     auto* buttons = new QHBoxLayout;
     for (QPushButton* one : {machine, log, instrument, simulated}) buttons->addWidget(one);
@@ -297,7 +297,11 @@ void RunSheet::accept() {
         return;
     }
     RunPlan plan;
-    plan.wish = {bench->id, whom_.slot, whom_.mount, {}, wanted, session_.now(), {}};
+    plan.wish.bench = bench->id;
+    plan.wish.slot = whom_.slot;
+    plan.wish.mount = whom_.mount;
+    plan.wish.followUp = whom_.followUp;
+    plan.wish.sources = wanted;
     const Document document = session_.document();
     const Slot* slot = document.find(whom_.slot);
     if (slot) plan.wish.name = sayText(briefOf(document, *slot, session_.now()).title).toStdString();

@@ -29,12 +29,12 @@ std::string sourceTitle(const std::string& spec) {
                                  ? std::string()
                                  : std::filesystem::path(spec.substr(colon + 1)).filename().string();
     if (spec == practiceSource) return words::say("The bench to practise on");
-    if (kind == "hwmon")
+    if (kind == sensorsSpec)
         return file.empty() ? words::say("Sensors of this machine")
                             : words::say("Sensors under {file}", {{"file", file}});
-    if (kind == "follow") return words::say("The log {file}, as it grows", {{"file", file}});
-    if (kind == "instrument") return words::say("The instrument of {file}", {{"file", file}});
-    if (kind == "sim") return words::say("The simulated bench of {file}", {{"file", file}});
+    if (kind == followedSpec) return words::say("The log {file}, as it grows", {{"file", file}});
+    if (kind == instrumentSpec) return words::say("The instrument of {file}", {{"file", file}});
+    if (kind == simulatedSpec) return words::say("The simulated bench of {file}", {{"file", file}});
     return spec;
 }
 

@@ -25,7 +25,8 @@ struct SourceReading {
 struct RunFor {
     std::optional<Id<Slot>> slot;
     std::optional<Id<Mount>> mount;
-    bool checkUp = false; ///< of the bench itself
+    bool checkUp = false;                      ///< of the bench itself
+    std::optional<Id<FollowUp>> followUp = {}; ///< of the mount: the later run that it is
 };
 
 /// The source of a spec; of a bench to practise on, with that mount on it. Throws what openSource throws.

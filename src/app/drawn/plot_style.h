@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+// The look that all plots share.
+
 class QCPAxis;
 
 namespace ibuki {

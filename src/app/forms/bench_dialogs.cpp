@@ -26,6 +26,8 @@ void addRigFields(EntityForm<Configuration>& form) {
     form.number(say("Backplate thickness, mm"), &Configuration::plateThickness, 0, true);
     form.number(say("Backplate radius, mm"), &Configuration::plateRadius, 0, true);
     form.number(say("Temperature limit, °C"), &Configuration::temperatureLimit);
+    form.number(say("Stop the load above, °C"), &Configuration::stopAbove)
+        ->setToolTip(say("While a run is recorded here; the chip's own protection stays what it is"));
     form.number(say("Power limit, W"), &Configuration::powerLimit, 0, true);
     form.number(say("Slowest part, time constant in min"), &Configuration::slowestMinutes, 0, true);
     form.number(say("Room differs around it, ± K"), &Configuration::roomGradient, 0);
@@ -245,6 +247,7 @@ SensorSheet::SensorSheet(Session& session, Id<Sensor> sensor, QWidget* parent) :
     fields->number(say("Known offset, K"), &Sensor::offset);
     fields->number(say("Accuracy, share of the reading"), &Sensor::accuracyShare, 0);
     fields->number(say("Lag of a room probe, s"), &Sensor::lagS, 0);
+    fields->number(say("Noise at rest, K"), &Sensor::noise, 0);
     follow(*this, session, sensor, fields);
     auto* row = new QHBoxLayout;
     auto* remove = button(say("Remove"));

@@ -4,6 +4,7 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/tip.h"
 #include "app/forms/topic.h"
+#include "app/question/cycles_sheet.h"
 #include "app/question/protocol_curve.h"
 #include "app/question/protocol_lines.h"
 #include "app/say.h"
@@ -130,6 +131,10 @@ QWidget* ProtocolPage::makeSteps() {
     connect(remove, &QPushButton::clicked, this, &ProtocolPage::removeStep);
     row->addWidget(add);
     row->addWidget(remove);
+    auto* cycles =
+        button(say("Cycles…"), say("Of the chosen conditioning step: heating and cooling, again and again"));
+    connect(cycles, &QPushButton::clicked, this, &ProtocolPage::openCycles);
+    row->addWidget(cycles);
     row->addStretch(1);
     layout->addLayout(row);
     return card(layout);
@@ -322,6 +327,17 @@ void ProtocolPage::changeStep(int row) {
     step.unattended = steps_->item(row, aloneColumn)->checkState() == Qt::Checked;
     edit.put(step);
     performLaid(session_, std::move(edit));
+}
+
+void ProtocolPage::openCycles() {
+    Edit edit(session_.document(), titled("Write the protocol down"));
+    const auto steps = ownSteps(edit);
+    const auto row = static_cast<std::size_t>(std::max(0, steps_->currentRow()));
+    if (row >= steps.size() || steps[row].kind != StepKind::condition) {
+        session_.refuse(say("Choose a conditioning step first: it alone has cycles."));
+        return;
+    }
+    if (session_.perform(edit.finish())) openDialog(new CyclesSheet(session_, steps[row].id, this));
 }
 
 void ProtocolPage::addStep() {

@@ -38,6 +38,7 @@ private:
     void fillDifference();
     void usePresetChosen(int index);
     void changeStep(int row);
+    void openCycles();
     void addStep();
     void removeStep();
     /// The study's own steps, stored from the preset when it has none yet.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+// What a run is held against while it rises.
+
 #include "core/conduct/rise_curve.h"
 #include "core/domain/study.h"
 #include "store/project/project.h"

@@ -227,8 +227,6 @@ void LiveRun::take(const FlagRaised& raised) {
 }
 
 void LiveRun::take(const StepChanged& changed) {
-    static constexpr std::array<std::string_view, 6> states{"begun",   "done",   "timed-out",
-                                                            "skipped", "paused", "aborted"};
     if (changed.state == StepState::begun && changed.step.load != askedLoad_) askedLoad_.clear();
     if (changed.state == StepState::begun && changed.step.load != running_) {
         running_ = changed.step.load;
@@ -236,8 +234,7 @@ void LiveRun::take(const StepChanged& changed) {
     }
     mark(MarkKind::step,
          {"run-step",
-          {{"step", Term{word(changed.step.kind)}},
-           {"state", Term{states.at(static_cast<std::size_t>(changed.state))}}}},
+          {{"step", Term{word(changed.step.kind)}}, {"state", Term{stepStateWord(changed.state)}}}},
          changed.atS);
     emit stepped();
 }

@@ -4,6 +4,7 @@
 #include "core/plan/step_times.h"
 
 #include <algorithm>
+#include <array>
 
 namespace ibuki {
 namespace {
@@ -52,6 +53,12 @@ std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& proto
         steps.push_back(std::move(made));
     }
     return steps;
+}
+
+std::string_view stepStateWord(StepState state) {
+    static constexpr std::array<std::string_view, 6> words{"begun",   "done",   "timed-out",
+                                                           "skipped", "paused", "aborted"};
+    return words.at(static_cast<std::size_t>(state));
 }
 
 Conductor::Conductor(std::vector<ConductedStep> steps) : steps_(std::move(steps)) {}

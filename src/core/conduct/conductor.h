@@ -7,6 +7,7 @@
 #include "core/conduct/gate_watch.h"
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 namespace ibuki {
@@ -30,6 +31,8 @@ std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& proto
                                           const std::vector<const Load*>& loads, double slowestMinutes = 0);
 
 enum class StepState { begun, done, timedOut, skipped, paused, aborted };
+
+std::string_view stepStateWord(StepState state); ///< "timed-out"
 
 struct StepEvent {
     std::size_t step = 0;

@@ -158,6 +158,12 @@ RecordingBegun beginRecording(const Document& document, const RecordingWish& wis
         run.mount = mount->id;
         run.recording = begun.recording;
         run.purpose = slot && slot->kind == SlotKind::baseline ? Purpose::baseline : Purpose::fresh;
+        if (const FollowUp* later = document.find(wish.followUp)) {
+            run.purpose = Purpose::check;
+            FollowUp done = *later;
+            done.done = true;
+            edit.put(done);
+        }
         run.repeat = static_cast<int>(runsOf(document, mount->id).size()) + 1;
         edit.add(run);
     }

@@ -5,6 +5,7 @@
 // whatever happens to it belongs there; its figures and clocks when it ends.
 
 #include "core/domain/edit.h"
+#include "core/domain/plan.h"
 #include "core/domain/study.h"
 #include "core/reduce/reduction.h"
 #include "core/trace/trace.h"
@@ -16,9 +17,10 @@ namespace ibuki {
 
 struct RecordingWish {
     Id<Bench> bench;
-    std::optional<Id<Slot>> slot;   ///< its mount is made now
-    std::optional<Id<Mount>> mount; ///< another run of it; neither: it belongs to no mount
-    std::string name;               ///< of a new mount that has no level: a check mount, the baseline
+    std::optional<Id<Slot>> slot;         ///< its mount is made now
+    std::optional<Id<Mount>> mount;       ///< another run of it; neither: it belongs to no mount
+    std::optional<Id<FollowUp>> followUp; ///< that the run of the mount is; it is done by it
+    std::string name;                     ///< of a new mount that has no level: a check mount, the baseline
     std::vector<std::string> sources;
     Instant at;
     std::optional<Instant> handsBegan; ///< the application's; at is when they were done

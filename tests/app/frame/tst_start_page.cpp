@@ -44,7 +44,7 @@ private slots:
         StartPage::remember(path);
         QAction action("New");
         JobService jobs;
-        StartPage page({&action, &action, &action, &action}, jobs);
+        StartPage page({&action, &action, &action, &action, &action}, jobs);
         page.show();
         QTRY_COMPARE(page.findChildren<QPushButton*>("Recent").size(), 2);
         QVERIFY(says(page, "node-2, Three pastes: 9 of 9 mounts made"));

@@ -110,6 +110,30 @@ private slots:
         QCOMPARE(kept.state, RecordingState::closed);
         QCOMPARE(kept.samples, static_cast<std::int64_t>(trace.samples()));
     }
+    void aLaterRunIsDoneByBeingRecorded() {
+        story::Laid laid;
+        Document& document = laid.asked.document;
+        laid.comeBackAfter("24 h");
+        RecordingWish wish;
+        wish.bench = document.find(laid.asked.study)->bench;
+        wish.slot = laid.planned().front()->id;
+        wish.at = evening;
+        const RecordingBegun begun = beginRecording(document, wish);
+        apply(document, begun.set);
+        const FollowUp later = *document.where(&FollowUp::slot, *wish.slot).front();
+        QVERIFY(!later.done);
+        RecordingWish again;
+        again.bench = wish.bench;
+        again.mount = begun.mount;
+        again.followUp = later.id;
+        again.at = Instant{evening.ms + 24 * 3'600'000LL};
+        const RecordingBegun check = beginRecording(document, again);
+        apply(document, check.set);
+        QVERIFY(document.find(later.id)->done);
+        QCOMPARE(document.where(&Run::recording, check.recording).front()->purpose, Purpose::check);
+        apply(document, inverse(check.set));
+        QVERIFY(!document.find(later.id)->done);
+    }
     void whatEndedWithoutFiguresIsFound() {
         story::Laid laid;
         Document& document = laid.asked.document;

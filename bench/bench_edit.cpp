@@ -12,6 +12,7 @@
 #include "core/reduce/reduce.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/study_setup.h"
+#include "support/memory.h"
 #include "support/stopwatch.h"
 
 #include <QApplication>
@@ -25,14 +26,6 @@ namespace {
 const Instant now = *parseInstant("2031-03-03");
 constexpr int studies = 200;
 constexpr int mountsEach = 25;
-
-double residentMB() {
-    std::ifstream status("/proc/self/status");
-    std::string line;
-    while (std::getline(status, line))
-        if (line.starts_with("VmRSS:")) return std::stod(line.substr(6)) / 1024;
-    return 0;
-}
 
 void addMount(Edit& edit, const Question& question, const Level& level, int order,
               const Reduction& reduction) {

@@ -25,10 +25,9 @@ LivePlot::LivePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) {
     setFocusPolicy(Qt::StrongFocus);
     plot_->setFocusPolicy(Qt::NoFocus);
     plot_->setMinimumHeight(110);
-    plot_->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+    makePlotQuick(*plot_);
+    plot_->setInteraction(QCP::iRangeDrag);
     plot_->axisRect()->setRangeDrag(Qt::Horizontal);
-    plot_->axisRect()->setRangeZoom(Qt::Horizontal);
-    plot_->setNoAntialiasingOnDrag(true);
     plot_->xAxis->setLabel(say("minutes since the load began"));
     connect(plot_, &QCustomPlot::mousePress, this, [this] { follows_ = false; });
     connect(plot_, &QCustomPlot::mouseWheel, this, [this] { follows_ = false; });
@@ -128,10 +127,7 @@ void LivePlot::fit() {
 
 void LivePlot::zoom(double factor) {
     follows_ = false;
-    const QCPRange range = plot_->xAxis->range();
-    const double right = range.upper; // what comes stays in view
-    plot_->xAxis->setRange(right - range.size() * factor, right);
-    plot_->replot();
+    zoomPlot(*plot_, factor, plot_->xAxis->range().upper); // what comes stays in view
 }
 
 void LivePlot::keyPressEvent(QKeyEvent* event) {

@@ -52,6 +52,9 @@ TracePlot::TracePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) 
             tell();
     });
     plot_->setMinimumHeight(150);
+    plot_->setInteraction(QCP::iRangeZoom);
+    plot_->axisRect()->setRangeZoom(Qt::Horizontal);
+    plot_->axisRect()->setRangeZoomAxes(plot_->xAxis, nullptr);
     plot_->xAxis->setLabel(say("minutes"));
     plot_->yAxis->setLabel("°C");
     plot_->yAxis2->setLabel("W");
@@ -326,7 +329,33 @@ bool TracePlot::eventFilter(QObject* watched, QEvent* event) {
     return QWidget::eventFilter(watched, event);
 }
 
+/// Plus and minus about the chosen border, Page Up and Down along, 0 all of it.
+bool TracePlot::zooms(const QKeyEvent& event) {
+    QCPAxis* axis = plot_->xAxis;
+    const double anchor = hasBorders_ ? marks_[chosen_].nowS / 60 : axis->range().center();
+    switch (event.key()) {
+    case Qt::Key_Plus:
+        zoomPlot(*plot_, 0.5, anchor);
+        return true;
+    case Qt::Key_Minus:
+        zoomPlot(*plot_, 2, anchor);
+        return true;
+    case Qt::Key_0:
+        axis->rescale();
+        plot_->replot();
+        return true;
+    case Qt::Key_PageUp:
+    case Qt::Key_PageDown:
+        axis->moveRange(axis->range().size() / (event.key() == Qt::Key_PageUp ? -4 : 4));
+        plot_->replot();
+        return true;
+    default:
+        return false;
+    }
+}
+
 void TracePlot::keyPressEvent(QKeyEvent* event) {
+    if (event->modifiers() == Qt::NoModifier && zooms(*event)) return;
     if (!hasBorders_ || !movable_) {
         QWidget::keyPressEvent(event);
         return;

@@ -20,7 +20,8 @@ struct Reduction;
 /// The chosen metric and the room over time, load and steady window shaded, power on a second axis. The four
 /// borders can be moved by mouse, or by the arrow keys: up and down choose one, left and right move it, with
 /// Shift further, Backspace puts it back. What was found stays visible as a dashed frame. A room probe's
-/// curve is moved with Alt, by dragging or by the left and right keys.
+/// curve is moved with Alt, by dragging or by the left and right keys. The wheel, plus and minus make it
+/// closer and wider, Page Up and Down move along it, 0 shows all of it.
 class TracePlot : public QWidget {
     Q_OBJECT
 
@@ -64,6 +65,7 @@ private:
     void putBack(Border border);
     std::optional<Border> borderAt(double x) const;
     double timeAt(double x) const;
+    bool zooms(const QKeyEvent& event);
     void tell();
     void tellProbe();
     void moveProbe(double byS);

@@ -19,4 +19,16 @@ void stylePlotAxis(QCPAxis* axis) {
     axis->grid()->setPen(QPen(c.line, 1, Qt::DotLine));
 }
 
+void makePlotQuick(QCustomPlot& plot) {
+    plot.setPlottingHints(QCP::phFastPolylines);
+    plot.setNotAntialiasedElements(QCP::aePlottables);
+    plot.setInteraction(QCP::iRangeZoom);
+    plot.axisRect()->setRangeZoom(Qt::Horizontal);
+}
+
+void zoomPlot(QCustomPlot& plot, double factor, double anchor) {
+    plot.xAxis->scaleRange(factor, anchor);
+    plot.replot();
+}
+
 } // namespace ibuki

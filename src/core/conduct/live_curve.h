@@ -10,7 +10,7 @@ namespace ibuki {
 
 class LiveCurve {
 public:
-    static constexpr std::size_t mostStretches = 2'000;
+    static constexpr std::size_t mostStretches = 1'200;
 
     struct Stretch {
         double beginS = 0;

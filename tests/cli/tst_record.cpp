@@ -1,13 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The verbs around recordings, as a user runs them; what survives a kill.
 
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/physics/random.h"
 #include "core/physics/simulated_bench.h"
 #include "store/log/log_writer.h"
 #include "store/project/project.h"
 #include "support/command.h"
+#include "support/laid.h"
 #include "support/live.h"
 #include "support/near.h"
+#include "support/stored_story.h"
 #include "support/test_class.h"
 
 #include <QProcess>
@@ -94,6 +98,32 @@ class TestRecord : public QObject {
         return recorder;
     }
 
+    /// The story's study with its nine mounts on the tape; its load as stated.
+    std::string plannedProject(std::vector<std::string> command = {}) {
+        story::Laid laid;
+        laid.change([&](Edit& edit) {
+            for (const Load* load : loadsOf(edit.document(), laid.asked.study)) {
+                Load stated = *load;
+                stated.target = Watt{150};
+                stated.command = command;
+                edit.put(stated);
+            }
+        });
+        const std::string path = fresh(".ibuki");
+        Project::create(path).apply(story::everythingOf(laid.asked.document));
+        return path;
+    }
+    std::vector<std::string> next(const std::string& path, std::vector<std::string> more = {}) {
+        const Project stored = Project::open(path, Access::readOnly);
+        const Study& study = stored.document().all<Study>().begin()->second;
+        std::vector<std::string> words{
+            "record",  path,       "--bench",  stored.document().find(study.bench)->name,
+            "--next",  study.name, "--source", "sim:" + bench_,
+            "--speed", "max"};
+        words.insert(words.end(), more.begin(), more.end());
+        return words;
+    }
+
 private slots:
     void initTestCase() {
         bench_ = fresh(".json");
@@ -163,6 +193,50 @@ private slots:
         QCOMPARE(listed(path)[0]["mount"], Json("Tern 11 1"));
         const Project made = Project::open(path, Access::readOnly);
         QCOMPARE(made.document().all<Run>().size(), std::size_t{1});
+    }
+    void theNextMountIsRecordedByItsProtocol() {
+        const std::string path = plannedProject();
+        const auto told = run(next(path, {"--json"}));
+        QCOMPARE(told.code, 0);
+        std::vector<std::string> kinds;
+        for (const Json& line : lines(told.out))
+            if (line["event"] == "step" && line["state"] == "begun") kinds.push_back(line["kind"]);
+        QCOMPARE(kinds, (std::vector<std::string>{"settle", "idle", "soak", "measure", "cool"}));
+        const Project stored = Project::open(path, Access::readOnly);
+        const Document& document = stored.document();
+        QCOMPARE(document.all<Mount>().size(), std::size_t{1});
+        const Study& study = document.all<Study>().begin()->second;
+        const Slot& first = *slotsOf(document, study.id).front();
+        QVERIFY(first.mount);
+        const Run& made = *runsOf(document, *first.mount).front();
+        QVERIFY(made.load.has_value());
+        const Reduction* reduction = reductionOf(document, made.id);
+        QVERIFY(reduction && reduction->longest);
+        // 150 W over 0.267 K/W of ladder and hot spot, and the hottest core's offset.
+        const double delta =
+            reduction->loads[*reduction->longest].metrics.at(Metric::hottest).deltaK.value_or(0);
+        QVERIFY_NEAR(delta, BenchSimulation({}, 1, 1).trueDeltaK(150), 0.5);
+        QCOMPARE(run(next(path)).code, 0); // and then the second
+        QCOMPARE(Project::open(path, Access::readOnly).document().all<Mount>().size(), std::size_t{2});
+    }
+    void whatHasNoNextIsRefused() {
+        const std::string path = plannedProject();
+        auto words = next(path);
+        words[5] = "no such study";
+        QCOMPARE(run(words).code, 1);
+        for (int mount = 0; mount < 9; ++mount) QCOMPARE(run(next(path, {"--for", "5"})).code, 0);
+        const auto none = run(next(path));
+        QCOMPARE(none.code, 1);
+        QVERIFY(none.err.find("nothing is planned") != std::string::npos);
+        QCOMPARE(Project::open(path, Access::readOnly).document().all<Recording>().size(), std::size_t{9});
+    }
+    void aCommandOfTheProjectStartsOnlyByTheUsersWord() {
+        const std::string witness = fresh(".txt");
+        const std::string path = plannedProject({"sh", "-c", "echo begun > " + witness});
+        QCOMPARE(run(next(path)).code, 0);
+        QVERIFY(!fs::exists(witness));
+        QCOMPARE(run(next(path, {"--start-load"})).code, 0);
+        QVERIFY(fs::exists(witness));
     }
     void whatCannotBeIsRefusedBeforeAnythingIsStored() {
         const std::string path = project();

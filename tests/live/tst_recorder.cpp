@@ -2,6 +2,7 @@
 #include "core/base/nan.h"
 #include "core/setup/bench_template.h"
 #include "live/recorder.h"
+#include "live/typed_source.h"
 #include "store/project/project.h"
 #include "support/live.h"
 #include "support/test_class.h"
@@ -50,8 +51,13 @@ class TestRecorder : public QObject {
         std::int64_t saved = 0;
     };
 
-    Outcome recorded(std::vector<std::unique_ptr<Source>> sources, std::optional<double> forS,
-                     double stopAfterS = 30) {
+    struct Opened {
+        Project project;
+        fs::path path;
+        Id<Recording> recording;
+    };
+    /// A project with a recording that is open.
+    Opened opened() {
         const fs::path path = folder_.filePath(QString("%1.ibuki").arg(++count_)).toStdString();
         Project project = Project::create(path);
         Edit edit(project.document(), "begin");
@@ -60,6 +66,12 @@ class TestRecorder : public QObject {
         recording.state = RecordingState::open;
         const Id<Recording> id = edit.add(recording);
         project.apply(edit.finish());
+        return {std::move(project), path, id};
+    }
+
+    Outcome recorded(std::vector<std::unique_ptr<Source>> sources, std::optional<double> forS,
+                     double stopAfterS = 30) {
+        auto [project, path, id] = opened();
         Outcome outcome;
         Recorder recorder(std::move(sources), RecordingJournal(path, id), [&](const RecorderEvent& event) {
             if (const auto* opened = std::get_if<ChannelsOpened>(&event))
@@ -173,6 +185,93 @@ private slots:
         const Outcome outcome = recorded(one(std::move(source)), std::nullopt, 0.6);
         QVERIFY(outcome.result.extent.samples > 20);
         QCOMPARE(static_cast<std::int64_t>(outcome.trace.samples()), outcome.result.extent.samples);
+    }
+    // Words of the user and sources that come and go, from another thread, while readings come in.
+    void aRunIsSpokenToWhileItIsRecorded() {
+        auto [project, path, id] = opened();
+        std::vector<std::string> steps;
+        std::vector<std::string> columns;
+        std::mutex mutex;
+        std::vector<std::unique_ptr<Source>> sources;
+        SourceOptions options;
+        options.speed = 400;
+        sources.push_back(openSimulatedBench("sim", SimulatedBench{}, options));
+        Recorder recorder(std::move(sources), RecordingJournal(path, id), [&](const RecorderEvent& event) {
+            const std::lock_guard lock(mutex);
+            if (const auto* step = std::get_if<StepChanged>(&event))
+                steps.push_back(std::string(stepStateWord(step->state)));
+            if (const auto* opened = std::get_if<ChannelsOpened>(&event))
+                for (const auto& one : opened->channels) columns.push_back(one.channel.column);
+        });
+        WatchRules rules;
+        rules.limitC = 95;
+        recorder.conduct({{{StepKind::idle, {}, {}, 600}, {StepKind::soak, "load", 150, 600}}, {}, rules});
+        const auto told = [&](const char* state) {
+            for (int i = 0; i < 800; ++i) {
+                {
+                    const std::lock_guard lock(mutex);
+                    if (!steps.empty() && steps.back() == state) return true;
+                }
+                if (!waitUntil({}, steadyNowS() + 0.01)) return false;
+            }
+            return false;
+        };
+        std::vector<bool> happened;
+        std::jthread user([&] {
+            happened.push_back(told("begun"));
+            recorder.say(Word::skip);
+            happened.push_back(told("begun"));
+            auto typed = std::make_unique<TypedSource>(
+                "typed", SourceChannel{"Wall, by hand [W]", Role::wallPower, Unit::watt, {}, {}});
+            TypedSource* hand = typed.get();
+            typed->type(211);
+            recorder.add(std::move(typed));
+            waitUntil({}, steadyNowS() + 0.6);
+            hand->type(213);
+            recorder.say(Word::pause);
+            happened.push_back(told("paused"));
+            happened.push_back(recorder.status().paused);
+            waitUntil({}, steadyNowS() + 0.4);
+            recorder.say(Word::resume);
+            happened.push_back(told("begun"));
+            recorder.drop("typed");
+            waitUntil({}, steadyNowS() + 0.4);
+            happened.push_back(recorder.status().sample.powerW.value_or(0) > 100);
+            recorder.say(Word::abort);
+        });
+        const RecorderResult result = recorder.run({});
+        user.join();
+        QCOMPARE(happened, std::vector<bool>(6, true));
+        QCOMPARE(steps,
+                 (std::vector<std::string>{"begun", "skipped", "begun", "paused", "begun", "aborted"}));
+        QCOMPARE(columns.back(), std::string("Wall, by hand [W]"));
+        const Trace trace = project.loadTrace(id);
+        QCOMPARE(static_cast<std::int64_t>(trace.samples()), result.extent.samples);
+        std::vector<double> wall;
+        for (double value : firstChannel(trace, Role::wallPower)->values)
+            if (std::isfinite(value)) wall.push_back(value);
+        QCOMPARE(wall, (std::vector<double>{211, 213}));
+    }
+    void overTheLimitTheLoadEndsByItself() {
+        auto [project, path, id] = opened();
+        std::vector<std::string> flags;
+        std::vector<std::unique_ptr<Source>> sources;
+        SourceOptions options;
+        options.speed = 0;
+        sources.push_back(openSimulatedBench("sim", SimulatedBench{}, options));
+        Recorder recorder(std::move(sources), RecordingJournal(path, id), [&](const RecorderEvent& event) {
+            if (const auto* flag = std::get_if<FlagRaised>(&event)) flags.push_back(flag->flag.code);
+        });
+        WatchRules rules;
+        rules.stopAboveC = 55;
+        recorder.conduct({{{StepKind::soak, "load", 180, 600}}, {}, rules});
+        const RecorderResult result = recorder.run({});
+        QCOMPARE(flags, (std::vector<std::string>{"watch-over"}));
+        QVERIFY2(result.extent.durationS < 120, std::to_string(result.extent.durationS).c_str());
+        const Trace trace = project.loadTrace(id);
+        double highest = 0;
+        for (double value : firstChannel(trace, Role::package)->values) highest = std::max(highest, value);
+        QVERIFY2(highest < 60, std::to_string(highest).c_str()); // two seconds above 55 °C
     }
 };
 

@@ -7,6 +7,7 @@
 #include "app/bench/card_sheet.h"
 #include "app/bench/import_dialog.h"
 #include "app/bench/rules_sheet.h"
+#include "app/drawn/theme.h"
 #include "app/forms/tip.h"
 #include "app/frame/main_window.h"
 #include "app/frame/start_page.h"
@@ -21,6 +22,9 @@
 
 #include <QCoreApplication>
 #include <QDir>
+#include <QFile>
+#include <QImage>
+#include <QPainter>
 #include <QSettings>
 #include <QTemporaryDir>
 #include <QThread>
@@ -96,6 +100,31 @@ void pictureSheet(QDialog& sheet, const QString& file) {
     for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
     sheet.grab().save(file);
     sheet.reject();
+}
+
+/// Several pictures as one, beside or under each other; the parts are gone then.
+void join(const QString& folder, const QString& suffix, const QStringList& parts, const QString& name,
+          Qt::Orientation along) {
+    std::vector<QImage> images;
+    QSize size;
+    for (const QString& part : parts) {
+        images.emplace_back(folder + "/" + part + suffix + ".png");
+        const QSize one = images.back().size();
+        size = along == Qt::Horizontal
+                   ? QSize(size.width() + one.width(), std::max(size.height(), one.height()))
+                   : QSize(std::max(size.width(), one.width()), size.height() + one.height());
+        QFile::remove(folder + "/" + part + suffix + ".png");
+    }
+    QImage whole(size, QImage::Format_RGB32);
+    whole.fill(colours().ground);
+    QPainter painter(&whole);
+    QPoint at;
+    for (const QImage& image : images) {
+        painter.drawImage(at, image);
+        at += along == Qt::Horizontal ? QPoint(image.width(), 0) : QPoint(0, image.height());
+    }
+    painter.end();
+    whole.save(folder + "/" + name + suffix + ".png");
 }
 
 void pictureImport(Session& session, const QString& file) {
@@ -198,6 +227,10 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     }
     for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
     window.grab().save(folder + "/start" + suffix + ".png");
+    join(folder, suffix, {"next", "card"}, "next", Qt::Horizontal);
+    join(folder, suffix, {"uncertainty", "rules"}, "reduction", Qt::Horizontal);
+    join(folder, suffix, {"dose", "cut", "gap"}, "helpers", Qt::Vertical);
+    join(folder, suffix, {"check-up", "compact"}, "check-up", Qt::Horizontal);
     return 0;
 }
 

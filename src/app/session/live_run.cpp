@@ -8,6 +8,7 @@
 namespace ibuki {
 namespace {
 
+const std::string typedSpec = std::string("typed:");
 const QString judgingName = QStringLiteral("figures of a recording");
 
 std::vector<ConductedStep> together(const std::vector<ConductedStep>& a,
@@ -65,6 +66,7 @@ bool LiveRun::begin(RunPlan plan) {
     channels_.clear();
     curves_.clear();
     rise_ = {};
+    latest_ = {};
     marks_.clear();
     warnings_.clear();
     askedLoad_.clear();
@@ -197,7 +199,8 @@ void LiveRun::take(const RowsSaved& saved) {
     extent_ = saved.extent;
     sample_ = saved.sample;
     for (std::size_t i = latest_.values().size(); i < channels_.size(); ++i)
-        latest_.add(channels_[i].channel.role);
+        latest_.add(channels_[i].channel.role,
+                    channels_[i].source.starts_with(typedSpec) ? TypedSource::keptS : LatestReadings::lastsS);
     for (const LiveRow& row : saved.rows) {
         for (std::size_t i = 0; i < std::min(row.values.size(), curves_.size()); ++i)
             curves_[i].take(row.timeS, row.values[i]);
@@ -301,7 +304,7 @@ void LiveRun::type(Role role, double value) {
             source->type(value);
             return;
         }
-    auto source = std::make_unique<TypedSource>("typed:" + std::string(roleName(role)), typedChannel(role));
+    auto source = std::make_unique<TypedSource>(typedSpec + std::string(roleName(role)), typedChannel(role));
     source->type(value);
     typed_.emplace_back(role, source.get());
     recorder_->add(std::move(source));

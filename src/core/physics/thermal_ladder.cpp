@@ -42,7 +42,7 @@ Eigen::MatrixXd conductanceMatrix(const std::vector<LadderNode>& nodes) {
 
 } // namespace
 
-ThermalLadder::ThermalLadder(std::vector<LadderNode> nodes, double stepS)
+ThermalLadder::ThermalLadder(const std::vector<LadderNode>& nodes, double stepS)
     : state_(std::make_unique<State>()) {
     bool sound = !nodes.empty() && stepS > 0;
     for (const LadderNode& node : nodes) sound = sound && node.capacityJPerK > 0 && node.toNextKPerW > 0;

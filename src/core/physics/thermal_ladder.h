@@ -18,7 +18,7 @@ struct LadderNode {
 class ThermalLadder {
 public:
     /// Throws InputError when there is no node or a value is not above 0.
-    ThermalLadder(std::vector<LadderNode> nodes, double stepS);
+    ThermalLadder(const std::vector<LadderNode>& nodes, double stepS);
     ~ThermalLadder();
     ThermalLadder(const ThermalLadder& other); ///< with its temperatures
     ThermalLadder(ThermalLadder&&) noexcept;

@@ -71,7 +71,10 @@ class TestRecorder : public QObject {
 
     Outcome recorded(std::vector<std::unique_ptr<Source>> sources, std::optional<double> forS,
                      double stopAfterS = 30) {
-        auto [project, path, id] = opened();
+        Opened at = opened();
+        Project& project = at.project;
+        const fs::path path = at.path;
+        const Id<Recording> id = at.recording;
         Outcome outcome;
         Recorder recorder(std::move(sources), RecordingJournal(path, id), [&](const RecorderEvent& event) {
             if (const auto* opened = std::get_if<ChannelsOpened>(&event))
@@ -188,7 +191,10 @@ private slots:
     }
     // Words of the user and sources that come and go, from another thread, while readings come in.
     void aRunIsSpokenToWhileItIsRecorded() {
-        auto [project, path, id] = opened();
+        Opened at = opened();
+        Project& project = at.project;
+        const fs::path path = at.path;
+        const Id<Recording> id = at.recording;
         std::vector<std::string> steps;
         std::vector<std::string> columns;
         std::mutex mutex;
@@ -253,7 +259,10 @@ private slots:
         QCOMPARE(wall, (std::vector<double>{211, 213}));
     }
     void overTheLimitTheLoadEndsByItself() {
-        auto [project, path, id] = opened();
+        Opened at = opened();
+        Project& project = at.project;
+        const fs::path path = at.path;
+        const Id<Recording> id = at.recording;
         std::vector<std::string> flags;
         std::vector<std::unique_ptr<Source>> sources;
         SourceOptions options;

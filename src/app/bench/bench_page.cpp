@@ -7,6 +7,7 @@
 #include "app/bench/compact_window.h"
 #include "app/bench/live_lines.h"
 #include "app/bench/live_panel.h"
+#include "app/forms/ask.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 
@@ -110,6 +111,48 @@ void BenchPage::showCompact() {
     compact_->show();
     compact_->setFocus();
     window()->showMinimized();
+}
+
+void BenchPage::addSource() {
+    if (run_.stage() != RunStage::recording) {
+        session_.refuse(say("No run is being recorded."));
+        return;
+    }
+    const auto open = [this](const std::string& spec) {
+        auto opened = std::make_shared<std::unique_ptr<Source>>();
+        session_.jobs().startNewest<int>(
+            QStringLiteral("sources"), this,
+            [spec, opened](const std::stop_token&, const Progress&) {
+                *opened = openSource(spec, {});
+                return 0;
+            },
+            [this, opened](int) { run_.addSource(std::move(*opened)); },
+            [this](const InputError& error) { session_.refuse(error); });
+    };
+    askChoice(this, {say("Add a source to the run"), say("Its readings come in from now on."), {}},
+              {say("This machine"), say("A growing log…"), say("An instrument…")}, [this, open](int which) {
+                  if (which == 0) {
+                      open(sensorsSpec);
+                      return;
+                  }
+                  const std::string kind = which == 1 ? followedSpec : instrumentSpec;
+                  askFile(this,
+                          {FileWish::Kind::open, say("Add a source to the run"), {}, say("All files (*)")},
+                          [open, kind](const QString& file) { open(kind + ":" + file.toStdString()); });
+              });
+}
+
+void BenchPage::dropSource() {
+    const auto specs = run_.sources();
+    QStringList names;
+    for (const std::string& spec : specs) names << qtext(sourceTitle(spec));
+    if (run_.stage() != RunStage::recording || names.isEmpty()) {
+        session_.refuse(say("No run is being recorded."));
+        return;
+    }
+    askChoice(
+        this, {say("Drop a source of the run"), say("What it gave stays; it says nothing any more."), {}},
+        names, [this, specs](int which) { run_.dropSource(specs.at(static_cast<std::size_t>(which))); });
 }
 
 void BenchPage::runEnded() {

@@ -27,6 +27,8 @@ public:
     /// Opens the sheet by which a run begins; a run that is under way is shown instead.
     void record(RunFor whom);
     void showCompact();
+    void addSource();  ///< to the run that is recorded
+    void dropSource(); ///< of it
 
 private:
     void follow(); ///< what is chosen: the run's own tile, or another

@@ -86,6 +86,8 @@ void MainWindow::makeActions() {
         showStage(Stage::bench);
         if (session_.bench()) benchPage().record({});
     });
+    addCommand(say("Add a source to the run…"), {}, [this] { benchPage().addSource(); });
+    addCommand(say("Drop a source of the run…"), {}, [this] { benchPage().dropSource(); });
     addCommand(say("Begin the run's steps again"), {}, [this] { live_->startOver(); });
     addCommand(say("Small window of the run"), {}, [this] { benchPage().showCompact(); });
     addCommand(say("Bring in logs…"), QKeySequence("Ctrl+I"), [this] {

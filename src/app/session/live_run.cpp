@@ -5,6 +5,8 @@
 #include "core/domain/words.h"
 #include "live/typed_source.h"
 
+#include <algorithm>
+
 namespace ibuki {
 namespace {
 
@@ -312,6 +314,18 @@ void LiveRun::type(Role role, double value) {
 
 void LiveRun::addSource(std::unique_ptr<Source> source) {
     if (stage_ == RunStage::recording) recorder_->add(std::move(source));
+}
+
+void LiveRun::dropSource(const std::string& spec) {
+    if (stage_ == RunStage::recording) recorder_->drop(spec);
+}
+
+std::vector<std::string> LiveRun::sources() const {
+    std::vector<std::string> specs;
+    for (const RecordedChannel& channel : channels_)
+        if (std::find(specs.begin(), specs.end(), channel.source) == specs.end())
+            specs.push_back(channel.source);
+    return specs;
 }
 
 /// The recording is closed at once; its figures follow beside the window.

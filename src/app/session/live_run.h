@@ -65,6 +65,8 @@ public:
     /// A reading taken by eye: into the recording, from now on.
     void type(Role role, double value);
     void addSource(std::unique_ptr<Source> source);
+    void dropSource(const std::string& spec); ///< its channels stay, and say nothing any more
+    std::vector<std::string> sources() const; ///< of the channels that there are
 
     const RunStatus& status() const { return status_; }
     const BenchSample& sample() const { return sample_; } ///< of what is stored

@@ -49,6 +49,7 @@ Script scriptOf(Scenario scenario) {
         script.powerW = 180;
         script.bench.layers = {{0.26, 0.057}, {7.7, 0.060}, {115, 0.035}, {1'833, 0.10}};
         script.bench.coolantLayer = 3;
+        script.bench.limitC = 77; // reached on a warm day
         script.bench.roomDriftKPerH = 0.9;
         script.bench.roomSwingK = 0.4;
         script.cooler = "practice-loop";

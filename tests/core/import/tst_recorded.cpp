@@ -14,6 +14,15 @@ namespace {
 
 const Instant evening = *makeInstant(2031, 3, 4, 18 * 3'600'000LL);
 
+/// The first planned mount, in the evening.
+RecordingWish firstOf(const story::Laid& laid) {
+    RecordingWish wish;
+    wish.bench = laid.asked.document.find(laid.asked.study)->bench;
+    wish.slot = laid.planned().front()->id;
+    wish.at = evening;
+    return wish;
+}
+
 Trace recordedTrace(double powerW = 150) {
     SimulatedProtocol protocol;
     protocol.powerW = powerW;
@@ -51,10 +60,7 @@ private slots:
     void itsEndHasFiguresAndClocks() {
         story::Laid laid;
         Document& document = laid.asked.document;
-        RecordingWish wish;
-        wish.bench = document.find(laid.asked.study)->bench;
-        wish.slot = laid.planned().front()->id;
-        wish.at = evening;
+        RecordingWish wish = firstOf(laid);
         wish.handsBegan = Instant{evening.ms - 600'000};
         RecordingBegun begun = beginRecording(document, wish);
         apply(document, begun.set);
@@ -90,10 +96,7 @@ private slots:
         story::Laid laid;
         Document& document = laid.asked.document;
         const Document before = document;
-        RecordingWish wish;
-        wish.bench = document.find(laid.asked.study)->bench;
-        wish.slot = laid.planned().front()->id;
-        wish.at = evening;
+        RecordingWish wish = firstOf(laid);
         const RecordingBegun begun = beginRecording(document, wish);
         apply(document, begun.set);
         const Trace trace = recordedTrace();
@@ -114,10 +117,7 @@ private slots:
         story::Laid laid;
         Document& document = laid.asked.document;
         laid.comeBackAfter("24 h");
-        RecordingWish wish;
-        wish.bench = document.find(laid.asked.study)->bench;
-        wish.slot = laid.planned().front()->id;
-        wish.at = evening;
+        RecordingWish wish = firstOf(laid);
         const RecordingBegun begun = beginRecording(document, wish);
         apply(document, begun.set);
         const FollowUp later = *document.where(&FollowUp::slot, *wish.slot).front();
@@ -137,10 +137,7 @@ private slots:
     void whatEndedWithoutFiguresIsFound() {
         story::Laid laid;
         Document& document = laid.asked.document;
-        RecordingWish wish;
-        wish.bench = document.find(laid.asked.study)->bench;
-        wish.slot = laid.planned().front()->id;
-        wish.at = evening;
+        RecordingWish wish = firstOf(laid);
         const RecordingBegun begun = beginRecording(document, wish);
         apply(document, begun.set);
         QVERIFY(recordingsWithoutFigures(document).empty()); // still open

@@ -10,7 +10,7 @@
 namespace ibuki {
 namespace {
 
-const std::string typedSpec = std::string("typed:");
+const std::string typedSpec = QStringLiteral("typed:").toStdString();
 const QString judgingName = QStringLiteral("figures of a recording");
 
 std::vector<ConductedStep> together(const std::vector<ConductedStep>& a,

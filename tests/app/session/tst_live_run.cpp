@@ -101,11 +101,11 @@ private slots:
         }
         Session session;
         QVERIFY(session.openProject(path));
-        const Recording& kept = session.document().all<Recording>().begin()->second;
+        const Recording kept = session.document().all<Recording>().begin()->second;
         QCOMPARE(kept.state, RecordingState::closed);
         QVERIFY(kept.samples >= samples);
-        const Run& run = *session.document().where(&Run::recording, kept.id).front();
-        QVERIFY(QTest::qWaitFor([&] { return reductionOf(session.document(), run.id) != nullptr; }, 20'000));
+        const Id<Run> run = session.document().where(&Run::recording, kept.id).front()->id;
+        QVERIFY(QTest::qWaitFor([&] { return reductionOf(session.document(), run) != nullptr; }, 20'000));
     }
     void aKilledRunIsUsableLikeAnyOther() { // interrupted: its rows, its mount, its figures
         const QString path = planned();
@@ -135,9 +135,9 @@ private slots:
         Session session;
         QVERIFY(session.openProject(path));
         QCOMPARE(session.document().find(id)->state, RecordingState::interrupted);
-        const Run& run = *session.document().where(&Run::recording, id).front();
-        QVERIFY(QTest::qWaitFor([&] { return reductionOf(session.document(), run.id) != nullptr; }, 20'000));
-        QVERIFY(reductionOf(session.document(), run.id)->longest);
+        const Id<Run> run = session.document().where(&Run::recording, id).front()->id;
+        QVERIFY(QTest::qWaitFor([&] { return reductionOf(session.document(), run) != nullptr; }, 20'000));
+        QVERIFY(reductionOf(session.document(), run)->longest);
     }
     void marksStayWithTheRecording() {
         Session session;

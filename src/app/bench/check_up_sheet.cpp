@@ -7,6 +7,7 @@
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "core/domain/words.h"
+#include "core/plan/step_times.h"
 
 #include <QHeaderView>
 #include <QTableWidget>
@@ -32,7 +33,7 @@ CheckUpSheet::CheckUpSheet(Session& session, Id<Bench> bench, CheckUp found, QWi
     if (found_.slowestMinutes)
         lines << say("Its slowest part has a time constant of %1 min: a soak to 0.2 K takes about %2 min.")
                      .arg(*found_.slowestMinutes, 0, 'f', 1)
-                     .arg(*found_.slowestMinutes * 5.3, 0, 'f', 0);
+                     .arg(soakMinutes(*found_.slowestMinutes), 0, 'f', 0);
     if (found_.roomGradientK)
         lines << say("The room differs by ± %1 K around the bench.").arg(*found_.roomGradientK, 0, 'f', 2);
     for (const Message& doubt : found_.doubts) lines << sayText(doubt);

@@ -5,6 +5,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/plan/mount_brief.h"
 #include "core/plan/step_times.h"
+#include "core/stats/summary.h"
 
 #include <algorithm>
 
@@ -12,13 +13,6 @@ namespace ibuki {
 namespace {
 
 constexpr std::size_t mostEarlier = 24;
-
-std::optional<double> median(std::vector<double> values) {
-    if (values.empty()) return std::nullopt;
-    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-    std::nth_element(values.begin(), middle, values.end());
-    return *middle;
-}
 
 /// Of core i, where the bench's sheet states it of all of them.
 std::vector<double> coreOffsets(const Document& document, Id<Configuration> rig) {
@@ -75,7 +69,7 @@ WatchRules watchRules(const Document& document, Id<Study> id) {
     for (const EarlierRun& earlier : earlierRuns(document, id, {}))
         for (const LoadReduction& load : reductionOf(document, earlier.run)->loads)
             if (load.ambient.meanC) rooms.push_back(*load.ambient.meanC);
-    if (rooms.size() >= 3) rules.usualRoomC = median(std::move(rooms));
+    if (rooms.size() >= 3) rules.usualRoomC = median(rooms);
     return rules;
 }
 

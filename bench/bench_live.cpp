@@ -5,6 +5,7 @@
 #include "app/bench/bench_page.h"
 #include "app/bench/live_panel.h"
 #include "app/bench/live_plot.h"
+#include "app/bench/trace_plot.h"
 #include "app/drawn/theme.h"
 #include "app/frame/main_window.h"
 #include "core/setup/bench_template.h"
@@ -30,45 +31,86 @@ namespace {
 constexpr int channels = 32;
 
 /// 32 channels: cores, package, room, power, fan, clock.
-SimulatedBench wideBench() {
+SimulatedBench wideBench(int wanted) {
     SimulatedBench bench;
-    bench.cores = channels - 5;
+    bench.cores = wanted - 5;
     return bench;
 }
 
-bool begin(MainWindow& window, double speed, std::vector<ConductedStep> steps) {
+bool begin(MainWindow& window, double speed, std::vector<ConductedStep> steps, int wanted = channels,
+           std::optional<Id<Mount>> mount = {}) {
     RunPlan plan;
+    plan.wish.mount = mount;
     plan.wish.bench = window.session().bench()->id;
     plan.conduct.steps = std::move(steps);
     plan.conduct.rules = WatchRules{};
     SourceOptions options;
     options.everyS = 0.1;
     options.speed = speed;
-    plan.sources.push_back(openSimulatedBench("sim", wideBench(), options));
+    plan.sources.push_back(openSimulatedBench("sim", wideBench(wanted), options));
     return window.liveRun().begin(std::move(plan));
 }
 
 double cpuSeconds() { return static_cast<double>(std::clock()) / CLOCKS_PER_SEC; }
 
-void frames(LivePlot& plot, const LiveRun& run, bool all) {
-    plot.show(run, all);
-    QCoreApplication::processEvents();
+void panAndZoom(QCustomPlot& plot, const char* what) {
     std::vector<double> ms;
-    const double whole = plot.plot()->xAxis->range().size();
+    const double whole = plot.xAxis->range().size();
     for (int i = 0; i < 300; ++i) {
-        QCPAxis* axis = plot.plot()->xAxis;
+        QCPAxis* axis = plot.xAxis;
         if (i % 3 == 0)
             axis->scaleRange(i % 2 == 0 ? 0.8 : 1.2, axis->range().center());
         else
             axis->moveRange(whole / 200 * (i % 5 - 2));
         QElapsedTimer timer;
         timer.start();
-        plot.plot()->replot(QCustomPlot::rpImmediateRefresh);
+        plot.replot(QCustomPlot::rpImmediateRefresh);
         ms.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
     }
     std::sort(ms.begin(), ms.end());
-    fmt::print("pan and zoom, {}: median {:.1f} ms a frame, 95 % {:.1f}, worst {:.1f}\n",
-               all ? "all temperatures" : "the difference", ms[150], ms[285], ms.back());
+    fmt::print("pan and zoom, {}: median {:.1f} ms a frame, 95 % {:.1f}, worst {:.1f}\n", what, ms[150],
+               ms[285], ms.back());
+}
+
+void frames(LivePlot& plot, const LiveRun& run, bool all) {
+    plot.show(run, all);
+    QCoreApplication::processEvents();
+    panAndZoom(*plot.plot(), all ? "all temperatures" : "the difference");
+}
+
+/// Six hours of 64 channels, and then looked at as any mount's log.
+void playBack(MainWindow& window) {
+    Session& session = window.session();
+    Edit edit(session.document(), "mount");
+    Mount mount;
+    mount.configuration = session.configuration()->id;
+    mount.name = "long";
+    const Id<Mount> id = edit.add(mount);
+    session.acquire(edit.finish());
+    QElapsedTimer timer;
+    timer.start();
+    if (!begin(window, 0, {{StepKind::idle, "", {}, 10}, {StepKind::measure, "load", 150, 350}}, 64, id))
+        return;
+    while (window.liveRun().isOn()) QCoreApplication::processEvents(QEventLoop::AllEvents, 50);
+    fmt::print("6 h of 64 channels at 10 Hz recorded and judged in {:.1f} s, {} rows, {:.0f} MB resident\n",
+               static_cast<double>(timer.elapsed()) / 1e3, window.liveRun().extent().samples, residentMB());
+    auto* plot = window.findChild<TracePlot*>()->findChild<QCustomPlot*>();
+    double stall = 0;
+    const auto turn = [&] {
+        QElapsedTimer one;
+        one.start();
+        QCoreApplication::processEvents();
+        stall = std::max(stall, static_cast<double>(one.nsecsElapsed()) / 1e6);
+    };
+    timer.restart();
+    session.selectMount(id);
+    stall = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+    while (plot->graphCount() < 3 && timer.elapsed() < 60'000) turn();
+    turn();
+    fmt::print("its curves {} after {:.2f} s, the window stalls {:.0f} ms at most, {:.0f} MB resident\n",
+               plot->graphCount() < 3 ? "are not there" : "stand", static_cast<double>(timer.elapsed()) / 1e3,
+               stall, residentMB());
+    panAndZoom(*plot, "six hours of a mount");
 }
 
 } // namespace
@@ -104,6 +146,7 @@ int main(int argc, char** argv) {
     frames(plot, window.liveRun(), false);
     frames(plot, window.liveRun(), true);
     plot.hide();
+    playBack(window);
 
     if (!begin(window, 1, {{StepKind::measure, "load", 150, 600}})) return 1;
     while (window.liveRun().extent().samples < 20) QCoreApplication::processEvents(QEventLoop::AllEvents, 50);

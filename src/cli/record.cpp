@@ -9,6 +9,7 @@
 #include "core/setup/run_setup.h"
 #include "live/recorder.h"
 #include "store/json/run_protocol_json.h"
+#include "store/project/earlier_rises.h"
 #include "store/project/project.h"
 #include "words/words.h"
 
@@ -155,12 +156,16 @@ RecordingWish wishOf(const Document& document, const RecordArguments& arguments)
 }
 
 /// What a run of the study's next mount goes through, and what it is watched by.
-Conduct conductOf(const Document& document, Id<Study> study, bool startLoad) {
+Conduct conductOf(const Project& project, const Slot& slot, bool startLoad) {
+    const Document& document = project.document();
+    const Id<Study> study = slot.study;
     Conduct conduct;
     conduct.steps = runSteps(document, study);
     for (const Load* load : loadsOf(document, study))
         if (startLoad && !load->command.empty()) conduct.commands[load->name] = load->command;
     conduct.rules = watchRules(document, study);
+    if (const Question* question = firstQuestion(document, study))
+        conduct.rules->earlier = earlierRises(project, study, slot.id, question->metric);
     return conduct;
 }
 
@@ -259,7 +264,7 @@ void record(const RecordArguments& arguments, std::ostream& out) {
     std::vector<std::unique_ptr<Source>> sources;
     std::optional<Conduct> conduct;
     if (const Slot* slot = project.document().find(wish.slot))
-        conduct = conductOf(project.document(), slot->study, arguments.startLoad);
+        conduct = conductOf(project, *slot, arguments.startLoad);
     if (arguments.protocol) conduct = conductOf(readRunProtocol(*arguments.protocol), arguments.startLoad);
     for (const std::string& spec : arguments.sources)
         sources.push_back(openSource(spec, arguments.options)); // before anything is stored

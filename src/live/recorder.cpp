@@ -61,7 +61,7 @@ struct Recorder::State {
     std::mutex readersMutex; ///< the list grows while loads are told to all
     std::vector<std::unique_ptr<Reader>> readers;
     RecordingJournal journal;
-    std::function<void(const RecorderEvent&)> tell;
+    std::function<void(RecorderEvent)> tell;
     ReadingQueue queue;
     std::vector<SourceChannel> channels; ///< columns made unique
     std::vector<Hearing> hearings;
@@ -83,7 +83,7 @@ struct Recorder::State {
     std::vector<std::string> toDrop;
 
     State(std::vector<std::unique_ptr<Source>> from, RecordingJournal into,
-          std::function<void(const RecorderEvent&)> to)
+          std::function<void(RecorderEvent)> to)
         : journal(std::move(into)), tell(std::move(to)) {
         for (auto& source : from) addReader(std::move(source));
     }
@@ -247,11 +247,11 @@ struct Recorder::State {
         RowsSaved saved{journal.extent(), std::exchange(pending, {}), {}};
         for (LiveRow& row : saved.rows) {
             latest.take(0, row.values, row.timeS);
+            saved.samples.push_back(latest.at(row.timeS));
             row.timeS -= *firstS;
+            saved.samples.back().timeS = row.timeS;
         }
-        saved.sample = latest.at(lastS);
-        saved.sample.timeS = saved.rows.back().timeS;
-        tell(saved);
+        tell(std::move(saved));
     }
     std::size_t saved_ = 0;
 
@@ -310,7 +310,7 @@ struct Recorder::State {
 };
 
 Recorder::Recorder(std::vector<std::unique_ptr<Source>> sources, RecordingJournal journal,
-                   std::function<void(const RecorderEvent&)> tell)
+                   std::function<void(RecorderEvent)> tell)
     : state_(std::make_unique<State>(std::move(sources), std::move(journal), std::move(tell))) {}
 
 Recorder::~Recorder() = default;

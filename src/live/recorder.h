@@ -28,9 +28,9 @@ struct ChannelsOpened {
     bool later = false;
 };
 struct RowsSaved {
-    LiveExtent extent;         ///< on the disk from here on
-    std::vector<LiveRow> rows; ///< those that came to it; times since the first row
-    BenchSample sample;        ///< what they say together of the bench
+    LiveExtent extent;                ///< on the disk from here on
+    std::vector<LiveRow> rows;        ///< those that came to it, at least one; times since the first row
+    std::vector<BenchSample> samples; ///< what the channels said together of the bench at each of them
 };
 struct FlagRaised {
     Flag flag;
@@ -62,7 +62,7 @@ class Recorder {
 public:
     /// journal: of the open recording, without channels yet. tell: called from the thread that runs.
     Recorder(std::vector<std::unique_ptr<Source>> sources, RecordingJournal journal,
-             std::function<void(const RecorderEvent&)> tell);
+             std::function<void(RecorderEvent)> tell);
     ~Recorder();
 
     /// Before it runs. The first source that reads a chip drives it; what is simulated gets its loads.

@@ -19,8 +19,16 @@
 #include <QComboBox>
 #include <fstream>
 #include <memory>
+#include <optional>
 
 namespace ibuki::story {
+
+/// Channels of a recording, as the views read them; none when they cannot be read.
+inline Trace traceOf(Session& session, Id<Recording> recording) {
+    const auto read = std::make_shared<std::optional<Trace>>();
+    session.readTrace(recording, &session, [read](Trace trace) { *read = std::move(trace); });
+    return QTest::qWaitFor([&] { return read->has_value(); }, 5'000) ? **read : Trace{};
+}
 
 /// Which project a story runs on.
 enum class Where { demo, fresh };

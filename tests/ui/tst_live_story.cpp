@@ -130,8 +130,8 @@ private slots:
             marks.push_back(words::text(mark->message));
         QVERIFY(std::find(marks.begin(), marks.end(), "the door was open") != marks.end());
         QVERIFY(std::find(marks.begin(), marks.end(), "soak: begun") != marks.end());
-        const auto trace = session().trace(runs.front()->recording);
-        const Channel* wall = firstChannel(*trace, Role::wallPower);
+        const Trace trace = story::traceOf(session(), runs.front()->recording);
+        const Channel* wall = firstChannel(trace, Role::wallPower);
         QVERIFY(wall);
         QCOMPARE(std::count_if(wall->values.begin(), wall->values.end(), [](double v) { return v == 212; }),
                  std::ptrdiff_t{1}); // one row, at its time

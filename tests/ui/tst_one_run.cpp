@@ -111,7 +111,7 @@ private slots:
         if (asymptote) return; // the command has no word for it
 
         const QString log = folder_.filePath("log.csv");
-        Trace trace = *session().trace(run.recording);
+        Trace trace = story::traceOf(session(), run.recording);
         std::erase_if(trace.channels, [](const Channel& channel) { return channel.values.empty(); });
         QFile file(log);
         QVERIFY(file.open(QIODevice::WriteOnly));

@@ -7,11 +7,11 @@
 #include "app/bench/compact_window.h"
 #include "app/bench/live_panel.h"
 #include "app/frame/main_window.h"
-#include "app/session/earlier_rises.h"
 #include "app/verdict/practice_sheet.h"
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/run_setup.h"
+#include "store/project/earlier_rises.h"
 
 #include <QCoreApplication>
 #include <QTemporaryDir>
@@ -92,19 +92,20 @@ void pictureCheckUp(MainWindow& window, const QString& folder, const QString& su
     RunPlan plan;
     Session& session = window.session();
     plan.wish.bench = session.bench()->id;
+    plan.checkUp = true;
     plan.conduct.steps = checkUpSteps("load", 150);
     SourceOptions options;
     options.speed = 0;
     plan.sources.push_back(openSimulatedBench("sim", SimulatedBench{}, options));
     if (!window.liveRun().begin(std::move(plan))) return;
     waitFor([&] { return !window.liveRun().isOn(); });
-    const auto trace = session.trace(window.liveRun().recording());
+    waitFor([&] { return window.findChild<CheckUpSheet*>() != nullptr; });
     session.undoStack().undo();
-    if (!trace) return;
-    CheckUpSheet sheet(session, session.bench()->id, checkUpOf(*trace));
-    sheet.show();
+    auto* sheet = window.findChild<CheckUpSheet*>();
+    if (!sheet) return;
     for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
-    sheet.grab().save(folder + "/check-up" + suffix + ".png");
+    sheet->grab().save(folder + "/check-up" + suffix + ".png");
+    sheet->reject();
 }
 
 void picturePractice(MainWindow& window, const QString& folder, const QString& suffix) {

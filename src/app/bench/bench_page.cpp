@@ -155,11 +155,22 @@ void BenchPage::dropSource() {
         names, [this, specs](int which) { run_.dropSource(specs.at(static_cast<std::size_t>(which))); });
 }
 
+void BenchPage::judgeCheckUp(Id<Bench> bench) {
+    session_.jobs().startNewest<CheckUp>(
+        QStringLiteral("check-up"), this,
+        [path = session_.path().toStdString(), recording = run_.recording()](const std::stop_token&,
+                                                                             const Progress&) {
+            return checkUpOf(Project::open(path, Access::readOnly).loadTrace(recording));
+        },
+        [this, bench](CheckUp found) {
+            openDialog(new CheckUpSheet(session_, bench, std::move(found), this));
+        },
+        [this](const InputError& error) { session_.post(error); });
+}
+
 void BenchPage::runEnded() {
     away_ = false;
-    if (run_.isCheckUp() && session_.bench() && run_.extent().samples > 1)
-        if (const auto trace = session_.trace(run_.recording()))
-            openDialog(new CheckUpSheet(session_, session_.bench()->id, checkUpOf(*trace), this));
+    if (run_.isCheckUp() && session_.bench() && run_.extent().samples > 1) judgeCheckUp(session_.bench()->id);
     if (run_.mount() && session_.document().find(*run_.mount())) {
         after_->remember(*run_.mount());
         session_.selectMount(*run_.mount());

@@ -32,6 +32,7 @@ public:
 
 private:
     void follow(); ///< what is chosen: the run's own tile, or another
+    void judgeCheckUp(Id<Bench> bench);
     void runEnded();
     bool lookedAway() const;
 

@@ -267,24 +267,31 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     bar_->show(run, load);
     reject_->setText(mount.rejected ? say("Take back") : say("Reject mount…"));
     fillMetrics(told.metrics);
-    showTrace(run, reduction, asked.metric);
+    showTrace(run);
 }
 
-void BenchView::showTrace(const Run& run, const Reduction& reduction, Metric metric) {
+void BenchView::showTrace(const Run& run) {
     const Recording recording = *session_.document().find(run.recording);
-    if (!shownTrace_ || shownTrace_->first != recording) { // another log, or another clock of its probe
-        auto trace = session_.trace(run.recording);
-        if (trace)
-            shownTrace_.emplace(recording, std::move(*trace));
-        else
-            shownTrace_.reset();
+    if (shownTrace_ && shownTrace_->first == recording) {
+        drawTrace();
+        return;
     }
-    if (shownTrace_)
-        plot_->show(shownTrace_->second, reduction, metric,
-                    run.loadIndex < 0 ? std::nullopt
-                                      : std::optional(static_cast<std::size_t>(run.loadIndex)));
-    else
-        plot_->clear();
+    shownTrace_.reset(); // another log, or another clock of its probe
+    plot_->clear();
+    session_.readTrace(recording.id, this, [this, recording](Trace trace) {
+        shownTrace_.emplace(recording, std::move(trace));
+        drawTrace();
+    });
+}
+
+/// Of the run that is shown, if what was read is its log.
+void BenchView::drawTrace() {
+    const Run* run = shownRun();
+    const Reduction* reduction = run ? reductionOf(session_.document(), run->id) : nullptr;
+    if (!reduction || !shownTrace_ || shownTrace_->first.id != run->recording) return;
+    const Question* question = session_.question();
+    plot_->show(shownTrace_->second, *reduction, (question ? *question : Question{}).metric,
+                run->loadIndex < 0 ? std::nullopt : std::optional(static_cast<std::size_t>(run->loadIndex)));
 }
 
 void BenchView::fillMetrics(const std::vector<MetricLine>& lines) {

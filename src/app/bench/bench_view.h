@@ -45,7 +45,8 @@ private:
     const Run* shownRun() const;
     void showRun(const Mount& mount, const Run& run, const Reduction& reduction);
     void showEmpty();
-    void showTrace(const Run& run, const Reduction& reduction, Metric metric);
+    void showTrace(const Run& run);
+    void drawTrace();
     void fillMetrics(const std::vector<MetricLine>& lines);
     void keepChannels(std::vector<KeepTask> tasks);
     bool makeStudyOf(const LogBatch& batch);

@@ -11,12 +11,14 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "live/tone.h"
 
 #include <QApplication>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QListWidget>
 #include <QSettings>
+#include <QThreadPool>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -260,8 +262,11 @@ void LivePanel::tellMarks() {
 
 void LivePanel::tellTone(bool warning) {
     if (!tonesAreOn()) return;
-    QApplication::beep();
-    if (warning) QTimer::singleShot(250, this, [] { QApplication::beep(); });
+    QThreadPool::globalInstance()->start([tone = warning ? Tone::warning : Tone::step] {
+        if (!playTone(tone))
+            QMetaObject::invokeMethod(
+                qApp, [] { QApplication::beep(); }, Qt::QueuedConnection);
+    });
 }
 
 void LivePanel::moveOn() {

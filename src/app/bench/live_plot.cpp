@@ -50,13 +50,13 @@ void LivePlot::begin(const LiveRun& run, bool all) {
     shown_ = &run;
     all_ = all;
     follows_ = true;
-    ghosts_ = run.earlier().size();
+    ghosts_ = run.earlier();
     plot_->clearGraphs();
     live_.clear();
     plot_->yAxis->setLabel(all ? QStringLiteral("°C") : say("K over room"));
     const Colours& c = colours();
-    if (!all)
-        for (const EarlierRise& earlier : run.earlier()) {
+    if (!all && ghosts_)
+        for (const EarlierRise& earlier : *ghosts_) {
             QCPGraph* ghost = plot_->addGraph();
             QColor colour = earlier.sameLevel ? c.quiet : c.line;
             ghost->setPen(
@@ -102,8 +102,7 @@ void LivePlot::show(const LiveRun& run, bool all) {
         wanted = 0;
         for (const RecordedChannel& channel : run.channels()) wanted += isDrawn(channel) ? 1 : 0;
     }
-    if (shown_ != &run || all_ != all || wanted != live_.size() || ghosts_ != run.earlier().size())
-        begin(run, all);
+    if (shown_ != &run || all_ != all || wanted != live_.size() || ghosts_ != run.earlier()) begin(run, all);
     const double zeroS = run.loadBeganS().value_or(0);
     if (!all) {
         fill(live_.front(), run.rise(), zeroS);

@@ -36,7 +36,7 @@ private:
 
     QCustomPlot* plot_;
     std::vector<QCPGraph*> live_;
-    std::size_t ghosts_ = 0;
+    EarlierRises ghosts_;
     const LiveRun* shown_ = nullptr;
     bool all_ = false;
     bool follows_ = true; ///< the whole of it, as it grows

@@ -6,12 +6,12 @@
 #include "app/forms/number_field.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
-#include "app/session/earlier_rises.h"
 #include "core/domain/lookup.h"
 #include "core/import/check_up.h"
 #include "core/plan/mount_brief.h"
 #include "core/practice/practice.h"
 #include "core/setup/run_setup.h"
+#include "store/project/earlier_rises.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>
@@ -272,13 +272,13 @@ void RunSheet::loadEarlier() {
     const auto of = study();
     const Question* question = of ? firstQuestion(session_.document(), *of) : nullptr;
     if (!question) return;
-    session_.jobs().startNewest<std::vector<EarlierRise>>(
+    session_.jobs().startNewest<EarlierRises>(
         QStringLiteral("earlier curves"), this,
         [path = session_.path().toStdString(), study = *of, slot = whom_.slot,
          metric = question->metric](const std::stop_token& stop, const Progress&) {
             return earlierRises(Project::open(path, Access::readOnly), study, slot, metric, stop);
         },
-        [this](std::vector<EarlierRise> earlier) { earlier_ = std::move(earlier); },
+        [this](EarlierRises earlier) { earlier_ = std::move(earlier); },
         [](const InputError&) {}); // the run goes without them
 }
 

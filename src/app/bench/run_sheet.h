@@ -59,7 +59,7 @@ private:
     NumberField* speed_ = nullptr;
     QPushButton* begin_ = nullptr;
     std::vector<LoadRow> loads_;
-    std::vector<EarlierRise> earlier_;
+    EarlierRises earlier_;
 };
 
 } // namespace ibuki

@@ -28,6 +28,7 @@ QVector<double> minutesOf(const std::vector<double>& seconds) {
 
 constexpr double grabPx = 7;
 constexpr int restMs = 500; ///< between the last key and the figures that follow from it
+constexpr std::size_t manyPoints = 20'000;
 const std::array<const char*, 4> borderNames{words::mark("start of the load"), words::mark("end of the load"),
                                              words::mark("start of the window"),
                                              words::mark("end of the window")};
@@ -132,6 +133,7 @@ void TracePlot::show(const Trace& trace, const Reduction& reduction, Metric metr
             if (phase.name == "load") shade(phase.startS, phase.endS, loadColour);
     if (load) addBorders(*load);
     addCurves(trace, metric);
+    drawQuickly(*plot_, trace.timeS.size() > manyPoints);
     plot_->rescaleAxes();
     for (QCPAxis* axis : {plot_->yAxis, plot_->yAxis2}) {
         const QCPRange range = axis->range();

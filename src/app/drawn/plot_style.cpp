@@ -19,9 +19,13 @@ void stylePlotAxis(QCPAxis* axis) {
     axis->grid()->setPen(QPen(c.line, 1, Qt::DotLine));
 }
 
+void drawQuickly(QCustomPlot& plot, bool quickly) {
+    plot.setPlottingHint(QCP::phFastPolylines, quickly);
+    plot.setNotAntialiasedElement(QCP::aePlottables, quickly);
+}
+
 void makePlotQuick(QCustomPlot& plot) {
-    plot.setPlottingHints(QCP::phFastPolylines);
-    plot.setNotAntialiasedElements(QCP::aePlottables);
+    drawQuickly(plot, true);
     plot.setInteraction(QCP::iRangeZoom);
     plot.axisRect()->setRangeZoom(Qt::Horizontal);
 }

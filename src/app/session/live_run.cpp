@@ -61,14 +61,12 @@ bool LiveRun::begin(RunPlan plan) {
     std::erase_if(plan_.conduct.commands,
                   [this](const auto& one) { return !plan_.study || !hasConsent(*plan_.study, one.second); });
     steps_ = together(plan_.hands, plan_.conduct.steps);
-    earlier_ = std::move(plan_.earlier);
     status_ = {};
     sample_ = {};
     extent_ = {};
     channels_.clear();
     curves_.clear();
     rise_ = {};
-    latest_ = {};
     marks_.clear();
     warnings_.clear();
     askedLoad_.clear();
@@ -131,9 +129,9 @@ void LiveRun::record() {
         if (!session_.acquire(begun_.set)) throw InputError("record-slot", {});
         RecordingJournal journal(session_.path().toStdString(), begun_.recording);
         recorder_ = std::make_unique<Recorder>(std::move(plan_.sources), std::move(journal),
-                                               [this](const RecorderEvent& event) {
+                                               [this](RecorderEvent event) {
                                                    const std::lock_guard lock(mutex_);
-                                                   arrived_.push_back(event);
+                                                   arrived_.push_back(std::move(event));
                                                    if (std::exchange(posted_, true)) return;
                                                    QMetaObject::invokeMethod(
                                                        this, [this] { take(); }, Qt::QueuedConnection);
@@ -199,17 +197,12 @@ void LiveRun::take(const ChannelsOpened& opened) {
 
 void LiveRun::take(const RowsSaved& saved) {
     extent_ = saved.extent;
-    sample_ = saved.sample;
-    for (std::size_t i = latest_.values().size(); i < channels_.size(); ++i)
-        latest_.add(channels_[i].channel.role,
-                    channels_[i].source.starts_with(typedSpec) ? TypedSource::keptS : LatestReadings::lastsS);
-    for (const LiveRow& row : saved.rows) {
+    for (const LiveRow& row : saved.rows)
         for (std::size_t i = 0; i < std::min(row.values.size(), curves_.size()); ++i)
             curves_[i].take(row.timeS, row.values[i]);
-        latest_.take(0, row.values, row.timeS);
-        const BenchSample now = latest_.at(row.timeS);
-        if (now.chipC && now.roomC) rise_.take(row.timeS, *now.chipC - *now.roomC);
-    }
+    for (const BenchSample& now : saved.samples)
+        if (now.chipC && now.roomC) rise_.take(now.timeS, *now.chipC - *now.roomC);
+    sample_ = saved.samples.back();
 }
 
 void LiveRun::take(const FlagRaised& raised) {

@@ -27,8 +27,8 @@ struct RunPlan {
     Conduct conduct;                  ///< of its commands only those that there is consent for are started
     std::vector<ConductedStep> hands; ///< before anything is recorded
     std::vector<std::unique_ptr<Source>> sources;
-    std::vector<EarlierRise> earlier; ///< drawn behind
-    bool checkUp = false;             ///< of the bench itself
+    EarlierRises earlier; ///< drawn behind
+    bool checkUp = false; ///< of the bench itself
 };
 
 enum class RunStage { none, hands, recording, judging };
@@ -75,7 +75,7 @@ public:
     const LiveCurve& curve(std::size_t channel) const { return curves_.at(channel); }
     const LiveCurve& rise() const { return rise_; } ///< over the room
     const std::vector<LiveMark>& marks() const { return marks_; }
-    const std::vector<EarlierRise>& earlier() const { return earlier_; }
+    const EarlierRises& earlier() const { return plan_.earlier; }
     const std::vector<ConductedStep>& steps() const { return steps_; }
     std::optional<double> loadBeganS() const { return loadBeganS_; } ///< of the load that runs, or ran last
     const std::string& title() const { return title_; }
@@ -131,10 +131,8 @@ private:
     std::vector<RecordedChannel> channels_;
     std::vector<LiveCurve> curves_;
     LiveCurve rise_;
-    LatestReadings latest_;
     std::vector<LiveMark> marks_;
     std::vector<Message> warnings_;
-    std::vector<EarlierRise> earlier_;
     std::optional<double> loadBeganS_;
     std::string running_;
     bool mustStop_ = false;

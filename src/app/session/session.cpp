@@ -15,6 +15,9 @@
 
 namespace ibuki {
 
+constexpr std::int64_t mostSamplesAtOnce = 20'000; ///< of a recording; its channels are read in some 20 ms
+const QString traceName = QStringLiteral("channels of a recording");
+
 /// One user action on the undo stack. The action itself has been applied before it is pushed.
 class ProjectCommand : public QUndoCommand {
 public:
@@ -245,14 +248,26 @@ void Session::record(std::function<ChangeSet(const Document&)> fact) {
     if (!set.empty()) apply(set, {}, Direction::forward);
 }
 
-std::optional<Trace> Session::trace(Id<Recording> recording) {
-    if (!project_) return std::nullopt;
+void Session::readTrace(Id<Recording> recording, const QObject* asker,
+                        const std::function<void(Trace)>& ready) {
+    const Recording* stored = document().find(recording);
+    if (!project_ || !stored) return;
+    jobs().cancel(traceName);
+    const auto failed = [this](const InputError& error) { post(error); };
+    if (stored->samples > mostSamplesAtOnce) {
+        jobs().startNewest<Trace>(
+            traceName, asker,
+            [path = path().toStdString(), recording, shiftS = stored->probeShiftS](const std::stop_token&,
+                                                                                   const Progress&) {
+                return Project::open(path, Access::readOnly).loadWithProbe(recording, shiftS);
+            },
+            ready, failed);
+        return;
+    }
     try {
-        const Recording* stored = document().find(recording);
-        return project_->loadWithProbe(recording, stored ? stored->probeShiftS : std::nullopt);
+        ready(project_->loadWithProbe(recording, stored->probeShiftS));
     } catch (const InputError& error) {
-        post(error);
-        return std::nullopt;
+        failed(error);
     }
 }
 

@@ -66,8 +66,10 @@ public:
     /// stack. While a reduction is at work it waits, so that it does not outdate it.
     void record(std::function<ChangeSet(const Document&)> fact);
 
-    /// nullopt with a notice when the channels cannot be read.
-    std::optional<Trace> trace(Id<Recording> recording);
+    /// Channels of a recording with those of its probe: at once when it is short, else from beside the
+    /// window. Whoever asks later takes the place of who waits. ready is not called, and there is a notice,
+    /// when they cannot be read.
+    void readTrace(Id<Recording> recording, const QObject* asker, const std::function<void(Trace)>& ready);
 
     /// A file that values refer to by its digest; empty with a notice when it cannot be read.
     std::string file(const std::string& digest);

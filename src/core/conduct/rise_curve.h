@@ -8,6 +8,7 @@
 #include "core/reduce/reduction.h"
 #include "core/trace/trace.h"
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -38,5 +39,6 @@ struct EarlierRise {
     bool sameLevel = false; ///< as the mount that is recorded
     RiseCurve curve;
 };
+using EarlierRises = std::shared_ptr<const std::vector<EarlierRise>>; ///< null: none; drawn and watched by
 
 } // namespace ibuki

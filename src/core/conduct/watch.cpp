@@ -217,7 +217,8 @@ void Watch::watchRise(const BenchSample& sample, const WatchedStep& step) {
     std::optional<double> highest; // of those that were kept
     const EarlierRise* like = nullptr;
     double likeOff = 0;
-    for (const EarlierRise& earlier : rules_.earlier) {
+    if (!rules_.earlier) return;
+    for (const EarlierRise& earlier : *rules_.earlier) {
         const auto there = earlier.curve.at(atS);
         if (!earlier.sameLevel || !there) continue;
         if (!earlier.rejected)

@@ -21,7 +21,7 @@ struct WatchRules {
     std::optional<double> usualFanRpm; ///< nothing: of the first half minute
     std::optional<double> usualRoomC;  ///< nothing: of the first half minute
     std::vector<double> coreOffsetsK;  ///< usual, of a core from the mean of all; empty: not known
-    std::vector<EarlierRise> earlier;  ///< under the load that is watched
+    EarlierRises earlier;              ///< under the load that is watched
 };
 
 /// What the step asks for.

@@ -226,7 +226,7 @@ private slots:
         QVERIFY(!session.isOpen());
         QVERIFY(!session.study() && !session.bench() && !session.mount() && !session.question());
         QVERIFY(!session.saveCopy("x"));
-        QVERIFY(!session.trace(Id<Recording>{1}));
+        session.readTrace(Id<Recording>{1}, &session, [](Trace) { QFAIL("there is none"); });
         QVERIFY(!session.perform(rename(*measured(), "x")));
     }
 };

@@ -156,8 +156,8 @@ private slots:
     }
     void aRiseLikeTheRejectedOnesIsNamed() {
         WatchRules rules;
-        rules.earlier = {rise("Tern 11 1", 40, false), rise("Tern 11 2", 41, false),
-                         rise("Tern 11 3", 46, true)};
+        rules.earlier = std::make_shared<std::vector<EarlierRise>>(std::vector{
+            rise("Tern 11 1", 40, false), rise("Tern 11 2", 41, false), rise("Tern 11 3", 46, true)});
         const auto rising = [&](double steadyK) {
             Story story{Watch(rules), {}, {}};
             story.run(0, 600, [&](BenchSample& sample) {

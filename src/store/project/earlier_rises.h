@@ -13,7 +13,7 @@ namespace ibuki {
 
 /// Curves of the mounts made before in the study, from their recordings; those there are when it is asked to
 /// stop. Throws what reading a recording throws.
-std::vector<EarlierRise> earlierRises(const Project& project, Id<Study> study, std::optional<Id<Slot>> slot,
-                                      Metric metric, const std::stop_token& stop = {});
+EarlierRises earlierRises(const Project& project, Id<Study> study, std::optional<Id<Slot>> slot,
+                          Metric metric, const std::stop_token& stop = {});
 
 } // namespace ibuki

@@ -51,7 +51,8 @@ CompactWindow::CompactWindow(LiveRun& run, QWidget* parent)
     layout->addLayout(top);
     layout->addWidget(bar_);
     layout->addLayout(foot);
-    resize(460, 190);
+    const int line = QFontMetrics(textFont()).height();
+    resize(27 * line, 11 * line);
     connect(on_, &QPushButton::clicked, &run_, &LiveRun::moveOn);
     connect(whole, &QPushButton::clicked, this, &CompactWindow::wholeWanted);
     connect(&run_, &LiveRun::changed, this, [this] {

@@ -163,7 +163,7 @@ QWidget* LivePanel::makeBelow() {
     tones_->setCheckable(true);
     tones_->setChecked(tonesAreOn());
     connect(tones_, &QPushButton::toggled, this, &setTones);
-    hint_ = quietLabel(say("Behind it: earlier mounts of this study, rejected ones dashed."));
+    hint_ = quietLabel();
     auto* foot = new QHBoxLayout;
     foot->addWidget(hint_, 1);
     foot->addStretch(0);
@@ -194,12 +194,13 @@ QWidget* LivePanel::makeBelow() {
 
 /// As large as the width allows beside the words.
 void LivePanel::fitText() {
-    const double roomFor = width() / (fontMetrics().height() * 7.1);
+    const double line = fontMetrics().height();
+    const double roomFor = std::min(width() / (line * 7.1), height() / (line * 3.6));
     setTextFont(figure_, std::clamp(roomFor, 4.0, 8.6), QFont::DemiBold);
     const bool narrow = roomFor < 7;
     const double words = narrow ? 1.35 : 1.9;
     title_->setVisible(!narrow);
-    hint_->setVisible(!narrow);
+    narrow_ = narrow;
     setTextFont(doubts_, narrow ? 1.0 : 1.15, QFont::DemiBold);
     setTextFont(step_, words, QFont::DemiBold);
     setTextFont(until_, words);
@@ -220,6 +221,10 @@ void LivePanel::refresh() {
     const bool hands = run_.stage() == RunStage::hands;
     const bool recording = run_.stage() == RunStage::recording;
     title_->setText(QString::fromStdString(run_.title()));
+    hint_->setText(all_->isChecked() ? say("°C, by minutes since the load began")
+                   : narrow_         ? say("K over room, by minutes since the load began")
+                                     : say("K over room, by minutes since the load began; behind it earlier "
+                                                   "mounts, rejected ones dashed"));
     figure_->setText(told.figure);
     QPalette palette = figure_->palette();
     palette.setColor(QPalette::WindowText, hands ? colours().ink : colours().hot);

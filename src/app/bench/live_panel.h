@@ -74,6 +74,7 @@ private:
     QPushButton* reading_ = nullptr;
     QPushButton* stop_ = nullptr;
     QPushButton* tones_ = nullptr;
+    bool narrow_ = false;
     std::size_t told_ = 0; ///< marks in the list
 };
 

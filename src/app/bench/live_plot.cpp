@@ -8,6 +8,7 @@
 
 #include <QKeyEvent>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <qcustomplot.h>
 
 namespace ibuki {
@@ -28,7 +29,6 @@ LivePlot::LivePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) {
     makePlotQuick(*plot_);
     plot_->setInteraction(QCP::iRangeDrag);
     plot_->axisRect()->setRangeDrag(Qt::Horizontal);
-    plot_->xAxis->setLabel(say("minutes since the load began"));
     connect(plot_, &QCustomPlot::mousePress, this, [this] { follows_ = false; });
     connect(plot_, &QCustomPlot::mouseWheel, this, [this] { follows_ = false; });
     restyle();
@@ -37,6 +37,12 @@ LivePlot::LivePlot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot) {
 void LivePlot::changeEvent(QEvent* event) {
     QWidget::changeEvent(event);
     if (event->type() == QEvent::PaletteChange || event->type() == QEvent::FontChange) restyle();
+}
+
+void LivePlot::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    const int labels = plot_->height() / (3 * fontMetrics().height());
+    plot_->yAxis->ticker()->setTickCount(std::clamp(labels, 2, 6));
 }
 
 void LivePlot::restyle() {
@@ -53,7 +59,6 @@ void LivePlot::begin(const LiveRun& run, bool all) {
     ghosts_ = run.earlier();
     plot_->clearGraphs();
     live_.clear();
-    plot_->yAxis->setLabel(all ? QStringLiteral("°C") : say("K over room"));
     const Colours& c = colours();
     if (!all && ghosts_)
         for (const EarlierRise& earlier : *ghosts_) {

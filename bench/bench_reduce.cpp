@@ -2,7 +2,7 @@
 // Reading speed and peak memory of `ibuki-cli reduce` on a log of 60 MB and 200 columns that it makes itself,
 // beside a plain scan for line ends of the same file (the limit of the memory). Build: ninja bench-reduce.
 
-#include "core/physics/random.h"
+#include "core/base/random.h"
 
 #include <algorithm>
 #include <chrono>

@@ -4,9 +4,9 @@
 
 #include "app/drawn/theme.h"
 #include "app/shelf/shelf_board.h"
+#include "core/base/random.h"
 #include "core/domain/edit.h"
 #include "core/domain/mount.h"
-#include "core/physics/random.h"
 #include "core/shelf/cut.h"
 #include "core/shelf/dose.h"
 #include "support/stopwatch.h"

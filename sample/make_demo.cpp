@@ -4,12 +4,12 @@
 // [LOG-FOLDER]
 
 #include "core/base/input_error.h"
+#include "core/base/random.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
 #include "core/import/import.h"
-#include "core/physics/random.h"
 #include "core/plan/step_times.h"
 #include "core/reduce/reduce.h"
 #include "core/setup/bench_template.h"

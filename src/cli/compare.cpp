@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/compare.h"
+#include "cli/table_rows.h"
 #include "cli/verb.h"
 #include "core/base/input_error.h"
+#include "store/json/comparison_json.h"
 #include "store/json/json_text.h"
-#include "store/json/reduction_json.h"
+#include "store/log/text.h"
 #include "store/table/table.h"
 #include "words/words.h"
 
@@ -28,57 +30,17 @@ struct CompareArguments {
     double confidence = 0.95;
     std::string method = "pooled";
     std::string better = "lower";
+    std::string assumed;
+    std::string second;
     std::vector<std::string> where;
     bool json = false;
 };
-
-struct WhereCondition {
-    std::size_t column;
-    std::string value;
-};
-
-std::vector<WhereCondition> conditions(const Table& table, const std::vector<std::string>& where) {
-    std::vector<WhereCondition> all;
-    for (const std::string& text : where) {
-        const auto mark = text.find('=');
-        const auto column = mark == std::string::npos ? std::nullopt : table.find(text.substr(0, mark));
-        if (!column)
-            throw UsageError(words::say("--where: \"{text}\" is not COLUMN=VALUE with a column of the table",
-                                        {{"text", text}}));
-        all.push_back({*column, text.substr(mark + 1)});
-    }
-    return all;
-}
-
-bool selected(const Table& table, std::size_t row, const std::vector<WhereCondition>& all) {
-    for (const WhereCondition& condition : all)
-        if (table.text(row, condition.column) != condition.value) return false;
-    return true;
-}
-
-/// Different loads or ages inside a mount are no repeats of one another.
-void refuseMixedMounts(const Table& table, const std::string& file, const std::vector<std::size_t>& rows,
-                       std::size_t group, std::size_t mount) {
-    for (const char* name : {"load", "purpose", "age_h"}) {
-        const auto column = table.find(name);
-        if (!column) continue;
-        std::map<std::pair<std::string, std::string>, std::string> first;
-        for (std::size_t row : rows) {
-            const std::string& value = table.text(row, *column);
-            const auto key = std::pair{table.text(row, group), table.text(row, mount)};
-            const auto [entry, isNew] = first.emplace(key, value);
-            if (!isNew && entry->second != value)
-                throw InputError(
-                    "compare-mixed", {file, {}, {}},
-                    {{"name", name}, {"mount", key.second}, {"group", key.first}, {"value", value}});
-        }
-    }
-}
 
 struct Selection {
     std::vector<TableRun> runs;
     bool mountsKnown = true;
     std::string unit = "K";
+    std::vector<std::string> second; ///< of each run; empty without the factor
 };
 
 Selection select(const CompareArguments& arguments) {
@@ -86,22 +48,49 @@ Selection select(const CompareArguments& arguments) {
     Selection selection;
     const std::size_t group = table.need(arguments.group);
     const std::size_t value = table.need(arguments.value);
-    const auto mount =
-        arguments.mountGiven ? std::optional(table.need(arguments.mount)) : table.find(arguments.mount);
-    const auto excluded = table.find("excluded");
-    const bool temperature = arguments.value.ends_with("_K");
-    const auto bound = temperature ? table.find("limit_bound") : std::nullopt;
-    selection.mountsKnown = mount.has_value();
-    selection.unit = temperature ? "K" : arguments.value == "rth_K_per_W" ? "K/W" : arguments.value;
-    const auto all = conditions(table, arguments.where);
-    std::vector<std::size_t> rows;
-    for (std::size_t row = 0; row < table.rows(); ++row)
-        if (selected(table, row, all) && !(excluded && table.truth(row, *excluded))) rows.push_back(row);
-    if (mount) refuseMixedMounts(table, arguments.table, rows, group, *mount);
-    for (std::size_t row : rows)
-        selection.runs.push_back({table.text(row, group), mount ? table.text(row, *mount) : std::string(),
-                                  table.number(row, value), bound && table.truth(row, *bound)});
+    const auto mount = arguments.mountGiven ? OptionalColumn(table, arguments.mount)
+                                            : OptionalColumn::found(table, arguments.mount);
+    const OptionalColumn block(table, arguments.block);
+    const OptionalColumn order(table, arguments.order);
+    const OptionalColumn second(table, arguments.second);
+    const auto bound =
+        OptionalColumn::found(table, isTemperatureColumn(arguments.value) ? "limit_bound" : "");
+    selection.mountsKnown = mount.isGiven();
+    selection.unit = unitOfColumn(arguments.value);
+    const auto rows = selectedRows(table, arguments.where);
+    if (mount.isGiven()) {
+        std::vector<std::string> columns{"load", "purpose", "age_h", arguments.block, arguments.order};
+        if (!second.isGiven()) // else a mount is named by both factors
+            refuseMixedMounts(table, arguments.table, rows, columns, group, mount.place());
+    }
+    for (std::size_t row : rows) {
+        // A mount of another level of the second factor is another mount.
+        const std::string name =
+            second.isGiven() ? second.text(row) + '\n' + mount.text(row) : mount.text(row);
+        selection.runs.push_back({table.text(row, group), name, table.number(row, value), bound.truth(row),
+                                  block.text(row), order.number(row)});
+        selection.second.push_back(second.text(row));
+    }
     return selection;
+}
+
+std::optional<double> numberIn(const std::string& text) { return parseNumber(text, '.'); }
+
+/// "S" or "S/DF".
+AssumedScatter assumedScatter(const std::string& text) {
+    AssumedScatter assumed;
+    assumed.source = {"scatter-given", {}};
+    const auto mark = text.find('/');
+    const auto sd = numberIn(text.substr(0, mark));
+    const auto df = mark == std::string::npos ? std::optional(assumed.df) : numberIn(text.substr(mark + 1));
+    if (!sd || !df || !(*sd > 0) || !(*df > 0))
+        throw UsageError(
+            words::say("--assumed-sd: \"{text}\" is not a standard deviation above 0, alone or as "
+                       "S/DF with degrees of freedom above 0",
+                       {{"text", text}}));
+    assumed.sd = *sd;
+    assumed.df = *df;
+    return assumed;
 }
 
 std::string shown(const std::optional<double>& value, int decimals = 3) {
@@ -136,12 +125,48 @@ void printTable(std::ostream& out, const Comparison& comparison, const std::stri
         fmt::print(out, "{} {}: {}\n", severityName(flag.severity), flag.code, words::text(flag.message));
 }
 
+/// Two factors have one model of their own.
+void refuseWithSecond(const CompareArguments& arguments) {
+    if (arguments.second == arguments.group)
+        throw UsageError(words::say("--second names the same column as --group"));
+    const char* other = !arguments.reference.empty()  ? "--reference"
+                        : arguments.method == "welch" ? "--method welch"
+                        : !arguments.order.empty()    ? "--order"
+                                                      : nullptr;
+    if (other)
+        throw UsageError(words::say("--second does not go with {option}", {{"option", std::string(other)}}));
+}
+
+void printFactors(std::ostream& out, const TwoFactors& factors) {
+    const auto test = [&](const std::string& name, const std::optional<FTest>& found) {
+        if (found)
+            fmt::print(out, "{:<14} F({:.0f}, {:.0f}) = {:.4f}, p {}\n", name, found->df1, found->df2,
+                       found->f, shownP(found->p));
+    };
+    fmt::print(out, "\n");
+    test(words::say("interaction"), factors.interaction);
+    test(words::say("first factor"), factors.first);
+    test(words::say("second factor"), factors.second);
+    const auto line = [&](const std::string& where, const PairComparison& pair) {
+        fmt::print(out, "{:<44} {:>8} {:>20} {:>10} {:>11}\n",
+                   where + factors.firstLevels[pair.a].name + " - " + factors.firstLevels[pair.b].name,
+                   shown(pair.difference), shown(pair.ci), shownP(pair.pAdjusted), verdictName(pair.verdict));
+    };
+    for (const PairWithin& within : factors.within)
+        line(factors.secondLevels[within.second].name + ": ", within.pair);
+    for (const PairComparison& pair : factors.marginal) line("", pair);
+}
+
 void runCompare(const CompareArguments& arguments, std::ostream& out) {
+    const bool welch = arguments.method == "welch";
+    if (!arguments.second.empty()) refuseWithSecond(arguments);
     for (const auto& [option, value] :
          {std::pair{"--block", arguments.block}, std::pair{"--order", arguments.order}})
-        if (!value.empty())
-            throw UsageError(words::say("{option}: not in this version", {{"option", std::string(option)}}));
-    if (arguments.method == "welch") throw UsageError(words::say("--method welch: not in this version"));
+        if (welch && !value.empty())
+            throw UsageError(
+                words::say("{option} does not go with --method welch: own spreads are for groups "
+                           "without blocks",
+                           {{"option", std::string(option)}}));
     const bool temperature = arguments.value.ends_with("_K");
     if (!temperature && !arguments.margin)
         throw UsageError(words::say("--margin must be given when the value is no temperature difference"));
@@ -155,21 +180,31 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     options.confidence = arguments.confidence;
     options.lowerIsBetter = arguments.better == "lower";
     options.mountsKnown = selection.mountsKnown;
+    options.spread = welch ? SpreadModel::welch : SpreadModel::pooled;
+    options.blocks = !arguments.block.empty();
+    options.drift = !arguments.order.empty();
+    if (!arguments.assumed.empty()) options.assumed = assumedScatter(arguments.assumed);
     if (!arguments.reference.empty()
         && std::none_of(selection.runs.begin(), selection.runs.end(),
                         [&](const TableRun& run) { return run.group == arguments.reference; }))
         throw UsageError(words::say("--reference: there is no group \"{reference}\"",
                                     {{"reference", arguments.reference}}));
     Comparison comparison;
+    std::optional<TwoFactors> factors;
     try {
+        if (!arguments.second.empty()) factors = compareTwoFactors(selection.runs, selection.second, options);
         comparison = compare(selection.runs, options, arguments.reference);
     } catch (const InputError& error) {
         throw InputError({arguments.table, {}, {}}, error.message);
     }
-    if (arguments.json)
-        out << jsonText(toJson(comparison, selection.unit));
-    else
+    if (!arguments.json) {
         printTable(out, comparison, selection.unit);
+        if (factors) printFactors(out, *factors);
+        return;
+    }
+    auto json = toJson(comparison, selection.unit);
+    if (factors) json["two_factor"] = toJson(*factors);
+    out << jsonText(json);
 }
 
 } // namespace
@@ -182,11 +217,14 @@ VerbBody addCompare(Options options) {
     const Option mount = options.add("--mount", arguments->mount, words::say("Column that names the mounts"));
     options.add("--block", arguments->block, words::say("Column that names the blocks"));
     options.add("--reference", arguments->reference, words::say("Group that others are compared with"));
+    options.add("--second", arguments->second, words::say("Column with the second factor's levels"));
     options.add("--order", arguments->order, words::say("Column with the mount order"));
     options.add("--margin", arguments->margin, words::say("Smallest difference that matters, K"));
     options.add("--confidence", arguments->confidence, words::say("Confidence, for example 0.95"));
     options.add("--method", arguments->method, words::say("pooled or welch")).oneOf({"pooled", "welch"});
     options.add("--better", arguments->better, words::say("lower or higher")).oneOf({"lower", "higher"});
+    options.add("--assumed-sd", arguments->assumed,
+                words::say("S or S/DF: scatter between mounts where no group has two"));
     options.add("--where", arguments->where, words::say("COL=VALUE, may be repeated")).repeated();
     options.addJson(arguments->json);
     options.example("ibuki-cli compare study.csv --margin 1.0 --json");

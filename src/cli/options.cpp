@@ -47,6 +47,7 @@ template Option Options::add(const std::string&, int&, const std::string&);
 template Option Options::add(const std::string&, std::uint64_t&, const std::string&);
 template Option Options::add(const std::string&, std::optional<std::string>&, const std::string&);
 template Option Options::add(const std::string&, std::optional<double>&, const std::string&);
+template Option Options::add(const std::string&, std::optional<int>&, const std::string&);
 template Option Options::add(const std::string&, std::vector<std::string>&, const std::string&);
 
 void Options::addFlag(const std::string& name, bool& value, const std::string& help) {

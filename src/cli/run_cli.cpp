@@ -15,7 +15,7 @@ namespace ibuki {
 namespace {
 
 /// Subcommands of docs/cli.md whose part is not built yet.
-constexpr std::array later{"sweep", "ageing", "heatpath", "coverage"};
+constexpr std::array later{"ageing", "heatpath", "coverage"};
 
 struct Verb {
     const char* name;
@@ -26,6 +26,10 @@ struct Verb {
 constexpr std::array verbs{
     Verb{"reduce", words::mark("Reduce one sensor log to steady figures"), addReduce},
     Verb{"compare", words::mark("Compare groups of mounts from a tidy table"), addCompare},
+    Verb{"sweep", words::mark("Compare groups over power, torque or amount"), addSweep},
+    Verb{"health", words::mark("Whether check mounts show that the bench moved"), addHealth},
+    Verb{"value", words::mark("Temperature against price, and what stands first under which weights"),
+         addValue},
     Verb{"simulate", words::mark("Run the simulated bench and write its log"), addSimulate},
     Verb{"dose", words::mark("How much paste, and where it goes under the plate"), addDose},
     Verb{"cut", words::mark("Cut pieces from sheets with edge-to-edge cuts"), addCut},

@@ -21,6 +21,9 @@ using VerbBody = std::function<void(std::ostream& out)>;
 
 VerbBody addReduce(Options options);
 VerbBody addCompare(Options options);
+VerbBody addSweep(Options options);
+VerbBody addHealth(Options options);
+VerbBody addValue(Options options);
 VerbBody addSimulate(Options options);
 VerbBody addReport(Options options);
 VerbBody addDose(Options options);

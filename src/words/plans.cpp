@@ -7,6 +7,10 @@ namespace ibuki::words {
 // import.
 std::span<const Entry> plans() {
     static constexpr Entry entries[] = {
+        one("scatter-given", "as stated"),
+        many("scatter-finished", "as in {count} finished study on this bench",
+             "as in {count} finished studies on this bench"),
+        one("scatter-usual", "as is usual for these classes"),
         one("check-no-load", "No load was found in it: the time constant cannot be told."),
         one("check-no-tail", "The load was too short, or the room moved too much, for a time constant."),
         one("check-one-room",

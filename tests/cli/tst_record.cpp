@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The verbs around recordings, as a user runs them; what survives a kill.
 
+#include "core/base/random.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
-#include "core/physics/random.h"
 #include "core/physics/simulated_bench.h"
 #include "store/log/log_writer.h"
 #include "store/project/project.h"

@@ -4,7 +4,7 @@
 // How often stated 95 % intervals hold the truth, over simulated runs whose truth is known: the asymptote of
 // the tail, and the mean of the steady window. Used short by a test and long by bench-intervals.
 
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/reduce/reduce.h"
 
 #include <cmath>

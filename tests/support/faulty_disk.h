@@ -5,7 +5,7 @@
 // this program stands on it. After a cut only what was synced is certain: of the writes since then the first
 // few are on the disk, at random, and nothing written later.
 
-#include "core/physics/random.h"
+#include "core/base/random.h"
 
 #include <sqlite3.h>
 

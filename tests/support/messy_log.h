@@ -4,7 +4,7 @@
 // A seeded generator of logs written as loggers write them: every way alone or many at once. What it does to
 // the data it tells, so that a test knows which flags are due.
 
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/stats/summary.h"
 #include "core/trace/trace.h"
 #include "store/log/text.h"

@@ -60,8 +60,8 @@ inline std::vector<TableRun> ds1() {
         int day = 0;
         for (const auto& [first, second] : mounts) {
             const std::string mount = "day " + std::to_string(++day);
-            runs.push_back({name, mount, first, false});
-            runs.push_back({name, mount, second, false});
+            runs.push_back({name, mount, first, false, mount, static_cast<double>(day)});
+            runs.push_back({name, mount, second, false, mount, static_cast<double>(day)});
         }
     }
     return runs;

@@ -109,7 +109,7 @@ void Ladder::paintRung(QPainter& painter, std::size_t index) const {
         painter.drawPolygon(QPolygonF{QPointF(rung.meanX, below - 5), QPointF(rung.meanX + 9, below),
                                       QPointF(rung.meanX, below + 5)});
     } else {
-        painter.setPen(QPen(c.hot, 3));
+        painter.setPen(rung.isProvisional ? QPen(c.hot, 2, Qt::DashLine) : QPen(c.hot, 3));
         painter.drawLine(QPointF(rung.lowX, below), QPointF(rung.highX, below));
         painter.setPen(QPen(c.hot, 2));
         painter.drawLine(QPointF(rung.meanX, below - 5), QPointF(rung.meanX, below + 5));
@@ -119,6 +119,10 @@ void Ladder::paintRung(QPainter& painter, std::size_t index) const {
     double x = std::max(rung.highX, rung.meanX) + 12;
     if (!rung.marksX.empty() && rung.isBound) x = std::max(x, rung.meanX + 18);
     painter.drawText(QPointF(x, below + 5), qtext(rung.figure));
+    if (rung.chance.empty()) return;
+    painter.setPen(c.quiet);
+    painter.setFont(textFont(smallText));
+    painter.drawText(QPointF(x, below + 5 + 0.8 * layout_.rungHeight * 0.28 + 6), qtext(rung.chance));
 }
 
 void Ladder::paintMark(QPainter& painter, int item) const {

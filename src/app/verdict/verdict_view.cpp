@@ -10,11 +10,13 @@
 #include "app/verdict/ladder.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
+#include "core/stats/order_statistics.h"
 #include "store/paper/report.h"
 
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace ibuki {
 namespace {
@@ -24,6 +26,8 @@ QString kindMark(SentenceKind kind) {
     switch (kind) {
     case SentenceKind::settled:
         return "✓  ";
+    case SentenceKind::provisional:
+        return "?  ";
     case SentenceKind::practical:
         return "≈  ";
     case SentenceKind::open:
@@ -33,6 +37,8 @@ QString kindMark(SentenceKind kind) {
     }
     return {};
 }
+
+QString degreesText(double df) { return std::isfinite(df) ? QString::number(df, 'f', 0) : say("unlimited"); }
 
 QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_view unit) {
     const PairComparison& pair = comparison.pairs[index];
@@ -48,9 +54,25 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
         .arg(pair.ci->lo, 0, 'f', decimals)
         .arg(pair.ci->hi, 0, 'f', decimals)
         .arg(p)
-        .arg(pair.df.value_or(comparison.df), 0, 'f', 0)
+        .arg(degreesText(pair.df.value_or(comparison.df)))
         .arg(comparison.groups[pair.a].mounts)
         .arg(comparison.groups[pair.b].mounts);
+}
+
+/// What the marks are, and what chance alone would make of such a ranking.
+QString legendOf(const Comparison& comparison, std::string_view unit) {
+    QString text = isProvisional(comparison)
+                       ? say("○ one mount   ┅ its interval by an assumed scatter, provisional   bracket: not "
+                             "told apart, which "
+                             "does not mean equal   shaded: the margin from the best")
+                       : say("○ one mount   ▬ mean and its interval   bracket: not told apart, which does "
+                             "not mean equal   "
+                             "●–● the same within the margin   shaded: the margin from the best");
+    if (const auto spread = spreadOfIdentical(comparison))
+        text += "\n"
+                + say("Identical materials, mounted as often, would spread by %1 from the first to the last.")
+                      .arg(qtext(amountText(*spread, unit)));
+    return text;
 }
 
 } // namespace
@@ -94,9 +116,6 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     right->addWidget(sentences_, 1);
     right->addWidget(evidenceText_);
     layout->addWidget(card(right), 3);
-    legend_->setText(
-        say("○ one mount   ▬ mean and its interval   bracket: not told apart, which does not mean equal   "
-            "●–● the same within the margin   shaded: the margin from the best"));
     connect(next_, &NextStepBar::stepTaken, this, &VerdictView::stepTaken);
     connect(ladder_, &Ladder::mountMeant, this, &VerdictView::meanMount);
     connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
@@ -130,13 +149,15 @@ void VerdictView::refresh() {
     QString title = sayText(responseTitle(*question));
     title[0] = title[0].toUpper();
     title_->setText(title + ", " + qtext(responseUnit(*question)));
-    if (evidence_->comparison) {
-        ladder_->show(*evidence_->comparison, groupClasses(session_.document(), *evidence_),
+    const auto& shown = evidence_->comparison ? evidence_->comparison : evidence_->mounts;
+    if (shown) {
+        ladder_->show(*shown, groupClasses(session_.document(), *evidence_),
                       std::string(responseUnit(*question)));
         ladder_->markMount(session_.selection().mount);
     }
     if (!evidence_->comparison) next_->refresh();
     legend_->setVisible(evidence_->comparison.has_value());
+    if (evidence_->comparison) legend_->setText(legendOf(*evidence_->comparison, responseUnit(*question)));
     fillSentences(*question);
 }
 

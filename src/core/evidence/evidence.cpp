@@ -7,6 +7,8 @@
 #include "core/domain/words.h"
 #include "core/evidence/interim_look.h"
 #include "core/evidence/response.h"
+#include "core/evidence/scatter.h"
+#include "core/stats/order_statistics.h"
 
 #include <algorithm>
 #include <cmath>
@@ -145,12 +147,16 @@ std::vector<Id<Load>> loadChoices(const Document& document, Id<Study> study) {
 
 std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design) {
     std::vector<RunValue> values;
+    std::map<std::string, std::int64_t> blocks; // days and sessions are told apart by their words
     for (const TidyRow& row : rows) {
         if (!enters(row) || row.loadId != load) continue; // different loads are no repeats
+        const auto block = blocks.try_emplace(row.block, static_cast<std::int64_t>(blocks.size()) + 1).first;
         values.push_back({{static_cast<std::int64_t>(*row.cell) + 1, design.cells[*row.cell].name},
                           {row.mountId.value, row.mount},
                           *row.response,
-                          row.limitBound});
+                          row.limitBound,
+                          {block->second, row.block},
+                          static_cast<double>(row.order)});
     }
     return values;
 }
@@ -171,6 +177,12 @@ void append(Comparison& all, const Comparison& more) {
         all.tiers.push_back(std::move(tier));
     }
     for (const Flag& flag : more.flags) addFlag(all.flags, flag);
+    if (!std::isfinite(all.df) || !std::isfinite(more.df)) { // assumed as known, for all parts alike
+        all.df = more.df;
+        all.pooledSd = more.pooledSd;
+        all.options = more.options;
+        return;
+    }
     const double ss =
         all.df * std::pow(all.pooledSd.value_or(0), 2) + more.df * std::pow(more.pooledSd.value_or(0), 2);
     all.df += more.df;
@@ -258,7 +270,10 @@ Id<Level> levelOfGroup(const Evidence& evidence, const GroupSummary& group) {
     return evidence.design.cells.at(static_cast<std::size_t>(group.id) - 1).level;
 }
 
-Evidence gatherEvidence(const Document& document, const Question& question) {
+namespace {
+
+Evidence gather(const Document& document, const Question& question,
+                const std::optional<AssumedScatter>& assumed) {
     Evidence evidence;
     evidence.design = designOf(document, question);
     evidence.rows = rowsOf(document, question, evidence.design);
@@ -285,6 +300,7 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     }
     CompareOptions options;
     options.margin = question.margin.value;
+    options.assumed = assumed;
     options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
     if (!question.secondFactor)
         options.reference = referenceGroup(document, question, evidence.design, std::nullopt);
@@ -303,8 +319,50 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
             addFlag(evidence.comparison->flags, makeFlag(Severity::warn, "unplanned-look"));
     } catch (const InputError& error) {
         evidence.whyNot = error.message;
+        evidence.mounts = onlyGroups(values, options);
     }
     return evidence;
+}
+
+/// What mounts of such levels scatter by, from elsewhere. What a plan states is a wish, no measurement.
+AssumedScatter assumedScatter(const Document& document, const Question& question) {
+    const Scatter scatter = expectedScatter(document, question, nullptr);
+    AssumedScatter assumed;
+    assumed.sd = scatter.sd;
+    if (scatter.df) assumed.df = *scatter.df;
+    assumed.source = scatter.source == ScatterSource::finishedStudies
+                         ? Message{"scatter-finished", {{"count", scatter.studies}}}
+                         : Message{"scatter-usual", {}};
+    return assumed;
+}
+
+bool lacksRepeatedMounts(const Evidence& evidence) {
+    return !evidence.comparison && evidence.whyNot && evidence.whyNot->code.starts_with("compare-no-df");
+}
+
+} // namespace
+
+Evidence measuredEvidence(const Document& document, const Question& question) {
+    return gather(document, question, std::nullopt);
+}
+
+Evidence gatherEvidence(const Document& document, const Question& question) {
+    Evidence evidence = measuredEvidence(document, question);
+    if (lacksRepeatedMounts(evidence)) {
+        Evidence provisional = gather(document, question, assumedScatter(document, question));
+        if (provisional.comparison) evidence = std::move(provisional);
+    }
+    if (evidence.comparison && !question.secondFactor) {
+        const auto chances = chancesOfBest(*evidence.comparison);
+        for (std::size_t i = 0; i < chances.size(); ++i)
+            evidence.comparison->groups[i].chanceOfBest = chances[i];
+    }
+    return evidence;
+}
+
+bool isProvisional(const Comparison& comparison) {
+    return std::any_of(comparison.pairs.begin(), comparison.pairs.end(),
+                       [](const PairComparison& pair) { return pair.provisional; });
 }
 
 } // namespace ibuki

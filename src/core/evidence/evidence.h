@@ -62,8 +62,9 @@ struct Evidence {
     std::vector<TidyRow> rows;
     Id<Load> load; ///< the compared one
     std::optional<Comparison> comparison;
-    std::optional<Message> whyNot; ///< when there is none: what is missing and how to mend it
-    bool inSequence = false;       ///< levels are steps that build on each other; groups stand in their order
+    std::optional<Comparison> mounts; ///< when there is none: the groups with their mounts, if there are any
+    std::optional<Message> whyNot;    ///< when there is none: what is missing and how to mend it
+    bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it
 };
@@ -71,6 +72,13 @@ struct Evidence {
 /// The level of the question's first factor that a group of the comparison stands for.
 Id<Level> levelOfGroup(const Evidence& evidence, const GroupSummary& group);
 
+/// Where no level was mounted twice, the scatter between mounts is taken from finished studies on the bench,
+/// else from what is usual for the classes: every pair is then provisional.
 Evidence gatherEvidence(const Document& document, const Question& question);
+
+/// From what was mounted alone: none where no level was mounted twice.
+Evidence measuredEvidence(const Document& document, const Question& question);
+
+bool isProvisional(const Comparison& comparison);
 
 } // namespace ibuki

@@ -22,7 +22,7 @@ struct Within {
 };
 
 std::optional<Within> withinOf(const Document& document, const Question& question) {
-    const Evidence evidence = gatherEvidence(document, question);
+    const Evidence evidence = measuredEvidence(document, question);
     if (!evidence.comparison || !evidence.comparison->pooledSd || evidence.comparison->df <= 0)
         return std::nullopt;
     const double sd = *evidence.comparison->pooledSd;

@@ -3,8 +3,8 @@
 
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
+#include "core/base/random.h"
 #include "core/physics/bench_parts.h"
-#include "core/physics/random.h"
 
 #include <algorithm>
 #include <boost/math/constants/constants.hpp>

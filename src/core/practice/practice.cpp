@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/practice/practice.h"
 
+#include "core/base/random.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
-#include "core/physics/random.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/study_setup.h"
 

@@ -2,9 +2,9 @@
 #include "core/practice/practice_review.h"
 
 #include "core/base/input_error.h"
+#include "core/base/random.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/evidence.h"
-#include "core/physics/random.h"
 #include "core/plan/sample_size.h"
 
 #include <algorithm>

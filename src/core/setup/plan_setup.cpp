@@ -2,8 +2,8 @@
 #include "core/setup/plan_setup.h"
 
 #include "core/base/input_error.h"
+#include "core/base/random.h"
 #include "core/domain/lookup.h"
-#include "core/physics/random.h"
 #include "core/plan/power_analysis.h"
 
 #include <algorithm>

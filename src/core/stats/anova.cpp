@@ -7,7 +7,6 @@
 #include <cmath>
 
 namespace ibuki {
-namespace {
 
 FTest fTest(double f, double df1, double df2) {
     const boost::math::fisher_f distribution(df1, df2);
@@ -15,8 +14,6 @@ FTest fTest(double f, double df1, double df2) {
         std::isfinite(f) && f >= 0 ? boost::math::cdf(boost::math::complement(distribution, f)) : 0;
     return {f, df1, df2, p};
 }
-
-} // namespace
 
 std::optional<OneWayAnova> oneWayAnova(const Groups& groups) {
     if (groups.size() < 2) return std::nullopt;

@@ -18,6 +18,9 @@ struct FTest {
     double p = 0;
 };
 
+/// With its p; f may be infinite (p 0).
+FTest fTest(double f, double df1, double df2);
+
 struct OneWayAnova {
     FTest test;
     double betweenSs = 0;

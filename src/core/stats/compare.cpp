@@ -2,178 +2,140 @@
 #include "core/stats/compare.h"
 
 #include "core/base/input_error.h"
-#include "core/stats/dunnett.h"
-#include "core/stats/studentized_range.h"
+#include "core/stats/bound_groups.h"
+#include "core/stats/group_model.h"
+#include "core/stats/naming.h"
+#include "core/stats/pair_judge.h"
 #include "core/stats/summary.h"
 #include "core/stats/tiers.h"
 
 #include <algorithm>
-#include <boost/math/distributions/normal.hpp>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <fmt/format.h>
+#include <functional>
 #include <map>
 #include <numeric>
 
 namespace ibuki {
 namespace {
 
-double studentQuantile(double p, double df) { return boost::math::quantile(boost::math::students_t(df), p); }
-
-double studentUpper(double t, double df) {
-    return boost::math::cdf(boost::math::complement(boost::math::students_t(df), t));
-}
-
-struct MountRuns {
-    Named mount;
-    std::vector<double> values;
-    bool limitBound = false;
-};
-
-struct GroupRuns {
-    Named group;
-    std::vector<MountRuns> mounts;
-};
-
-std::vector<GroupRuns> gather(const std::vector<RunValue>& runs, bool mountsKnown) {
-    std::vector<GroupRuns> groups;
-    for (const RunValue& run : runs) {
-        auto group = std::find_if(groups.begin(), groups.end(),
-                                  [&](const auto& g) { return g.group.id == run.group.id; });
-        if (group == groups.end()) group = groups.insert(groups.end(), {run.group, {}});
-        auto mount = mountsKnown ? std::find_if(group->mounts.begin(), group->mounts.end(),
-                                                [&](const auto& m) { return m.mount.id == run.mount.id; })
-                                 : group->mounts.end();
-        if (mount == group->mounts.end()) mount = group->mounts.insert(mount, {run.mount, {}, false});
-        mount->values.push_back(run.value);
-        mount->limitBound = mount->limitBound || run.limitBound;
-    }
-    return groups;
-}
-
-GroupSummary summarise(const GroupRuns& runs, bool lowerIsBetter) {
-    GroupSummary group;
-    group.id = runs.group.id;
-    group.name = runs.group.name;
-    group.mounts = static_cast<int>(runs.mounts.size());
-    for (const MountRuns& mount : runs.mounts) {
-        group.runs += static_cast<int>(mount.values.size());
-        group.limitBoundMounts += mount.limitBound ? 1 : 0;
-        group.mountMeans.push_back(mean(mount.values));
-        group.mountsInOrder.push_back(mount.mount);
-    }
-    const auto [low, high] = std::minmax_element(group.mountMeans.begin(), group.mountMeans.end());
-    group.sd = sampleSd(group.mountMeans);
-    group.best = lowerIsBetter ? *low : *high;
-    group.median = median(group.mountMeans);
-    if (group.limitBoundMounts == 0)
-        group.mean = mean(group.mountMeans);
-    else
-        group.bound = mean(group.mountMeans);
-    return group;
-}
-
 void checkOptions(const CompareOptions& options) {
     if (!(options.margin > 0) || !std::isfinite(options.margin))
         throw InputError("compare-margin", {}, {{"margin", options.margin}});
     if (!(options.confidence > 0.5 && options.confidence <= highestConfidence))
         throw InputError("compare-confidence", {}, {{"confidence", options.confidence}});
+    if (options.spread == SpreadModel::welch && (options.blocks || options.drift))
+        throw InputError("compare-welch-blocks", {});
+    if (options.assumed && !(options.assumed->sd > 0 && options.assumed->df > 0))
+        throw InputError("compare-assumed", {});
 }
 
-constexpr int manyGroups = 25; ///< 300 pairs
-
-/// What all pairs of one comparison share.
-struct Pooled {
-    double variance = 0;
-    int groups = 0;
-    double alpha = 0;
-    std::vector<double> against; ///< mounts of the groups held against a reference; empty: all pairs
-    double referenceMounts = 0;
-    CriticalValues now;
-    std::vector<CriticalValues> later =
-        {}; ///< with 1, 2, … more mounts of each group; filled as far as asked for
-    std::optional<StudentizedRangeTable> table = {}; ///< of many groups' pairs, which then are far more
-
-    bool isDunnett() const { return against.size() > 1; }
-    std::string adjustment() const { return groups == 2 ? "none" : isDunnett() ? "dunnett" : "tukey"; }
-
-    CriticalValues critical(double df, int furtherMounts) const {
-        if (!isDunnett()) return criticalValues(groups, df, 1 - alpha);
-        std::vector<double> n = against;
-        for (double& mounts : n) mounts += furtherMounts;
-        return {df, dunnettQuantile(1 - alpha, n, referenceMounts + furtherMounts, df),
-                studentQuantile(1 - alpha, df)};
+/// Groups with one spread, or with blocks and order beside them. reference: index among the tested.
+class PooledGroups {
+public:
+    PooledGroups(const std::vector<const GroupRuns*>& tested, std::optional<std::size_t> reference,
+                 int compared, const CompareOptions& options)
+        : model_(tested, options), options_(options), reference_(reference), compared_(compared) {
+        for (std::size_t i = 0; reference && i < tested.size(); ++i)
+            if (i != *reference && model_.difference(i, *reference)) against_.push_back(i);
     }
 
-    const CriticalValues& with(int furtherMounts) {
-        while (static_cast<int>(later.size()) < furtherMounts) {
-            const auto more = static_cast<int>(later.size()) + 1;
-            later.push_back(critical(now.df + static_cast<double>(groups) * more, more));
-        }
-        return later[static_cast<std::size_t>(furtherMounts) - 1];
+    const GroupModel& model() const { return model_; }
+
+    PairComparison compare(std::size_t a, std::size_t b) {
+        PairComparison pair;
+        PairFamily& now = family(0);
+        pair.adjustment = now.adjustment();
+        pair.provisional = model_.isAssumed();
+        const auto found = model_.difference(a, b);
+        if (!found) return pair;
+        judgePair(pair, *found, model_.df(), now, options_.margin);
+        if (pair.verdict == Verdict::unresolved)
+            addFurtherMounts(pair, options_, [&](int m) {
+                const Later later = model_.later(a, b, m);
+                return std::pair{later.se, family(m).critical(later.df)};
+            });
+        return pair;
     }
 
-    /// Adjusted p of |d|/se = t.
-    double adjustedP(double t) {
-        if (groups == 2) return 2 * studentUpper(t, now.df);
-        if (isDunnett()) return 1 - dunnettCdf(t, against, referenceMounts, now.df);
-        const double q = std::sqrt(2.0) * t;
-        if (groups < manyGroups) return 1 - studentizedRangeCdf(q, groups, now.df);
-        if (!table) table.emplace(groups, now.df);
-        return 1 - (*table)(q);
+private:
+    /// Against a reference the correlation is another with m more mounts of each group.
+    PairFamily& family(int m) {
+        const int key = reference_ ? m : 0;
+        const auto at = families_.find(key);
+        return at != families_.end() ? at->second : families_.emplace(key, make(key)).first->second;
     }
+
+    PairFamily make(int m) const {
+        const double alpha = 1 - options_.confidence;
+        if (!reference_) return PairFamily::allPairs(compared_, alpha);
+        Columns correlation(against_.size(), against_.size());
+        for (std::size_t i = 0; i < against_.size(); ++i)
+            for (std::size_t j = 0; j < against_.size(); ++j)
+                correlation[i][j] = i == j ? 1 : model_.correlation(against_[i], against_[j], *reference_, m);
+        return PairFamily::againstReference(correlation, alpha);
+    }
+
+    GroupModel model_;
+    const CompareOptions& options_;
+    std::optional<std::size_t> reference_;
+    int compared_;
+    std::vector<std::size_t> against_;
+    std::map<int, PairFamily> families_;
 };
 
-DifferenceSize sizeOf(const PairComparison& pair, double margin) {
-    if (pair.ci->lo > margin || pair.ci->hi < -margin) return DifferenceSize::beyondMargin;
-    if (pair.equivalenceCi->within(margin)) return DifferenceSize::withinMargin;
-    return DifferenceSize::notKnown;
-}
+/// Groups with each its own spread (Welch; Games & Howell 1976).
+class OwnSpreadGroups {
+public:
+    OwnSpreadGroups(const std::vector<const GroupSummary*>& tested, std::optional<std::size_t> reference,
+                    int compared, const CompareOptions& options)
+        : tested_(tested), options_(options), family_(make(reference, compared)) {}
 
-void addFurtherMounts(PairComparison& pair, Pooled& pooled, const GroupSummary& a, const GroupSummary& b,
-                      const CompareOptions& options) {
-    for (int m = 1; m <= options.mostFurtherMounts; ++m) {
-        const double se = std::sqrt(pooled.variance * (1.0 / (a.mounts + m) + 1.0 / (b.mounts + m)));
-        const double chance = ibuki::settleChance(*pair.difference, se, options.margin, pooled.with(m));
-        if (chance < options.settleChance) continue;
-        pair.settleable = true;
-        pair.furtherMounts = m;
-        return;
+    PairComparison compare(std::size_t a, std::size_t b) {
+        PairComparison pair;
+        pair.adjustment = family_.adjustment();
+        const GroupSummary& first = *tested_[a];
+        const GroupSummary& second = *tested_[b];
+        if (!first.sd || !second.sd) return pair;
+        const Later now = knownBy(first, second, 0);
+        judgePair(pair, {*first.mean - *second.mean, now.se}, now.df, family_, options_.margin);
+        if (pair.verdict == Verdict::unresolved)
+            addFurtherMounts(pair, options_, [&](int m) {
+                const Later later = knownBy(first, second, m);
+                return std::pair{later.se, family_.roughCritical(later.df)};
+            });
+        return pair;
     }
-}
 
-PairComparison comparePair(const std::vector<GroupSummary>& groups, std::size_t i, std::size_t j,
-                           Pooled& pooled, const CompareOptions& options) {
-    PairComparison pair;
-    pair.a = i;
-    pair.b = j;
-    pair.adjustment = pooled.adjustment();
-    const GroupSummary& a = groups[i];
-    const GroupSummary& b = groups[j];
-    if (!a.mean || !b.mean) return pair;
-    const double d = *a.mean - *b.mean;
-    const double se = std::sqrt(pooled.variance * (1.0 / a.mounts + 1.0 / b.mounts));
-    pair.difference = d;
-    pair.se = se;
-    pair.df = pooled.now.df;
-    pair.ci = Interval{d - pooled.now.different * se, d + pooled.now.different * se};
-    pair.equivalenceCi = Interval{d - pooled.now.equivalent * se, d + pooled.now.equivalent * se};
-    if (se > 0) {
-        pair.pAdjusted = pooled.adjustedP(std::abs(d) / se);
-        pair.equivalenceP = std::max(studentUpper((d + options.margin) / se, pooled.now.df),
-                                     studentUpper((options.margin - d) / se, pooled.now.df));
-    } else { // no spread at all between mounts: what is seen is exact
-        pair.pAdjusted = d == 0 ? 1 : 0;
-        pair.equivalenceP = std::abs(d) < options.margin ? 0 : 1;
+private:
+    /// Standard error with the degrees of freedom of Welch and Satterthwaite, with m more mounts of each.
+    static Later knownBy(const GroupSummary& a, const GroupSummary& b, int m) {
+        const double va = *a.sd * *a.sd / (a.mounts + m);
+        const double vb = *b.sd * *b.sd / (b.mounts + m);
+        const double below = va * va / (a.mounts + m - 1) + vb * vb / (b.mounts + m - 1);
+        const double all = a.mounts + b.mounts + 2 * m - 2;
+        return {std::sqrt(va + vb), below > 0 ? (va + vb) * (va + vb) / below : all};
     }
-    const bool excludesZero = pair.ci->lo > 0 || pair.ci->hi < 0;
-    pair.verdict = excludesZero                        ? Verdict::different
-                   : *pair.equivalenceP < pooled.alpha ? Verdict::equivalent
-                                                       : Verdict::unresolved;
-    pair.size = sizeOf(pair, options.margin);
-    if (pair.verdict == Verdict::unresolved) addFurtherMounts(pair, pooled, a, b, options);
-    return pair;
-}
+
+    PairFamily make(std::optional<std::size_t> reference, int compared) const {
+        const double alpha = 1 - options_.confidence;
+        if (!reference) return PairFamily::allPairs(compared, alpha, true);
+        std::vector<double> variances; // of the means that are held against the reference's
+        const auto variance = [](const GroupSummary& group) { return *group.sd * *group.sd / group.mounts; };
+        for (std::size_t i = 0; i < tested_.size(); ++i)
+            if (i != *reference && tested_[i]->sd) variances.push_back(variance(*tested_[i]));
+        const double own = tested_[*reference]->sd ? variance(*tested_[*reference]) : 0;
+        Columns correlation(variances.size(), variances.size());
+        for (std::size_t i = 0; i < variances.size(); ++i)
+            for (std::size_t j = 0; j < variances.size(); ++j)
+                correlation[i][j] = i == j ? 1 : own / std::sqrt((variances[i] + own) * (variances[j] + own));
+        return PairFamily::againstReference(correlation, alpha);
+    }
+
+    std::vector<const GroupSummary*> tested_;
+    const CompareOptions& options_;
+    PairFamily family_;
+};
 
 std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& groups,
                                           std::optional<std::int64_t> reference) {
@@ -183,24 +145,52 @@ std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& group
     throw InputError("compare-reference", {});
 }
 
-/// There is something to compare and a scatter to judge it by, or it is said why not.
-OneWayAnova scatterOf(const std::vector<GroupSummary>& groups, const Groups& tested) {
+/// Which groups are compared, and how. Indexes are into the comparison's groups.
+struct Parts {
+    std::vector<std::size_t> tested;   ///< without limit-bound mounts
+    std::vector<std::size_t> fitted;   ///< limit-bound with enough others: by maximum likelihood
+    std::vector<std::size_t> compared; ///< both, in order
+
+    static std::size_t placeIn(const std::vector<std::size_t>& list, std::size_t group) {
+        return static_cast<std::size_t>(std::lower_bound(list.begin(), list.end(), group) - list.begin());
+    }
+    static bool has(const std::vector<std::size_t>& list, std::size_t group) {
+        return std::binary_search(list.begin(), list.end(), group);
+    }
+};
+
+/// There is something to compare, or it is said why not.
+Parts partsOf(const std::vector<GroupSummary>& groups) {
+    Parts parts;
+    for (std::size_t i = 0; i < groups.size(); ++i) {
+        const bool fitted = groups[i].limitBoundMounts > 0
+                            && groups[i].mounts - groups[i].limitBoundMounts >= leastSeenMounts;
+        if (groups[i].limitBoundMounts == 0) parts.tested.push_back(i);
+        if (fitted) parts.fitted.push_back(i);
+        if (groups[i].limitBoundMounts == 0 || fitted) parts.compared.push_back(i);
+    }
     if (groups.size() < 2) throw InputError("compare-one-group", {});
-    if (tested.size() < 2 && tested.size() < groups.size())
-        throw InputError(tested.empty() ? "compare-limit-bound" : "compare-limit-bound.one-left", {});
-    if (const auto anova = oneWayAnova(tested)) return *anova;
-    throw InputError("compare-no-df", {});
+    if (parts.compared.size() < 2)
+        throw InputError(parts.compared.empty() ? "compare-limit-bound" : "compare-limit-bound.one-left", {});
+    return parts;
+}
+
+template <class T>
+std::vector<const T*> picked(const std::vector<T>& all, const std::vector<std::size_t>& which) {
+    std::vector<const T*> some;
+    for (std::size_t i : which) some.push_back(&all[i]);
+    return some;
 }
 
 void addTiers(Comparison& comparison) {
-    std::vector<std::size_t> told; // groups with a mean take part
+    std::vector<std::size_t> told; // groups without limit-bound mounts take part
     for (std::size_t i = 0; i < comparison.groups.size(); ++i)
-        if (comparison.groups[i].mean) told.push_back(i);
+        if (comparison.groups[i].adjusted && comparison.groups[i].limitBoundMounts == 0) told.push_back(i);
     std::vector<int> order(told.size());
     std::iota(order.begin(), order.end(), 0);
     std::stable_sort(order.begin(), order.end(), [&](int x, int y) {
-        const double a = *comparison.groups[told[static_cast<std::size_t>(x)]].mean;
-        const double b = *comparison.groups[told[static_cast<std::size_t>(y)]].mean;
+        const double a = *comparison.groups[told[static_cast<std::size_t>(x)]].adjusted;
+        const double b = *comparison.groups[told[static_cast<std::size_t>(y)]].adjusted;
         return comparison.options.lowerIsBetter ? a < b : a > b;
     });
     std::vector<int> ranks(told.size());
@@ -210,8 +200,11 @@ void addTiers(Comparison& comparison) {
     const auto localIndex = [&](std::size_t group) { // told is in order
         return static_cast<int>(std::lower_bound(told.begin(), told.end(), group) - told.begin());
     };
+    const auto takesPart = [&](std::size_t group) {
+        return std::binary_search(told.begin(), told.end(), group);
+    };
     for (const PairComparison& pair : comparison.pairs)
-        if (pair.verdict == Verdict::different)
+        if (pair.verdict == Verdict::different && takesPart(pair.a) && takesPart(pair.b))
             different.emplace_back(localIndex(pair.a), localIndex(pair.b));
     const Tiers tiers = letterTiers(ranks, different);
     if (tiers.letters.empty() && !told.empty())
@@ -236,15 +229,96 @@ void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
         return std::any_of(group.mounts.begin(), group.mounts.end(),
                            [&](const MountRuns& mount) { return mount.values.size() != runs; });
     });
+    const bool provisional = std::any_of(comparison.pairs.begin(), comparison.pairs.end(),
+                                         [](const PairComparison& pair) { return pair.provisional; });
     if (!comparison.options.mountsKnown) addFlag(comparison.flags, makeFlag(Severity::info, "mount-missing"));
-    if (!single.empty())
+    if (provisional) {
+        const AssumedScatter& assumed = *comparison.options.assumed;
+        addFlag(comparison.flags, makeFlag(Severity::warn, "scatter-assumed",
+                                           {{"sd", assumed.sd}, {"source", assumed.source}}));
+    }
+    if (!single.empty() && !provisional)
         addFlag(comparison.flags, makeFlag(Severity::warn, "single-mount", {{"single", single}}));
     if (!bound.empty())
         addFlag(comparison.flags, makeFlag(Severity::warn, "limit-bound.groups", {{"bound", bound}}));
-    if (unequal) addFlag(comparison.flags, makeFlag(Severity::warn, "unequal-runs"));
+    if (unequal) addFlag(comparison.flags, makeFlag(Severity::info, "runs-weighted"));
+}
+
+/// Pairs that blocks do not let be told, though both groups were measured in full.
+void flagConfounded(Comparison& comparison) {
+    std::vector<std::string> untold;
+    for (const PairComparison& pair : comparison.pairs) {
+        const GroupSummary& a = comparison.groups[pair.a];
+        const GroupSummary& b = comparison.groups[pair.b];
+        if (!pair.difference && a.limitBoundMounts == 0 && b.limitBoundMounts == 0)
+            untold.push_back(fmt::format("{} – {}", a.name, b.name));
+    }
+    if (!untold.empty())
+        addFlag(comparison.flags, makeFlag(Severity::warn, "confounded", {{"pairs", untold}}));
+}
+
+/// Means and intervals of groups by the model of the tested ones.
+void tellPooled(Comparison& comparison, const Parts& parts, const GroupModel& model) {
+    const double t = studentQuantile(0.5 + comparison.options.confidence / 2, model.df());
+    for (std::size_t i = 0; i < parts.tested.size(); ++i) {
+        GroupSummary& group = comparison.groups[parts.tested[i]];
+        const auto found = model.mean(i);
+        group.adjusted = group.se = std::nullopt;
+        if (!found) continue;
+        if (!model.isAdjusted()) group.mean = found->value;
+        group.adjusted = found->value;
+        group.se = found->se;
+        group.ci = Interval{found->value - t * found->se, found->value + t * found->se};
+    }
+    if (parts.tested.size() > 1) comparison.anova = model.test();
+    comparison.drift = model.drift();
+    comparison.pooledSd = std::sqrt(model.variance());
+    comparison.df = model.df();
+    if (model.nested()) comparison.variance = VarianceParts{model.nested()->between, model.nested()->within};
+}
+
+void tellOwnSpread(Comparison& comparison, const Parts& parts) {
+    for (std::size_t i : parts.tested) {
+        GroupSummary& group = comparison.groups[i];
+        group.adjusted = group.mean;
+        if (!group.sd) continue;
+        group.se = *group.sd / std::sqrt(group.mounts);
+        const double half =
+            *group.se * studentQuantile(0.5 + comparison.options.confidence / 2, group.mounts - 1);
+        group.ci = Interval{*group.mean - half, *group.mean + half};
+    }
+}
+
+using PairMaker = std::function<PairComparison(std::size_t a, std::size_t b)>;
+
+void addPairs(Comparison& comparison, std::optional<std::size_t> reference, const PairMaker& make) {
+    const auto add = [&](std::size_t a, std::size_t b) {
+        PairComparison pair = make(a, b);
+        pair.a = a;
+        pair.b = b;
+        comparison.pairs.push_back(std::move(pair));
+    };
+    for (std::size_t i = 0; i < comparison.groups.size(); ++i) {
+        if (reference && i != *reference) add(i, *reference);
+        for (std::size_t j = i + 1; !reference && j < comparison.groups.size(); ++j) add(i, j);
+    }
 }
 
 } // namespace
+
+std::string_view adjustmentName(Adjustment adjustment) {
+    switch (adjustment) {
+    case Adjustment::none:
+        return "none";
+    case Adjustment::tukey:
+        return "tukey";
+    case Adjustment::gamesHowell:
+        return "games-howell";
+    case Adjustment::dunnett:
+        return "dunnett";
+    }
+    return "";
+}
 
 std::string_view verdictName(Verdict verdict) {
     switch (verdict) {
@@ -270,92 +344,117 @@ std::string_view sizeName(DifferenceSize size) {
     return "";
 }
 
-CriticalValues criticalValues(int k, double df, double confidence) {
-    return {df, studentizedRangeQuantile(confidence, k, df) / std::sqrt(2.0),
-            studentQuantile(confidence, df)};
+namespace {
+
+/// The tests over all groups without limit-bound mounts.
+void addTests(Comparison& comparison, const Parts& parts, const std::vector<const GroupRuns*>& tested) {
+    Groups means;
+    for (std::size_t i : parts.tested) means.push_back(comparison.groups[i].mountMeans);
+    const CompareOptions& options = comparison.options;
+    if (!options.blocks && !options.drift) comparison.welch = welchAnova(means);
+    comparison.brownForsythe = brownForsytheSpread(means);
+    if (options.spread != SpreadModel::welch || tested.size() < 2) return;
+    try { // the pooled test is told beside it
+        const GroupModel pooled(tested, options);
+        comparison.anova = pooled.test();
+        if (pooled.nested())
+            comparison.variance = VarianceParts{pooled.nested()->between, pooled.nested()->within};
+    } catch (const InputError&) { // single mounts only
+    }
 }
 
-double settleChance(double d, double se, double margin, const CriticalValues& critical) {
-    if (!(se > 0)) return 1;
-    const boost::math::normal normal;
-    const auto below = [&](double limit) { // P(|estimate| < limit)
-        if (limit <= 0) return 0.0;
-        return boost::math::cdf(normal, (limit - d) / se) - boost::math::cdf(normal, (-limit - d) / se);
-    };
-    return expectOverScale(critical.df, [&](double s) {
-        const double differentFrom = critical.different * s * se;
-        const double equivalentTo = margin - critical.equivalent * s * se;
-        return 1 - std::max(0.0, below(differentFrom) - below(equivalentTo));
-    });
+std::optional<std::size_t> placeOf(const std::vector<std::size_t>& list, std::optional<std::size_t> group) {
+    if (!group || !Parts::has(list, *group)) return std::nullopt;
+    return Parts::placeIn(list, *group);
 }
+
+/// Of Dunnett's comparisons by maximum likelihood: as if every group had the same spread.
+PairFamily boundFamily(const Comparison& comparison, const Parts& parts,
+                       std::optional<std::size_t> reference) {
+    const double alpha = 1 - comparison.options.confidence;
+    if (!reference) return PairFamily::allPairs(static_cast<int>(parts.compared.size()), alpha);
+    std::vector<double> share; // of the reference in each difference's variance
+    const double own = 1.0 / comparison.groups[*reference].mounts;
+    for (std::size_t i : parts.compared)
+        if (i != *reference) share.push_back(std::sqrt(own / (own + 1.0 / comparison.groups[i].mounts)));
+    Columns correlation(share.size(), share.size());
+    for (std::size_t i = 0; i < share.size(); ++i)
+        for (std::size_t j = 0; j < share.size(); ++j) correlation[i][j] = i == j ? 1 : share[i] * share[j];
+    return PairFamily::againstReference(correlation, alpha);
+}
+
+} // namespace
 
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options) {
     checkOptions(options);
     Comparison comparison;
     comparison.options = options;
     const auto gathered = gather(runs, options.mountsKnown);
-    Groups tested;
-    for (const GroupRuns& group : gathered) {
+    for (const GroupRuns& group : gathered)
         comparison.groups.push_back(summarise(group, options.lowerIsBetter));
-        if (comparison.groups.back().mean) tested.push_back(comparison.groups.back().mountMeans);
-    }
-    const OneWayAnova anova = scatterOf(comparison.groups, tested);
-    if (anova.withinSs > 0) comparison.anova = anova.test;
-    comparison.welch = welchAnova(tested);
-    comparison.brownForsythe = brownForsytheSpread(tested);
-    comparison.pooledSd = std::sqrt(anova.pooledVariance);
-    comparison.df = anova.test.df2;
-
-    Pooled pooled{anova.pooledVariance, static_cast<int>(tested.size()), 1 - options.confidence, {}, 0, {}};
+    const Parts parts = partsOf(comparison.groups);
+    const auto tested = picked(gathered, parts.tested);
     const auto reference = referenceGroup(comparison.groups, options.reference);
-    for (std::size_t i = 0; reference && i < comparison.groups.size(); ++i) {
-        if (!comparison.groups[i].mean) continue;
-        if (i == *reference)
-            pooled.referenceMounts = comparison.groups[i].mounts;
-        else
-            pooled.against.push_back(comparison.groups[i].mounts);
+    const int compared = static_cast<int>(parts.compared.size());
+    addTests(comparison, parts, tested);
+
+    std::optional<PooledGroups> pooled;
+    std::optional<OwnSpreadGroups> own;
+    const auto testedReference = placeOf(parts.tested, reference);
+    if (options.spread == SpreadModel::welch) {
+        own.emplace(picked(comparison.groups, parts.tested), testedReference, compared, options);
+        tellOwnSpread(comparison, parts);
+    } else if (!tested.empty()) {
+        try {
+            pooled.emplace(tested, testedReference, compared, options);
+            tellPooled(comparison, parts, pooled->model());
+        } catch (const InputError&) {
+            if (parts.fitted.empty()) throw;
+        }
     }
-    if (reference && !comparison.groups[*reference].mean) pooled.against.clear(); // no pair can be tested
-    pooled.now = pooled.critical(anova.test.df2, 0);
-    const double t = studentQuantile(0.5 + options.confidence / 2, pooled.now.df);
-    for (GroupSummary& group : comparison.groups) {
-        if (!group.mean) continue;
-        group.se = std::sqrt(pooled.variance / group.mounts);
-        group.ci = Interval{*group.mean - t * *group.se, *group.mean + t * *group.se};
+    std::optional<BoundGroups> bound;
+    PairFamily family = boundFamily(comparison, parts, reference);
+    if (!parts.fitted.empty()) {
+        bound.emplace(picked(comparison.groups, parts.compared), picked(gathered, parts.compared));
+        for (std::size_t i : parts.fitted)
+            bound->tell(Parts::placeIn(parts.compared, i), comparison.groups[i], options.confidence);
+        if (!comparison.pooledSd && !own) {
+            comparison.pooledSd = bound->sd();
+            comparison.df = bound->df();
+        }
     }
-    for (std::size_t i = 0; i < comparison.groups.size(); ++i) {
-        if (reference && i != *reference)
-            comparison.pairs.push_back(comparePair(comparison.groups, i, *reference, pooled, options));
-        for (std::size_t j = i + 1; !reference && j < comparison.groups.size(); ++j)
-            comparison.pairs.push_back(comparePair(comparison.groups, i, j, pooled, options));
-    }
+    addPairs(comparison, reference, [&](std::size_t a, std::size_t b) {
+        if (!Parts::has(parts.compared, a) || !Parts::has(parts.compared, b)) return PairComparison{};
+        const std::size_t i = Parts::placeIn(parts.tested, a);
+        const std::size_t j = Parts::placeIn(parts.tested, b);
+        if (!Parts::has(parts.tested, a) || !Parts::has(parts.tested, b))
+            return bound->compare(Parts::placeIn(parts.compared, a), Parts::placeIn(parts.compared, b),
+                                  family, options.margin);
+        if (own) return own->compare(i, j);
+        return pooled ? pooled->compare(i, j) : PairComparison{};
+    });
     if (!reference) addTiers(comparison);
     addFlags(comparison, gathered);
+    if (options.blocks || options.drift) flagConfounded(comparison);
     return comparison;
 }
 
-namespace {
-
-/// Gives each name an id of its own, in order of first appearance.
-class Naming {
-public:
-    Named operator()(const std::string& name) {
-        const auto id = static_cast<std::int64_t>(ids_.size()) + 1;
-        return {ids_.try_emplace(name, id).first->second, name};
-    }
-
-private:
-    std::map<std::string, std::int64_t> ids_;
-};
-
-} // namespace
+Comparison onlyGroups(const std::vector<RunValue>& runs, const CompareOptions& options) {
+    Comparison comparison;
+    comparison.options = options;
+    for (const GroupRuns& group : gather(runs, options.mountsKnown))
+        comparison.groups.push_back(summarise(group, options.lowerIsBetter));
+    return comparison;
+}
 
 Comparison compare(const std::vector<TableRun>& runs, CompareOptions options, const std::string& reference) {
     Naming groups;
     Naming mounts;
+    Naming blocks;
     std::vector<RunValue> told;
     for (const TableRun& run : runs)
-        told.push_back({groups(run.group), mounts(run.mount), run.value, run.limitBound});
+        told.push_back(
+            {groups(run.group), mounts(run.mount), run.value, run.limitBound, blocks(run.block), run.order});
     if (!reference.empty()) options.reference = groups(reference).id;
     return compare(told, options);
 }

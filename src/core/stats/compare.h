@@ -1,16 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Comparison of groups on mount means. Model: y_ij = μ_i + M_ij, M normal, independent, equal spread; the
-// experimental unit is the mount, repeated runs inside it are averaged first. Intervals by Tukey–Kramer
-// (Student for two groups), verdict in three ways (docs/methods.md, "Comparison"). The user's duty: mounts of
-// a group are new applications in an order that was not chosen by their results.
+// Comparison of groups on mount means. Model: y_ijk = μ_i + β_b(ij) + γ x_ij + M_ij + e_ijk, M and e normal
+// and independent; the experimental unit is the mount. Blocks β and the order x are there on request; the
+// spread between mounts is one for all groups (pooled) or each group's own (Welch). Mounts with unequal
+// numbers of runs are weighted by REML; groups with limit-bound mounts are fitted by maximum likelihood.
+// Intervals by Tukey–Kramer (Student for two groups, Games–Howell with own spread, Dunnett against a
+// reference), verdict in three ways (docs/methods.md, "Comparison"). The user's duty: mounts of a group are
+// new applications in an order that was not chosen by their results.
 
 #include "core/base/flag.h"
 #include "core/stats/anova.h"
 #include "core/stats/interval.h"
 
 #include <cstdint>
+#include <limits>
 #include <string>
 #include <vector>
 
@@ -28,6 +32,17 @@ struct RunValue {
     Named mount; ///< runs that share group and mount are repeats inside that mount
     double value = 0;
     bool limitBound = false; ///< right-censored: at least this much
+    Named block = {};        ///< of its mount: a day or a session
+    double order = 0;        ///< of its mount in the bench's record
+};
+
+enum class SpreadModel { pooled, welch };
+
+/// Between mount means, from elsewhere: where no group has two mounts.
+struct AssumedScatter {
+    double sd = 0;                                       ///< in the unit of the values
+    double df = std::numeric_limits<double>::infinity(); ///< how well it is known
+    Message source;                                      ///< where it comes from
 };
 
 inline constexpr double highestConfidence = 1 - 1e-9; ///< beyond it no digit of a critical value is right
@@ -39,6 +54,10 @@ struct CompareOptions {
         reference; ///< group that the others are held against (Dunnett); nothing: all pairs
     bool lowerIsBetter = true;
     bool mountsKnown = true; ///< false: every run is a mount of its own (flag mount-missing)
+    SpreadModel spread = SpreadModel::pooled;
+    bool blocks = false;                   ///< as fixed effects; not with Welch
+    bool drift = false;                    ///< the order as a linear covariate; not with Welch
+    std::optional<AssumedScatter> assumed; ///< of no effect where a group has two mounts
     double settleChance = 0.8;
     int mostFurtherMounts = 30;
 };
@@ -52,18 +71,24 @@ struct GroupSummary {
     std::vector<double> mountMeans;
     std::vector<Named> mountsInOrder; ///< beside mountMeans
     std::optional<double> mean;       ///< nothing when limit-bound mounts forbid one
-    std::optional<double> bound;      ///< then: the mean is at least this
-    std::optional<double> sd;         ///< of the mount means
-    std::optional<double> se;         ///< from the pooled variance
+    std::optional<double> adjusted; ///< what pairs compare: averaged over blocks, at the middle of the order
+    std::optional<double> bound;    ///< of limit-bound mounts: the plain mean is at least this
+    std::optional<double> sd;       ///< of the mount means
+    std::optional<double> se;       ///< of `adjusted`
     std::optional<Interval> ci;
     std::optional<double> best;
     std::optional<double> median;
     std::optional<std::string> tier;
+    std::optional<double> chanceOfBest; ///< filled by who shows it (chancesOfBest)
 };
 
 enum class Verdict { different, equivalent, unresolved };
 enum class DifferenceSize { beyondMargin, withinMargin, notKnown };
 
+/// For looking at several pairs together.
+enum class Adjustment { none, tukey, gamesHowell, dunnett };
+
+std::string_view adjustmentName(Adjustment adjustment);
 std::string_view verdictName(Verdict verdict);
 std::string_view sizeName(DifferenceSize size);
 
@@ -76,12 +101,24 @@ struct PairComparison {
     std::optional<Interval> ci;            ///< simultaneous, 1 − α
     std::optional<Interval> equivalenceCi; ///< unadjusted, 1 − 2α
     std::optional<double> pAdjusted;
-    std::string adjustment; ///< tukey, dunnett, none
+    Adjustment adjustment = Adjustment::none;
+    bool provisional = false; ///< by an assumed scatter
     std::optional<double> equivalenceP;
     Verdict verdict = Verdict::unresolved;
     DifferenceSize size = DifferenceSize::notKnown;
     bool settleable = false;
     std::optional<int> furtherMounts;
+};
+
+struct Drift {
+    double slope = 0; ///< a mount
+    Interval ci;
+};
+
+/// Variances between mounts and between runs of a mount, by REML.
+struct VarianceParts {
+    double between = 0;
+    double within = 0;
 };
 
 struct Comparison {
@@ -90,16 +127,21 @@ struct Comparison {
     std::optional<FTest> anova;
     std::optional<FTest> welch;
     std::optional<FTest> brownForsythe;
-    std::optional<double> pooledSd; ///< of mount means
-    double df = 0;
+    std::optional<VarianceParts> variance; ///< where a mount has two runs
+    std::optional<Drift> drift;
+    std::optional<double> pooledSd; ///< of mount means; nothing where every group has its own
+    double df = 0;                  ///< of pooledSd
     std::vector<PairComparison> pairs;
     std::vector<std::vector<std::size_t>> tiers; ///< group indexes, best first; none with a reference
     std::vector<Flag> flags;
 };
 
 /// Throws InputError when there is nothing to compare: fewer than two groups, no degrees of freedom inside
-/// them, a margin or confidence out of range, a reference that is no group.
+/// them, a margin or confidence out of range, a reference that is no group, blocks or order with Welch.
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options = {});
+
+/// The groups with their mounts and nothing compared: what can be shown when compare refuses.
+Comparison onlyGroups(const std::vector<RunValue>& runs, const CompareOptions& options = {});
 
 /// One row of a table, where a name is all that tells groups, and mounts inside a group, apart.
 struct TableRun {
@@ -107,6 +149,8 @@ struct TableRun {
     std::string mount;
     double value = 0;
     bool limitBound = false;
+    std::string block = {};
+    double order = 0;
 };
 /// The same of a table; reference: name of a group, empty for all pairs.
 Comparison compare(const std::vector<TableRun>& runs, CompareOptions options = {},

@@ -3,6 +3,7 @@
 
 #include "core/stats/growing_root.h"
 #include "core/stats/memo.h"
+#include "core/stats/normal.h"
 #include "core/stats/studentized_range.h"
 
 #include <algorithm>
@@ -13,8 +14,6 @@
 
 namespace ibuki {
 namespace {
-
-double normalCdf(double x) { return 0.5 * std::erfc(-x / std::numbers::sqrt2); }
 
 /// Groups of one size share their factor of the product.
 struct SizeClass {

@@ -3,6 +3,7 @@
 
 #include "core/stats/growing_root.h"
 #include "core/stats/memo.h"
+#include "core/stats/normal.h"
 
 #include <algorithm>
 #include <boost/math/constants/constants.hpp>
@@ -13,10 +14,6 @@
 
 namespace ibuki {
 namespace {
-
-double normalDensity(double z) {
-    return boost::math::constants::one_div_root_two_pi<double>() * std::exp(-0.5 * z * z);
-}
 
 /// x^n for n ≥ 0 by squaring.
 double power(double x, int n) {

@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "store/json/message_json.h"
+#include "store/json/optional_json.h"
 
 #include <array>
 #include <utility>
@@ -11,12 +12,6 @@ namespace ibuki {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-Json orNull(const std::optional<double>& value) { return value ? Json(*value) : Json(nullptr); }
-Json orNull(const std::optional<Interval>& interval) {
-    return interval ? Json::array({interval->lo, interval->hi}) : Json(nullptr);
-}
-template <class T> Json orNull(const std::optional<T>& value) { return value ? Json(*value) : Json(nullptr); }
 
 std::optional<double> number(const Json& json) {
     return json.is_null() ? std::nullopt : std::optional(json.get<double>());
@@ -353,69 +348,6 @@ Reduction reductionFromJson(const Json& json) {
     } catch (const nlohmann::json::exception& error) {
         throw InputError("project-damaged.reduction", {}, {{"reason", error.what()}});
     }
-}
-
-namespace {
-
-Json fTestJson(const std::optional<FTest>& test) {
-    if (!test) return nullptr;
-    return {{"F", test->f}, {"df1", test->df1}, {"df2", test->df2}, {"p", test->p}};
-}
-
-Json groupJson(const GroupSummary& group) {
-    return {{"name", group.name},
-            {"mounts", group.mounts},
-            {"runs", group.runs},
-            {"mean_K", orNull(group.mean)},
-            {"adjusted_mean_K", nullptr},
-            {"sd_mount_K", orNull(group.sd)},
-            {"se_K", orNull(group.se)},
-            {"ci_K", orNull(group.ci)},
-            {"best_K", orNull(group.best)},
-            {"median_K", orNull(group.median)},
-            {"tier", orNull(group.tier)},
-            {"bound_K", orNull(group.bound)},
-            {"limit_bound_mounts", group.limitBoundMounts}};
-}
-
-Json pairJson(const Comparison& comparison, const PairComparison& pair) {
-    return {{"a", comparison.groups[pair.a].name},
-            {"b", comparison.groups[pair.b].name},
-            {"difference_K", orNull(pair.difference)},
-            {"se_K", orNull(pair.se)},
-            {"df", orNull(pair.df)},
-            {"ci_K", orNull(pair.ci)},
-            {"p_adjusted", orNull(pair.pAdjusted)},
-            {"adjustment", pair.adjustment},
-            {"equivalence_p", orNull(pair.equivalenceP)},
-            {"equivalence_ci_K", orNull(pair.equivalenceCi)},
-            {"verdict", verdictName(pair.verdict)},
-            {"size", sizeName(pair.size)},
-            {"settleable", pair.settleable},
-            {"further_mounts", orNull(pair.furtherMounts)}};
-}
-
-} // namespace
-
-Json toJson(const Comparison& comparison, const std::string& unit) {
-    Json json;
-    json["unit"] = unit;
-    json["groups"] = Json::array();
-    for (const GroupSummary& group : comparison.groups) json["groups"].push_back(groupJson(group));
-    json["anova"] = fTestJson(comparison.anova);
-    json["welch"] = fTestJson(comparison.welch);
-    json["brown_forsythe"] = fTestJson(comparison.brownForsythe);
-    json["variance"] = nullptr; // by REML, with the comparison in depth
-    json["pairs"] = Json::array();
-    for (const PairComparison& pair : comparison.pairs) json["pairs"].push_back(pairJson(comparison, pair));
-    json["tiers"] = !comparison.options.reference ? Json::array() : Json();
-    for (const auto& tier : comparison.tiers) {
-        Json names = Json::array();
-        for (std::size_t group : tier) names.push_back(comparison.groups[group].name);
-        json["tiers"].push_back(std::move(names));
-    }
-    json["flags"] = storedJson(comparison.flags);
-    return told(std::move(json));
 }
 
 } // namespace ibuki

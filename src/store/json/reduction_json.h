@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Reductions and comparisons as JSON with the field names of docs/cli.md; the project stores reductions in
+// Reductions as JSON with the field names of docs/cli.md; the project stores reductions in
 // the same form, but for the messages of flags, which are codes and fields there. A value that does not exist
 // is null.
 
 #include "core/reduce/reduction.h"
-#include "core/stats/compare.h"
 
 #include <nlohmann/json.hpp>
 
@@ -22,7 +21,5 @@ Reduction reductionFromJson(const nlohmann::ordered_json& json);
 /// Only what differs from the defaults of ReduceSettings, so that old results keep meaning the same.
 nlohmann::ordered_json toJson(const ReduceSettings& settings);
 ReduceSettings settingsFromJson(const nlohmann::ordered_json& json); ///< throws as above
-
-nlohmann::ordered_json toJson(const Comparison& comparison, const std::string& unit = "K");
 
 } // namespace ibuki

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/ladder_layout.h"
 
+#include "core/evidence/evidence.h"
+#include "words/words.h"
+
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -72,8 +75,16 @@ void addTicks(LadderLayout& layout, const Scale& scale, const std::string& unit)
 std::string figureOf(const GroupSummary& group, const std::string& unit) {
     const int decimals = unit == "K" ? 1 : 4;
     if (!group.mean) return fmt::format("≥ {:.{}f}", *group.bound, decimals);
+    if (!group.ci) return fmt::format("{:.{}f}", *group.mean, decimals);
     return fmt::format("{:.{}f} ± {:.{}f}", *group.mean, decimals, 0.5 * (group.ci->hi - group.ci->lo),
                        decimals);
+}
+
+/// How often it would truly be the best, when that is neither never nor always.
+std::string chanceOf(const GroupSummary& group) {
+    if (!group.chanceOfBest || *group.chanceOfBest < 0.005) return {};
+    if (*group.chanceOfBest > 0.995) return words::say("best > 99 %");
+    return words::say("best {chance:.0f} %", {{"chance", 100 * *group.chanceOfBest}});
 }
 
 } // namespace
@@ -89,6 +100,7 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
         std::min(size.mostRung,
                  (layout.axisY - size.top) / static_cast<double>(std::max<std::size_t>(1, order.size())));
     std::vector<double> rungY(comparison.groups.size());
+    const bool provisional = isProvisional(comparison);
     for (std::size_t i = 0; i < order.size(); ++i) {
         const GroupSummary& group = comparison.groups[order[i]];
         LadderRung rung;
@@ -97,6 +109,8 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
         rung.figure = figureOf(group, unit);
         rung.y = size.top + layout.rungHeight * (static_cast<double>(i) + 0.4);
         rung.isBound = !group.mean;
+        rung.isProvisional = provisional;
+        rung.chance = chanceOf(group);
         for (double value : group.mountMeans)
             rung.beyondScale.push_back(value < scale.low || value > scale.high);
         for (double value : group.mountMeans) rung.marksX.push_back(scale.inside(value));

@@ -33,7 +33,9 @@ struct LadderRung {
     double meanX = 0;
     double lowX = 0; ///< interval; equal to meanX when there is none
     double highX = 0;
-    bool isBound = false; ///< only a lower bound is known
+    bool isBound = false;       ///< only a lower bound is known
+    bool isProvisional = false; ///< its interval is by an assumed scatter
+    std::string chance;         ///< "best 86 %"; empty: not told
 };
 
 struct LadderBracket {

@@ -76,10 +76,17 @@ void drawRung(Svg& svg, const LadderLayout& layout, const LadderRung& rung,
     if (rung.isBound) {
         svg.put("<path d=\"M{0:.1f} {1:.1f} v-4 l8 4 l-8 4 z\" fill=\"{2}\"/>\n", rung.meanX, y, hot);
     } else {
-        svg.line(rung.lowX, y, rung.highX, y, hot, 3);
+        if (rung.isProvisional)
+            svg.put("<line x1=\"{:.1f}\" y1=\"{:.1f}\" x2=\"{:.1f}\" y2=\"{:.1f}\" stroke=\"{}\" "
+                    "stroke-width=\"2\" stroke-dasharray=\"5 4\"/>\n",
+                    rung.lowX, y, rung.highX, y, hot);
+        else
+            svg.line(rung.lowX, y, rung.highX, y, hot, 3);
         svg.line(rung.meanX, y - 5, rung.meanX, y + 5, hot, 2);
     }
-    svg.label(std::max(rung.highX, rung.meanX) + 12, y + 4, ink, "start", rung.figure);
+    const double behind = std::max(rung.highX, rung.meanX) + 12;
+    svg.label(behind, y + 4, ink, "start", rung.figure);
+    if (!rung.chance.empty()) svg.label(behind, y + 18, quiet, "start", rung.chance, 11);
 }
 
 } // namespace

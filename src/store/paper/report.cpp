@@ -5,6 +5,8 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
+#include "core/stats/order_statistics.h"
+#include "store/json/comparison_json.h"
 #include "store/json/json_text.h"
 #include "store/json/reduction_json.h"
 #include "store/paper/ladder_svg.h"
@@ -12,6 +14,7 @@
 #include "words/words.h"
 
 #include <algorithm>
+#include <cmath>
 #include <fmt/format.h>
 #include <fmt/ranges.h>
 #include <iterator>
@@ -101,17 +104,30 @@ void putGroups(Html& html, const Comparison& comparison, const Question& questio
 }
 
 /// By which distribution and on how many degrees of freedom each pair was judged, each way once.
+std::string wayOf(Adjustment adjustment, double df) {
+    const Fields fields{{"df", df}};
+    if (!std::isfinite(df)) // an assumed scatter that is taken as known
+        return adjustment == Adjustment::none
+                   ? words::say("normal, the scatter taken as known")
+                   : words::say("simultaneous, normal, the scatter taken as known");
+    switch (adjustment) {
+    case Adjustment::tukey:
+        return words::say("simultaneous by Tukey–Kramer, {df:.4g} degrees of freedom", fields);
+    case Adjustment::gamesHowell:
+        return words::say("simultaneous by Games–Howell, each group with its own scatter");
+    case Adjustment::dunnett:
+        return words::say("simultaneous by Dunnett, {df:.4g} degrees of freedom", fields);
+    case Adjustment::none:
+        break;
+    }
+    return words::say("Student's t, {df:.4g} degrees of freedom", fields);
+}
+
 std::string methodsOf(const Comparison& comparison) {
     std::vector<std::string> ways;
     for (const PairComparison& pair : comparison.pairs) {
         if (!pair.df) continue;
-        const Fields fields{{"df", *pair.df}};
-        const std::string way =
-            pair.adjustment == "tukey"
-                ? words::say("simultaneous by Tukey–Kramer, {df:.4g} degrees of freedom", fields)
-            : pair.adjustment == "dunnett"
-                ? words::say("simultaneous by Dunnett, {df:.4g} degrees of freedom", fields)
-                : words::say("Student's t, {df:.4g} degrees of freedom", fields);
+        const std::string way = wayOf(pair.adjustment, *pair.df);
         if (std::find(ways.begin(), ways.end(), way) == ways.end()) ways.push_back(way);
     }
     return ways.empty() ? words::say("none could be judged") : fmt::format("{}", fmt::join(ways, "; "));
@@ -215,8 +231,9 @@ const Question* findStudyQuestion(const Document& document, const std::string& s
 
 GroupClasses groupClasses(const Document& document, const Evidence& evidence) {
     GroupClasses classes;
-    if (!evidence.comparison) return classes;
-    for (const GroupSummary& group : evidence.comparison->groups) {
+    const auto& shown = evidence.comparison ? evidence.comparison : evidence.mounts;
+    if (!shown) return classes;
+    for (const GroupSummary& group : shown->groups) {
         const Level* level = document.find(levelOfGroup(evidence, group));
         if (const Material* material = level ? document.find(level->material) : nullptr)
             classes[group.id] = material->kind;
@@ -232,13 +249,20 @@ std::string htmlReport(const Document& document, const Question& question, const
     html.put("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>{}</title>"
              "<style>{}</style></head><body>\n<h1>{}</h1>\n<p>{}</p>\n",
              xmlText(title), style, xmlText(title), xmlText(studySentence(document, question)));
-    if (parts.ladder && evidence.comparison) {
+    const auto& shown = evidence.comparison ? evidence.comparison : evidence.mounts;
+    if (parts.ladder && shown) {
         LadderSize size;
-        size.height = 80 + 62 * static_cast<double>(evidence.comparison->groups.size());
+        size.height = 80 + 62 * static_cast<double>(shown->groups.size());
         putTitle(html, words::say("Each mark one mount: {response}, {unit}",
                                   {{"response", responseTitle(question)}, {"unit", responseUnit(question)}}));
-        html.put("{}", ladderSvg(*evidence.comparison, groupClasses(document, evidence),
+        html.put("{}", ladderSvg(*shown, groupClasses(document, evidence),
                                  std::string(responseUnit(question)), size));
+        if (const auto spread = spreadOfIdentical(*shown))
+            html.put(
+                "<p class=\"q\">{}</p>\n",
+                xmlText(words::say("Identical materials, mounted as often, would spread by {spread} from the "
+                                   "first to the last.",
+                                   {{"spread", amountText(*spread, responseUnit(question))}})));
     }
     if (parts.sentences) putSentences(html, evidence, question);
     if (evidence.comparison) putGroups(html, *evidence.comparison, question);

@@ -132,22 +132,57 @@ VerdictSentence pairSentence(const Comparison& comparison, std::size_t index, st
     return sentence;
 }
 
+/// From one mount each: held against what mounting again usually does.
+VerdictSentence provisionalSentence(const Comparison& comparison, std::size_t index, std::string_view unit) {
+    const PairComparison& pair = comparison.pairs[index];
+    const auto& [cool, warm, sign] = sidesOf(comparison, pair);
+    const Fields fields{{"cool", cool.name},
+                        {"warm", warm.name},
+                        {"difference", amountText(std::abs(*pair.difference), unit)},
+                        {"usual", amountText(0.5 * (pair.ci->hi - pair.ci->lo), unit)}};
+    VerdictSentence sentence;
+    sentence.pair = index;
+    sentence.kind = SentenceKind::provisional;
+    if (pair.verdict == Verdict::different) {
+        sentence.text =
+            words::say("{cool} ran {difference} cooler than {warm}, from one mount each. Mounting again "
+                       "usually moves such a difference by up to {usual}: this is more.",
+                       fields);
+        return sentence;
+    }
+    sentence.text =
+        words::say("{cool} and {warm} are apart by {difference}, from one mount each. Mounting again "
+                   "usually moves such a difference by up to {usual}: this is less.",
+                   fields);
+    sentence.text += " ";
+    sentence.text +=
+        pair.furtherMounts
+            ? words::sayMany("About {count} more mount of each would tell.",
+                             "About {count} more mounts of each would tell.", *pair.furtherMounts)
+            : words::say("Mounting them again will hardly tell: widen the margin or calm the bench.");
+    return sentence;
+}
+
+bool isSettled(const PairComparison& pair) {
+    return !pair.provisional && pair.verdict == Verdict::different
+           && pair.size != DifferenceSize::withinMargin;
+}
+
 /// Pairs told apart by more than the margin's inside, gathered by their cooler group.
 std::map<std::string, std::vector<std::size_t>> coolerThan(const Comparison& comparison) {
     std::map<std::string, std::vector<std::size_t>> gathered;
     for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
         const PairComparison& pair = comparison.pairs[i];
-        if (pair.verdict == Verdict::different && pair.size != DifferenceSize::withinMargin)
-            gathered[sidesOf(comparison, pair).cool.name].push_back(i);
+        if (isSettled(pair)) gathered[sidesOf(comparison, pair).cool.name].push_back(i);
     }
     return gathered;
 }
 
 /// Flags of a comparison that no other sentence tells.
 bool isTold(std::string_view code) {
-    static constexpr std::array<std::string_view, 7> codes{
-        "declared-looks",         "other-loads", "unequal-runs", "unplanned-look", "two-changes",
-        "interaction-not-tested", "not-compared"};
+    static constexpr std::array<std::string_view, 9> codes{
+        "scatter-assumed", "confounded",  "declared-looks",         "other-loads", "runs-weighted",
+        "unplanned-look",  "two-changes", "interaction-not-tested", "not-compared"};
     return std::find(codes.begin(), codes.end(), code) != codes.end();
 }
 
@@ -159,7 +194,9 @@ void addSteps(std::vector<VerdictSentence>& sentences, const Comparison& compari
             if (pair.a != step - 1 || pair.b != step || !pair.difference || !pair.ci) continue;
             const bool cooler = *pair.difference > 0;
             sentences.push_back(
-                {pair.verdict == Verdict::different ? SentenceKind::settled : SentenceKind::open,
+                {pair.provisional                     ? SentenceKind::provisional
+                 : pair.verdict == Verdict::different ? SentenceKind::settled
+                                                      : SentenceKind::open,
                  words::say(
                      cooler ? words::mark(
                          "The step from {from} to {to} gained {amount} ({confidence:.0f} % interval "
@@ -221,8 +258,9 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
         sentences.push_back(coolerSentence(comparison, pairs, unit));
     for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
         const PairComparison& pair = comparison.pairs[i];
-        const bool told = pair.verdict == Verdict::different && pair.size != DifferenceSize::withinMargin;
-        if (pair.difference && !told) sentences.push_back(pairSentence(comparison, i, unit));
+        if (!pair.difference || isSettled(pair)) continue;
+        sentences.push_back(pair.provisional ? provisionalSentence(comparison, i, unit)
+                                             : pairSentence(comparison, i, unit));
     }
     const auto coolest = [&](const VerdictSentence& sentence) {
         const PairComparison& pair = comparison.pairs[*sentence.pair];

@@ -14,7 +14,7 @@
 
 namespace ibuki {
 
-enum class SentenceKind { settled, practical, open, caveat };
+enum class SentenceKind { settled, provisional, practical, open, caveat };
 
 struct VerdictSentence {
     SentenceKind kind = SentenceKind::settled;

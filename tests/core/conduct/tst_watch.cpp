@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
 #include "core/conduct/live_curve.h"
 #include "core/conduct/watch.h"
-#include "core/physics/random.h"
 #include "support/near.h"
 #include "support/test_class.h"
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Reference values: docs/methods.md, "Pads and gaps".
 #include "core/base/input_error.h"
+#include "core/base/random.h"
 #include "core/physics/pad.h"
-#include "core/physics/random.h"
 #include "support/near.h"
 #include "support/test_class.h"
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/plan/schedule.h"
 #include "support/near.h"
 #include "support/test_class.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/plan/spare_time.h"
 #include "support/entities.h"
 #include "support/test_class.h"

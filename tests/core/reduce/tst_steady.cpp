@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/reduce/steady.h"
 #include "support/near.h"
 #include "support/test_class.h"

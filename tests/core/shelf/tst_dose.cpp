@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Reference values: worked example of docs/methods.md, "Dose".
 #include "core/base/input_error.h"
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/shelf/dose.h"
 #include "support/near.h"
 #include "support/test_class.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What residuals of a fit tell of correlated noise, over many simulated series whose noise is known.
 
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/stats/detrend.h"
 #include "support/near.h"
 #include "support/test_class.h"

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/stats/compare.h"
 #include "support/near.h"
 #include "support/reference_data.h"
@@ -40,7 +40,7 @@ private slots:
             double p, lo, hi;
         } rows[] = {{0.0062895, 0.3632, 2.0068}, {0.0002417, 0.9920, 2.6355}, {0.5536338, -0.5155, 1.2597}};
         for (std::size_t i = 0; i < 3; ++i) {
-            QCOMPARE(comparison.pairs[i].adjustment, std::string("dunnett"));
+            QCOMPARE(comparison.pairs[i].adjustment, Adjustment::dunnett);
             QCOMPARE(comparison.groups[comparison.pairs[i].b].name, std::string("A"));
             QVERIFY_NEAR(*comparison.pairs[i].pAdjusted, rows[i].p, 1e-6);
             QVERIFY_NEAR(comparison.pairs[i].ci->lo, rows[i].lo, 1e-4);
@@ -94,7 +94,7 @@ private slots:
         QVERIFY_NEAR(-found.ci->hi, lo, 5e-5);
         QVERIFY_NEAR(-found.ci->lo, hi, 5e-5);
         QVERIFY_NEAR(*found.pAdjusted, p, 5e-8);
-        QCOMPARE(found.adjustment, std::string("tukey"));
+        QCOMPARE(found.adjustment, Adjustment::tukey);
     }
     void tiersOfTheExample() {
         const Comparison comparison = compare(reference::ds1());
@@ -126,7 +126,7 @@ private slots:
                                                {"B", "3", 25.6},
                                                {"B", "4", 25.2}});
         const PairComparison& only = comparison.pairs.front();
-        QCOMPARE(only.adjustment, std::string("none"));
+        QCOMPARE(only.adjustment, Adjustment::none);
         QVERIFY_NEAR(-*only.difference, 1.225, 1e-9); // methods D.11, unadjusted
         QVERIFY_NEAR(-only.ci->hi, 0.635, 5e-4);
         QVERIFY_NEAR(-only.ci->lo, 1.815, 5e-4);
@@ -167,7 +167,7 @@ private slots:
         const Comparison comparison =
             compare({{"A", "1", 24.0}, {"A", "1", 24.1}, {"A", "2", 24.4}, {"B", "1", 25.0}});
         QVERIFY(hasFlag(comparison.flags, "single-mount"));
-        QVERIFY(hasFlag(comparison.flags, "unequal-runs"));
+        QVERIFY(hasFlag(comparison.flags, "runs-weighted"));
         QVERIFY(!comparison.groups[1].sd.has_value());
         QVERIFY(!comparison.welch);
     }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Stated error rates against simulation: short versions with a bound of a stated false-alarm rate.
 
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
 #include "core/stats/autocorrelation.h"

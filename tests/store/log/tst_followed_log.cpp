@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/nan.h"
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "store/log/followed_log.h"
 #include "store/log/log_reader.h"
 #include "support/near.h"

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
-#include "core/physics/random.h"
+#include "core/base/random.h"
 #include "core/setup/bench_template.h"
 #include "store/project/project.h"
 #include "support/faulty_disk.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/physics/random.h"
+#include "core/base/random.h"
 
 #include <boost/math/special_functions/erf.hpp>
 #include <cmath>

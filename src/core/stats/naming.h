@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Tables know names only: each gets an id.
+
+#include "core/stats/compare.h"
+
+#include <map>
+
+namespace ibuki {
+
+/// Gives each name an id of its own, in order of first appearance.
+class Naming {
+public:
+    Named operator()(const std::string& name) {
+        const auto id = static_cast<std::int64_t>(ids_.size()) + 1;
+        return {ids_.try_emplace(name, id).first->second, name};
+    }
+
+private:
+    std::map<std::string, std::int64_t> ids_;
+};
+
+} // namespace ibuki

@@ -27,6 +27,15 @@ std::span<const Entry> flags() {
         many("gap-in-log", "{count} gap in the log", "{count} gaps in the log"),
         many("impossible-values", "{count} reading that cannot be was left out",
              "{count} readings that cannot be were left out"),
+        one("interaction.none",
+            "Levels differ alike at every level of the second factor, as far as can be told "
+            "(interaction p {p:.2g}): they are compared averaged over it too"),
+        one("interaction.found",
+            "How far levels differ depends on the second factor (interaction p {p:.2g}): "
+            "compare them at each of its levels"),
+        one("interaction.turns",
+            "The order turns over: {cool} ran cooler than {warm} at {here}, and hotter at "
+            "{there}"),
         one("interaction-not-tested", "Levels are compared inside each level of the second factor; whether "
                                       "it changes their differences was not tested"),
         one("limit-bound",
@@ -56,8 +65,7 @@ std::span<const Entry> flags() {
         one("runs-weighted",
             "Mounts have unequal numbers of runs: each counts by how well it is known (REML)"),
         one("scatter-assumed",
-            "No group was mounted twice: mounts are taken to scatter by {sd:.3g} ({source}), "
-            "and what is said is provisional"),
+            "Provisional, from one mount each: mounts are taken to scatter by {sd:.3g}, {source}"),
         one("confounded", "Measured in blocks of their own, so that they cannot be told from the blocks: "
                           "{pairs}"),
         one("set-by-hand", "Borders of the load or of its window were set by hand"),

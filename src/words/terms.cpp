@@ -53,6 +53,7 @@ std::span<const char* const> terms() {
         mark("sweep few"),
         mark("sweep left out"),
         mark("sweep no df"),
+        mark("interaction"),
         mark("set by hand"),
         mark("short window"),
         mark("single mount"),

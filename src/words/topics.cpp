@@ -46,6 +46,13 @@ std::span<const Entry> topics() {
         one("topic-heat-path.what",
             "The layers that the heat crosses from chip to room, with the temperatures that were "
             "measured at its ends."),
+        one("topic-two-factors", "Both factors"),
+        one("topic-two-factors.what", "Means of one factor along the other: lines that run alike mean that "
+                                      "the one does not change what the "
+                                      "other does."),
+        one("topic-bench-health", "Check mounts"),
+        one("topic-bench-health.what", "The same material mounted again and again tells whether the bench is "
+                                       "still the one that it was."),
         one("topic-ladder", "The ladder"),
         one("topic-ladder.what",
             "Every material's mean over its mounts with the interval that holds for all of them at once; "

@@ -7,7 +7,10 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "app/verdict/checks_page.h"
+#include "app/verdict/factors_page.h"
 #include "app/verdict/ladder.h"
+#include "app/verdict/pairs_page.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
 #include "core/stats/order_statistics.h"
@@ -15,6 +18,8 @@
 
 #include <QHBoxLayout>
 #include <QListWidget>
+#include <QStackedWidget>
+#include <QTimer>
 #include <QVBoxLayout>
 #include <cmath>
 
@@ -38,7 +43,11 @@ QString kindMark(SentenceKind kind) {
     return {};
 }
 
-QString degreesText(double df) { return std::isfinite(df) ? QString::number(df, 'f', 0) : say("unlimited"); }
+QString degreesText(const PairComparison& pair) {
+    if (!pair.df) return say("by maximum likelihood");
+    if (!std::isfinite(*pair.df)) return say("the scatter taken as known");
+    return say("%1 degrees of freedom").arg(*pair.df, 0, 'f', 0);
+}
 
 QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_view unit) {
     const PairComparison& pair = comparison.pairs[index];
@@ -46,7 +55,7 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
     const int decimals = unit == "K" ? 2 : 5;
     const QString p =
         *pair.pAdjusted < 1e-4 ? say("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
-    return say("%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9 degrees of freedom, from %10 and %11 mounts.")
+    return say("%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9, from %10 and %11 mounts.")
         .arg(qtext(comparison.groups[pair.a].name), qtext(comparison.groups[pair.b].name))
         .arg(*pair.difference, 0, 'f', decimals)
         .arg(qtext(unit))
@@ -54,7 +63,7 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
         .arg(pair.ci->lo, 0, 'f', decimals)
         .arg(pair.ci->hi, 0, 'f', decimals)
         .arg(p)
-        .arg(degreesText(pair.df.value_or(comparison.df)))
+        .arg(degreesText(pair))
         .arg(comparison.groups[pair.a].mounts)
         .arg(comparison.groups[pair.b].mounts);
 }
@@ -85,6 +94,10 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
       legend_(quietLabel()),
       evidenceText_(quietLabel()),
       ladder_(new Ladder),
+      pages_(new QStackedWidget),
+      pairs_(new PairsPage),
+      factors_(new FactorsPage),
+      checks_(new ChecksPage),
       sentences_(new QListWidget),
       next_(new NextStepBar(session)) {
     auto* layout = new QHBoxLayout(this);
@@ -96,11 +109,21 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     auto* tip = new Tip(QStringLiteral("ladder"),
                         say("Click a circle, or walk with the arrow keys and Enter: the mount behind it."));
     connect(ladder_, &Ladder::mountMeant, tip, &Tip::done);
-    left->addWidget(tip);
+    auto* ladderPage = new QWidget;
+    auto* ladderLayout = new QVBoxLayout(ladderPage);
+    ladderLayout->setContentsMargins(0, 0, 0, 0);
+    ladderLayout->addWidget(tip);
+    ladderLayout->addWidget(ladder_, 1);
+    ladderLayout->addWidget(legend_);
+    pages_->addWidget(ladderPage);
+    pages_->addWidget(pairs_);
+    pages_->addWidget(factors_);
+    pages_->addWidget(checks_);
+    left->addWidget(
+        pageSwitch(pages_, {say("Ladder"), say("Every pair"), say("Both factors"), say("Check mounts")}));
     explain(this, Topic::verdict);
     explain(ladder_, Topic::ladder);
-    left->addWidget(ladder_, 1);
-    left->addWidget(legend_);
+    left->addWidget(pages_, 1);
     layout->addWidget(card(left), 5);
     auto* right = new QVBoxLayout;
     right->setContentsMargins(14, 10, 14, 10);
@@ -122,11 +145,10 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
         const bool hasPair = item && item->data(Qt::UserRole).isValid();
         const auto pair =
             hasPair ? std::optional<std::size_t>(item->data(Qt::UserRole).toULongLong()) : std::nullopt;
-        ladder_->highlight(pair);
-        evidenceText_->setText(pair && evidence_->comparison && session_.question() ? evidenceOf(
-                                   *evidence_->comparison, *pair, responseUnit(*session_.question()))
-                                                                                    : QString());
+        meanPair(pair);
     });
+    connect(pairs_, &PairsPage::pairMeant, this, &VerdictView::meanPair);
+    connect(checks_, &ChecksPage::mountMeant, this, &VerdictView::meanMount);
     refresh();
 }
 
@@ -157,8 +179,35 @@ void VerdictView::refresh() {
     }
     if (!evidence_->comparison) next_->refresh();
     legend_->setVisible(evidence_->comparison.has_value());
+    fillPages(*question);
     if (evidence_->comparison) legend_->setText(legendOf(*evidence_->comparison, responseUnit(*question)));
     fillSentences(*question);
+}
+
+void VerdictView::fillPages(const Question& question) {
+    const std::string unit(responseUnit(question));
+    if (evidence_->comparison)
+        pairs_->show(*evidence_->comparison, unit);
+    else
+        pairs_->clear();
+    if (evidence_->factors)
+        factors_->show(*evidence_->factors, unit, question.confidence);
+    else
+        factors_->tell(
+            question.secondFactor
+                ? say("No combination of both factors was mounted twice yet.")
+                : say("The question has one factor: materials, or what it compares. A second one, such as "
+                      "coolers, is added to it under Question."));
+    checks_->show(session_.document(), checkEvidence(question, *evidence_),
+                  evidence_->comparison ? &*evidence_->comparison : nullptr, unit);
+}
+
+void VerdictView::meanPair(std::optional<std::size_t> pair) {
+    ladder_->highlight(pair);
+    const Question* question = session_.question();
+    evidenceText_->setText(pair && evidence_->comparison && question
+                               ? evidenceOf(*evidence_->comparison, *pair, responseUnit(*question))
+                               : QString());
 }
 
 void VerdictView::showEvent(QShowEvent* event) {
@@ -175,6 +224,8 @@ void VerdictView::fillSentences(const Question& question) {
         if (sentence.pair) item->setData(Qt::UserRole, static_cast<qulonglong>(*sentence.pair));
         if (sentence.kind == SentenceKind::caveat) item->setForeground(colours().quiet);
     }
+    // Lines are broken for the width that is left beside a scroll bar, once there is one.
+    QTimer::singleShot(0, sentences_, [list = sentences_] { list->doItemsLayout(); });
 }
 
 void VerdictView::meanMount(Id<Mount> mount) {

@@ -9,14 +9,19 @@
 
 class QLabel;
 class QListWidget;
+class QStackedWidget;
 
 namespace ibuki {
 
+class ChecksPage;
+class FactorsPage;
 class Ladder;
 class NextStepBar;
+class PairsPage;
 struct Evidence;
 
-/// The ladder at the left; at the right, in sentences, what is settled, what is not and which caveats weigh.
+/// At the left the ladder, every pair, both factors or the check mounts; at the right, in sentences, what is
+/// settled, what is not and which caveats weigh.
 class VerdictView : public QWidget {
     Q_OBJECT
 
@@ -34,7 +39,9 @@ protected:
 
 private:
     void fillSentences(const Question& question);
+    void fillPages(const Question& question);
     void meanMount(Id<Mount> mount);
+    void meanPair(std::optional<std::size_t> pair);
 
     Session& session_;
     std::unique_ptr<Evidence> evidence_;
@@ -42,6 +49,10 @@ private:
     QLabel* legend_;
     QLabel* evidenceText_;
     Ladder* ladder_;
+    QStackedWidget* pages_;
+    PairsPage* pairs_;
+    FactorsPage* factors_;
+    ChecksPage* checks_;
     QListWidget* sentences_;
     NextStepBar* next_;
 };

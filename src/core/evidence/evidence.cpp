@@ -161,6 +161,14 @@ std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> lo
     return values;
 }
 
+std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design,
+                                   const Question& question) {
+    auto values = comparedRuns(rows, load, design);
+    if (question.normalisation == Normalisation::perWatt)
+        for (RunValue& value : values) value.limitBound = false;
+    return values;
+}
+
 namespace {
 
 /// Puts the groups of `more` behind those of `all`; their pairs refer to them there.
@@ -201,8 +209,52 @@ std::optional<std::int64_t> referenceGroup(const Document& document, const Quest
     return std::nullopt;
 }
 
-/// Levels of the first factor against each other inside each level of the second. Whether the second changes
-/// their differences (interaction) is not tested, and that is said.
+/// Both factors in one model; nothing where no combination was mounted twice.
+std::optional<TwoFactors> bothFactors(const Document& document, const Evidence& evidence,
+                                      const std::vector<RunValue>& values, const CompareOptions& options) {
+    std::vector<TwoFactorRun> runs;
+    for (const RunValue& value : values) {
+        const DesignCell& cell = evidence.design.cells[static_cast<std::size_t>(value.group.id) - 1];
+        const Level* first = document.find(cell.level);
+        const Level* second = document.find(cell.second);
+        if (!first || !second || value.limitBound) return std::nullopt;
+        runs.push_back({value, {second->id.value, second->name}});
+        runs.back().run.group = {first->id.value, first->name};
+    }
+    try {
+        return compareTwoFactors(runs, options);
+    } catch (const InputError&) {
+        return std::nullopt;
+    }
+}
+
+/// A pair that is told apart one way under one level of the second factor and the other way under another.
+std::optional<Message> turnOver(const TwoFactors& factors) {
+    for (const PairWithin& one : factors.within)
+        for (const PairWithin& other : factors.within) {
+            const bool same = one.pair.a == other.pair.a && one.pair.b == other.pair.b;
+            if (!same || one.pair.verdict != Verdict::different || other.pair.verdict != Verdict::different)
+                continue;
+            if (!(*one.pair.difference < 0 && *other.pair.difference > 0)) continue;
+            return Message{"interaction.turns",
+                           {{"cool", factors.firstLevels[one.pair.a].name},
+                            {"warm", factors.firstLevels[one.pair.b].name},
+                            {"here", factors.secondLevels[one.second].name},
+                            {"there", factors.secondLevels[other.second].name}}};
+        }
+    return std::nullopt;
+}
+
+/// Whether the second factor changes the first one's differences.
+Flag interactionFlag(const std::optional<TwoFactors>& factors, double alpha) {
+    if (!factors || !factors->interaction) return makeFlag(Severity::info, "interaction-not-tested");
+    const Fields p{{"p", factors->interaction->p}};
+    if (factors->interaction->p >= alpha) return makeFlag(Severity::info, "interaction.none", p);
+    if (const auto turns = turnOver(*factors)) return {"interaction", Severity::warn, *turns};
+    return makeFlag(Severity::warn, "interaction.found", p);
+}
+
+/// Levels of the first factor against each other inside each level of the second.
 Comparison compareWithin(const Document& document, const Question& question, const Evidence& evidence,
                          const std::vector<RunValue>& values, const CompareOptions& options) {
     Comparison all;
@@ -226,7 +278,7 @@ Comparison compareWithin(const Document& document, const Question& question, con
     if (all.groups.empty())
         throw reason ? InputError("compare-no-df.inside", {}, {{"reason", *reason}})
                      : InputError("compare-no-df.second-factor", {});
-    addFlag(all.flags, makeFlag(Severity::info, "interaction-not-tested"));
+    addFlag(all.flags, interactionFlag(evidence.factors, 1 - options.confidence));
     return all;
 }
 
@@ -284,12 +336,10 @@ Evidence gather(const Document& document, const Question& question,
     evidence.inSequence = evidence.design.factors.front().inSequence;
     evidence.runFlags = runFlags(document, evidence.rows, question.metric);
     evidence.load = comparedLoad(document, evidence.rows, question);
-    auto values = comparedRuns(evidence.rows, evidence.load, evidence.design);
+    auto values = comparedRuns(evidence.rows, evidence.load, evidence.design, question);
     if (evidence.inSequence) // cells stand in the order of the question's levels
         std::stable_sort(values.begin(), values.end(),
                          [](const RunValue& a, const RunValue& b) { return a.group.id < b.group.id; });
-    if (question.normalisation == Normalisation::perWatt)
-        for (RunValue& value : values) value.limitBound = false; // K/W is measured in full at the limit too
     if (values.empty()) {
         if (std::any_of(evidence.rows.begin(), evidence.rows.end(), enters))
             evidence.whyNot =
@@ -304,6 +354,7 @@ Evidence gather(const Document& document, const Question& question,
     options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
     if (!question.secondFactor)
         options.reference = referenceGroup(document, question, evidence.design, std::nullopt);
+    if (question.secondFactor) evidence.factors = bothFactors(document, evidence, values, options);
     try {
         evidence.comparison = question.secondFactor
                                   ? compareWithin(document, question, evidence, values, options)

@@ -8,6 +8,7 @@
 #include "core/design/design.h"
 #include "core/domain/study.h"
 #include "core/stats/compare.h"
+#include "core/stats/two_factor.h"
 
 namespace ibuki {
 
@@ -57,13 +58,18 @@ std::vector<Id<Load>> loadChoices(const Document& document, Id<Study> study);
 /// without a response. Their groups are the design's cells, by index + 1.
 std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design);
 
+/// As the question judges them: K/W is measured in full at the limit too.
+std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design,
+                                   const Question& question);
+
 struct Evidence {
     Design design;
     std::vector<TidyRow> rows;
     Id<Load> load; ///< the compared one
     std::optional<Comparison> comparison;
-    std::optional<Comparison> mounts; ///< when there is none: the groups with their mounts, if there are any
-    std::optional<Message> whyNot;    ///< when there is none: what is missing and how to mend it
+    std::optional<Comparison> mounts;  ///< when there is none: the groups with their mounts, if there are any
+    std::optional<TwoFactors> factors; ///< with a second factor, where both can be told together
+    std::optional<Message> whyNot;     ///< when there is none: what is missing and how to mend it
     bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it

@@ -296,7 +296,7 @@ void addPairs(Comparison& comparison, std::optional<std::size_t> reference, cons
         PairComparison pair = make(a, b);
         pair.a = a;
         pair.b = b;
-        comparison.pairs.push_back(std::move(pair));
+        comparison.pairs.push_back(pair);
     };
     for (std::size_t i = 0; i < comparison.groups.size(); ++i) {
         if (reference && i != *reference) add(i, *reference);
@@ -401,7 +401,9 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     std::optional<PooledGroups> pooled;
     std::optional<OwnSpreadGroups> own;
     const auto testedReference = placeOf(parts.tested, reference);
-    if (options.spread == SpreadModel::welch) {
+    const bool single = std::all_of(tested.begin(), tested.end(),
+                                    [](const GroupRuns* group) { return group->mounts.size() == 1; });
+    if (options.spread == SpreadModel::welch && !(single && options.assumed)) {
         own.emplace(picked(comparison.groups, parts.tested), testedReference, compared, options);
         tellOwnSpread(comparison, parts);
     } else if (!tested.empty()) {

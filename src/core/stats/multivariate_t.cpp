@@ -40,7 +40,8 @@ double generator(std::size_t i) {
     static constexpr int primes[] = {2,  3,  5,  7,  11, 13, 17, 19, 23, 29, 31, 37,  41, 43,
                                      47, 53, 59, 61, 67, 71, 73, 79, 83, 89, 97, 101, 103};
     constexpr std::size_t count = sizeof primes / sizeof *primes;
-    return std::sqrt(primes[i % count] * static_cast<double>(1 + i / count));
+    const std::size_t round = 1 + i / count;
+    return std::sqrt(primes[i % count] * static_cast<double>(round));
 }
 
 /// Of one point of the cube; place(i): its i-th coordinate.

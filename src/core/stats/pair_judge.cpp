@@ -65,7 +65,8 @@ void addFurtherMounts(PairComparison& pair, const CompareOptions& options, const
         const auto [se, critical] = later(m);
         return settleChance(*pair.difference, se, options.margin, critical) >= options.settleChance;
     };
-    if (!settles(options.mostFurtherMounts)) return; // more mounts settle more
+    if (options.mostFurtherMounts < 1 || !settles(options.mostFurtherMounts))
+        return; // more mounts settle more
     int fewer = 0;
     int enough = options.mostFurtherMounts;
     while (enough - fewer > 1) {

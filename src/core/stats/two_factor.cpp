@@ -140,7 +140,7 @@ std::vector<PairComparison> pairsOf(const Rows& rows, const CellModel& cells,
             const auto estimate = cells.difference(a, b, second, found.sd * found.sd);
             if (estimate && cells.canTell(a, second) && cells.canTell(b, second))
                 judgePair(pair, *estimate, found.df, family, options.margin);
-            pairs.push_back(std::move(pair));
+            pairs.push_back(pair);
         }
     return pairs;
 }
@@ -195,8 +195,8 @@ TwoFactors compareTwoFactors(const std::vector<TwoFactorRun>& runs, const Compar
     found.second = testOf(onlyFirst, both, variance, found.df);
     found.marginal = pairsOf(rows, cells, std::nullopt, found, options);
     for (std::size_t b = 0; b < seconds; ++b)
-        for (PairComparison& pair : pairsOf(rows, cells, b, found, options))
-            found.within.push_back({b, std::move(pair)});
+        for (const PairComparison& pair : pairsOf(rows, cells, b, found, options))
+            found.within.push_back({b, pair});
     return found;
 }
 

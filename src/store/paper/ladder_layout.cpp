@@ -29,20 +29,6 @@ double niceStep(double span, int most) {
     return 10 * power;
 }
 
-std::vector<std::size_t> bestFirst(const Comparison& comparison) {
-    std::vector<std::size_t> order(comparison.groups.size());
-    std::iota(order.begin(), order.end(), std::size_t{0});
-    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
-        const GroupSummary& x = comparison.groups[a];
-        const GroupSummary& y = comparison.groups[b];
-        if (x.mean.has_value() != y.mean.has_value()) return x.mean.has_value();
-        const double vx = x.mean ? *x.mean : *x.bound;
-        const double vy = y.mean ? *y.mean : *y.bound;
-        return comparison.options.lowerIsBetter ? vx < vy : vx > vy;
-    });
-    return order;
-}
-
 /// Groups with a mean set the scale; marks of limit-bound groups may lie beyond its end and are then drawn
 /// there.
 Scale scaleFor(const Comparison& comparison, const LadderSize& size) {
@@ -88,6 +74,20 @@ std::string chanceOf(const GroupSummary& group) {
 }
 
 } // namespace
+
+std::vector<std::size_t> bestFirst(const Comparison& comparison) {
+    std::vector<std::size_t> order(comparison.groups.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        const GroupSummary& x = comparison.groups[a];
+        const GroupSummary& y = comparison.groups[b];
+        if (x.mean.has_value() != y.mean.has_value()) return x.mean.has_value();
+        const double vx = x.mean ? *x.mean : *x.bound;
+        const double vy = y.mean ? *y.mean : *y.bound;
+        return comparison.options.lowerIsBetter ? vx < vy : vx > vy;
+    });
+    return order;
+}
 
 LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, const std::string& unit) {
     LadderLayout layout;

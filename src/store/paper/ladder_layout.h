@@ -69,6 +69,9 @@ struct LadderLayout {
     bool hasMargin = false;
 };
 
+/// Indexes of the groups, best first, bounds last.
+std::vector<std::size_t> bestFirst(const Comparison& comparison);
+
 LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, const std::string& unit);
 
 } // namespace ibuki

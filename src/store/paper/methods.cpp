@@ -57,7 +57,7 @@ const std::vector<TopicInfo>& topics() {
         {Topic::orderCost, "topic-order-cost", {"E.5"}},
         {Topic::expectedCurve, "topic-expected-curve", {"E.8"}},
         {Topic::looks, "topic-looks", {"E.6"}},
-        {Topic::ladder, "topic-ladder", {"D.1", "D.3", "D.4", "D.6", "D.13"}},
+        {Topic::ladder, "topic-ladder", {"D.1", "D.3", "D.4", "D.6", "D.9", "D.13", "D.16"}},
         {Topic::verdict, "topic-verdict", {"D.14", "Sentences", "D.2"}},
         {Topic::dose, "topic-dose", {"Dose and spread", "Bond line"}},
         {Topic::gap, "topic-gap", {"Pads and gaps"}},
@@ -69,7 +69,9 @@ const std::vector<TopicInfo>& topics() {
         {Topic::tape, "topic-tape", {"A.4", "A.10"}},
         {Topic::gate, "topic-gate", {"E.9"}},
         {Topic::watch, "topic-watch", {"E.10"}},
-        {Topic::checkUp, "topic-check-up", {"E.11"}}};
+        {Topic::checkUp, "topic-check-up", {"E.11"}},
+        {Topic::twoFactors, "topic-two-factors", {"D.18"}},
+        {Topic::benchHealth, "topic-bench-health", {"D.20", "D.8"}}};
     return all;
 }
 

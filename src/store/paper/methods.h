@@ -43,7 +43,9 @@ enum class Topic {
     tape,
     gate,
     watch,
-    checkUp
+    checkUp,
+    twoFactors,
+    benchHealth
 };
 
 struct TopicInfo {

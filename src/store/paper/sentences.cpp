@@ -52,20 +52,27 @@ std::string joined(const std::vector<std::string>& names) {
         {{"others", std::vector<std::string>(names.begin(), names.end() - 1)}, {"last", names.back()}});
 }
 
+/// The pair that is least apart, and the warmer groups of the others.
+std::pair<std::size_t, std::vector<std::string>> nearestOf(const Comparison& comparison,
+                                                           const std::vector<std::size_t>& pairs) {
+    const auto nearest = *std::min_element(pairs.begin(), pairs.end(), [&](std::size_t x, std::size_t y) {
+        return std::abs(*comparison.pairs[x].difference) < std::abs(*comparison.pairs[y].difference);
+    });
+    std::vector<std::string> others;
+    for (std::size_t index : pairs)
+        if (index != nearest) others.push_back(sidesOf(comparison, comparison.pairs[index]).warm.name);
+    return {nearest, others};
+}
+
 /// "Quickfin ran 2.2 K cooler than Tern 11 (95 % interval …), more than your margin …; cooler than … too."
 /// The nearest of the groups that ran warmer is told with its figures, the others by name.
 VerdictSentence coolerSentence(const Comparison& comparison, const std::vector<std::size_t>& pairs,
                                std::string_view unit) {
-    const auto nearest = *std::min_element(pairs.begin(), pairs.end(), [&](std::size_t x, std::size_t y) {
-        return std::abs(*comparison.pairs[x].difference) < std::abs(*comparison.pairs[y].difference);
-    });
+    const auto [nearest, others] = nearestOf(comparison, pairs);
     const PairComparison& pair = comparison.pairs[nearest];
     const Sides sides = sidesOf(comparison, pair);
     VerdictSentence sentence;
     sentence.pair = nearest;
-    std::vector<std::string> others;
-    for (std::size_t index : pairs)
-        if (index != nearest) others.push_back(sidesOf(comparison, comparison.pairs[index]).warm.name);
     const Fields fields{{"cool", sides.cool.name},
                         {"warm", sides.warm.name},
                         {"difference", amountText(std::abs(*pair.difference), unit)},
@@ -132,40 +139,52 @@ VerdictSentence pairSentence(const Comparison& comparison, std::size_t index, st
     return sentence;
 }
 
-/// From one mount each: held against what mounting again usually does.
-VerdictSentence provisionalSentence(const Comparison& comparison, std::size_t index, std::string_view unit) {
+/// From one mount each: held against what mounting again usually does. The nearest of the groups that ran
+/// warmer is told with its figures, the others by name.
+VerdictSentence provisionallyCooler(const Comparison& comparison, const std::vector<std::size_t>& pairs,
+                                    std::string_view unit) {
+    const auto [nearest, others] = nearestOf(comparison, pairs);
+    const PairComparison& pair = comparison.pairs[nearest];
+    const Sides sides = sidesOf(comparison, pair);
+    const Fields fields{{"cool", sides.cool.name},
+                        {"warm", sides.warm.name},
+                        {"difference", amountText(std::abs(*pair.difference), unit)},
+                        {"usual", amountText(0.5 * (pair.ci->hi - pair.ci->lo), unit)},
+                        {"others", joined(others)}};
+    return {SentenceKind::provisional,
+            others.empty()
+                ? words::say(
+                    "{cool} ran {difference} cooler than {warm}: more than the {usual} by which mounting "
+                    "again usually moves such a difference.",
+                    fields)
+                : words::say(
+                    "{cool} ran {difference} cooler than {warm}: more than the {usual} by which mounting "
+                    "again usually moves such a difference; cooler than {others} too.",
+                    fields),
+            nearest};
+}
+
+VerdictSentence provisionallyOpen(const Comparison& comparison, std::size_t index, std::string_view unit) {
     const PairComparison& pair = comparison.pairs[index];
     const auto& [cool, warm, sign] = sidesOf(comparison, pair);
-    const Fields fields{{"cool", cool.name},
-                        {"warm", warm.name},
-                        {"difference", amountText(std::abs(*pair.difference), unit)},
-                        {"usual", amountText(0.5 * (pair.ci->hi - pair.ci->lo), unit)}};
-    VerdictSentence sentence;
-    sentence.pair = index;
-    sentence.kind = SentenceKind::provisional;
-    if (pair.verdict == Verdict::different) {
-        sentence.text =
-            words::say("{cool} ran {difference} cooler than {warm}, from one mount each. Mounting again "
-                       "usually moves such a difference by up to {usual}: this is more.",
-                       fields);
-        return sentence;
-    }
-    sentence.text =
-        words::say("{cool} and {warm} are apart by {difference}, from one mount each. Mounting again "
-                   "usually moves such a difference by up to {usual}: this is less.",
-                   fields);
-    sentence.text += " ";
-    sentence.text +=
-        pair.furtherMounts
-            ? words::sayMany("About {count} more mount of each would tell.",
-                             "About {count} more mounts of each would tell.", *pair.furtherMounts)
-            : words::say("Mounting them again will hardly tell: widen the margin or calm the bench.");
-    return sentence;
+    std::string text =
+        words::say("{cool} and {warm} are apart by {difference}: less than the {usual} by which "
+                   "mounting again usually moves such a difference.",
+                   {{"cool", cool.name},
+                    {"warm", warm.name},
+                    {"difference", amountText(std::abs(*pair.difference), unit)},
+                    {"usual", amountText(0.5 * (pair.ci->hi - pair.ci->lo), unit)}});
+    text += " ";
+    text += pair.furtherMounts
+                ? words::sayMany("About {count} more mount of each would tell.",
+                                 "About {count} more mounts of each would tell.", *pair.furtherMounts)
+                : words::say("Mounting them again will hardly tell: widen the margin or calm the bench.");
+    return {SentenceKind::open, std::move(text), index};
 }
 
 bool isSettled(const PairComparison& pair) {
-    return !pair.provisional && pair.verdict == Verdict::different
-           && pair.size != DifferenceSize::withinMargin;
+    if (pair.provisional) return pair.verdict == Verdict::different;
+    return pair.verdict == Verdict::different && pair.size != DifferenceSize::withinMargin;
 }
 
 /// Pairs told apart by more than the margin's inside, gathered by their cooler group.
@@ -213,6 +232,36 @@ void addSteps(std::vector<VerdictSentence>& sentences, const Comparison& compari
         }
 }
 
+/// Levels of the first factor averaged over the second, where it does not change their differences.
+void addMarginal(std::vector<VerdictSentence>& sentences, const Evidence& evidence, std::string_view unit) {
+    if (!evidence.factors || !hasFlag(evidence.comparison->flags, "interaction")) return;
+    const TwoFactors& factors = *evidence.factors;
+    if (!factors.interaction || factors.interaction->p < 1 - evidence.comparison->options.confidence) return;
+    for (const PairComparison& pair : factors.marginal) {
+        if (!pair.difference || !pair.ci) continue;
+        const bool aIsCool = *pair.difference <= 0;
+        const Fields fields{{"cool", factors.firstLevels[aIsCool ? pair.a : pair.b].name},
+                            {"warm", factors.firstLevels[aIsCool ? pair.b : pair.a].name},
+                            {"difference", amountText(std::abs(*pair.difference), unit)},
+                            {"confidence", 100 * evidence.comparison->options.confidence},
+                            {"interval", rangeText(*pair.ci, aIsCool ? -1 : 1, unit)}};
+        if (pair.verdict == Verdict::different)
+            sentences.push_back(
+                {SentenceKind::settled,
+                 words::say("Averaged over the second factor, {cool} ran {difference} cooler than "
+                            "{warm} ({confidence:.0f} % interval {interval}).",
+                            fields),
+                 {}});
+        else
+            sentences.push_back(
+                {SentenceKind::open,
+                 words::say("Averaged over the second factor, {cool} and {warm} are not told apart: "
+                            "the difference may lie anywhere from {interval}.",
+                            fields),
+                 {}});
+    }
+}
+
 void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidence, std::string_view unit) {
     const Comparison& comparison = *evidence.comparison;
     for (const GroupSummary& group : comparison.groups)
@@ -243,6 +292,13 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
 
 } // namespace
 
+std::string signedAmountText(double value, std::string_view unit, std::optional<int> decimals) {
+    const std::string digits =
+        fmt::format("{:.{}f}", std::abs(value), decimals.value_or(unit == "K" ? 1 : 4));
+    const bool isZero = digits.find_first_not_of("0.") == std::string::npos;
+    return isZero ? digits : (value < 0 ? "−" : "+") + digits;
+}
+
 std::string amountText(double value, std::string_view unit) {
     return plainAmount(value, unit) + " " + std::string(unit);
 }
@@ -255,11 +311,13 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
     std::vector<VerdictSentence> sentences;
     if (evidence.inSequence) addSteps(sentences, comparison, unit);
     for (const auto& [name, pairs] : coolerThan(comparison))
-        sentences.push_back(coolerSentence(comparison, pairs, unit));
+        sentences.push_back(comparison.pairs[pairs.front()].provisional
+                                ? provisionallyCooler(comparison, pairs, unit)
+                                : coolerSentence(comparison, pairs, unit));
     for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
         const PairComparison& pair = comparison.pairs[i];
         if (!pair.difference || isSettled(pair)) continue;
-        sentences.push_back(pair.provisional ? provisionalSentence(comparison, i, unit)
+        sentences.push_back(pair.provisional ? provisionallyOpen(comparison, i, unit)
                                              : pairSentence(comparison, i, unit));
     }
     const auto coolest = [&](const VerdictSentence& sentence) {
@@ -271,6 +329,11 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
                          if (a.kind != b.kind) return a.kind < b.kind;
                          return coolest(a) < coolest(b);
                      });
+    addMarginal(sentences, evidence, unit);
+    for (const Flag& flag : comparison.flags)
+        if (flag.code == "scatter-assumed") // before all that rests on it
+            sentences.insert(sentences.begin(),
+                             {SentenceKind::provisional, words::text(flag.message) + ".", {}});
     addCaveats(sentences, evidence, unit);
     return sentences;
 }

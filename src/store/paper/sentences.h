@@ -63,6 +63,9 @@ std::string cautionText(const Caution& caution);
 /// first, with who has read them; the last defers to the manufacturers' instructions and local rules.
 std::vector<std::string> cautionSentences(const Document& document, const Question& question, Instant now);
 
+/// +1.2, −0.3, +0.0123: decimals by unit, or as many as asked; without the unit.
+std::string signedAmountText(double value, std::string_view unit, std::optional<int> decimals = {});
+
 /// 1.23 K, 0.0123 K/W: decimals by unit.
 std::string amountText(double value, std::string_view unit);
 

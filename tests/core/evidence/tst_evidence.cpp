@@ -2,6 +2,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
+#include "core/evidence/check_mounts.h"
 #include "core/evidence/evidence.h"
 #include "core/setup/study_setup.h"
 #include "support/near.h"
@@ -9,6 +10,7 @@
 #include "support/test_class.h"
 #include "words/words.h"
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 
@@ -271,9 +273,41 @@ private slots:
         QCOMPARE(comparison.groups.size(), std::size_t{3});
         QCOMPARE(comparison.pairs.size(), std::size_t{3});
         for (const GroupSummary& group : comparison.groups) QVERIFY(group.name.ends_with(", tall"));
-        QVERIFY(hasFlag(comparison.flags, "interaction-not-tested"));
+        QVERIFY(hasFlag(comparison.flags, "interaction"));
+        const Evidence evidence = gatherEvidence(asked.document, q);
+        QCOMPARE(evidence.factors->cells.size(), std::size_t{6});
+        QCOMPARE(evidence.factors->df, 3.0); // nine mounts in six cells
+        QCOMPARE(evidence.factors->marginal.size(), std::size_t{3});
         QVERIFY(
             hasFlag(comparison.flags, "not-compared")); // single mounts under the flat one tell no scatter
+    }
+    void checkMountsTellWhetherTheBenchMoved() {
+        auto asked = story::measured();
+        const Evidence before = gatherEvidence(asked.document, question(asked));
+        const CheckEvidence none = checkEvidence(question(asked), before);
+        QVERIFY(!none.health && none.whyNot->code == "health-few");
+        Edit edit(asked.document, "checks"); // the two last mounts of every material become check mounts
+        std::map<Id<Level>, int> seen;
+        for (const Slot* slot : slotsOf(asked.document, asked.study)) {
+            if (++seen[*slot->level] == 1) continue;
+            Slot check = *slot;
+            check.kind = SlotKind::checkMount;
+            check.level.reset();
+            edit.put(check);
+        }
+        apply(asked.document, edit.finish());
+        const Evidence evidence = gatherEvidence(asked.document, question(asked));
+        const CheckEvidence found = checkEvidence(question(asked), evidence);
+        QCOMPARE(found.mounts.size(), std::size_t{6});
+        QCOMPARE(found.health->points.size(), std::size_t{6});
+        QCOMPARE(found.health->baseline, 3);
+        for (std::size_t i = 1; i < 6; ++i)
+            QVERIFY(found.health->points[i].order > found.health->points[i - 1].order);
+        for (const Id<Mount> mount : found.touched) { // compared mounts only
+            QVERIFY(std::none_of(found.mounts.begin(), found.mounts.end(),
+                                 [&](Id<Mount> m) { return m == mount; }));
+            QVERIFY(found.health->moved);
+        }
     }
     void stepsOfAChainStandInTheirOrder() {
         auto asked = story::measured();

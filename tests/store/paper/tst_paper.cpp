@@ -28,6 +28,28 @@ class TestPaper : public QObject {
     }
 
 private slots:
+    void oneMountEachIsSaidAndDrawnAsProvisional() {
+        CompareOptions options;
+        options.assumed = AssumedScatter{0.4, std::numeric_limits<double>::infinity(), {"scatter-usual", {}}};
+        Evidence evidence;
+        evidence.comparison =
+            compare({{"Tern 11", "1", 50.0}, {"Plover 4", "1", 44.8}, {"Heron HV", "1", 50.2}}, options);
+        QStringList told;
+        for (const VerdictSentence& sentence : verdictSentences(evidence, Question{}))
+            told << QString::fromStdString(sentence.text);
+        QCOMPARE(told.at(0),
+                 "Provisional, from one mount each: mounts are taken to scatter by 0.4, as is usual for "
+                 "these classes.");
+        QCOMPARE(told.at(1),
+                 "Plover 4 ran 5.2 K cooler than Tern 11: more than the 1.3 K by which mounting again "
+                 "usually moves such a difference; cooler than Heron HV too.");
+        QVERIFY2(told.at(2).startsWith("Tern 11 and Heron HV are apart by 0.2 K: less than the 1.3 K"),
+                 qPrintable(told.at(2)));
+        QVERIFY(told.at(2).endsWith("of each would tell."));
+        for (const LadderRung& rung : layoutLadder(*evidence.comparison, {}, "K").rungs)
+            QVERIFY(rung.isProvisional);
+        QVERIFY(ladderSvg(*evidence.comparison, {}, "K", {}).find("stroke-dasharray") != std::string::npos);
+    }
     void rungsStandBestFirstInsideTheScale() {
         const Comparison comparison = compare(reference::ds1());
         const LadderLayout layout = layoutLadder(comparison, {}, "K");

@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/session/session.h"
+#include "core/evidence/check_mounts.h"
+
+#include <QWidget>
+
+class QCustomPlot;
+class QLabel;
+class QTableWidget;
+
+namespace ibuki {
+
+/// Did the bench move: check mounts in their order with the chart that tells, which mounts that touches, and
+/// figures corrected for it beside those that are not.
+class ChecksPage : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit ChecksPage(QWidget* parent = nullptr);
+
+    void show(const Document& document, const CheckEvidence& checks, const Comparison* comparison,
+              const std::string& unit);
+
+signals:
+    void mountMeant(ibuki::Id<ibuki::Mount> mount);
+
+protected:
+    void changeEvent(QEvent* event) override;
+
+private:
+    void draw();
+    void fillFigures(const Comparison* comparison, const std::string& unit);
+
+    CheckEvidence checks_;
+    QStringList names_; ///< of the check mounts
+    std::string unit_;
+    QCustomPlot* plot_;
+    QLabel* told_;
+    QTableWidget* figures_;
+};
+
+} // namespace ibuki

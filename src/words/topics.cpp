@@ -50,6 +50,10 @@ std::span<const Entry> topics() {
         one("topic-two-factors.what", "Means of one factor along the other: lines that run alike mean that "
                                       "the one does not change what the "
                                       "other does."),
+        one("topic-sweep", "Over power"),
+        one("topic-sweep.what", "Each level's difference over the power that made it: a steeper line is a "
+                                "worse joint, and lines that "
+                                "cross change places."),
         one("topic-bench-health", "Check mounts"),
         one("topic-bench-health.what", "The same material mounted again and again tells whether the bench is "
                                        "still the one that it was."),

@@ -6,6 +6,7 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "app/verdict/line_pens.h"
 #include "core/stats/pair_family.h"
 
 #include <QVBoxLayout>
@@ -76,12 +77,6 @@ void FactorsPage::draw() {
     for (std::size_t b = 0; b < factors_->secondLevels.size(); ++b)
         ticker->addTick(static_cast<double>(b), qtext(factors_->secondLevels[b].name));
     plot_->xAxis->setTicker(ticker);
-    const QPen pens[] = {QPen(c.hot, 2),
-                         QPen(c.cold, 2),
-                         QPen(c.ink, 2),
-                         QPen(c.hot, 2, Qt::DashLine),
-                         QPen(c.cold, 2, Qt::DashLine),
-                         QPen(c.ink, 2, Qt::DashLine)};
     const double t = studentQuantile(0.5 + confidence_ / 2, factors_->df);
     for (std::size_t a = 0; a < factors_->firstLevels.size(); ++a) {
         QVector<double> x;
@@ -99,19 +94,14 @@ void FactorsPage::draw() {
         }
         if (x.isEmpty()) continue;
         QCPGraph* line = plot_->addGraph();
-        line->setPen(pens[a % std::size(pens)]);
+        line->setPen(linePen(a));
         line->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDisc, 7));
         line->setData(x, y, true);
         auto* bars = new QCPErrorBars(plot_->xAxis, plot_->yAxis);
         bars->setDataPlottable(line);
         bars->setPen(QPen(line->pen().color(), 1.4));
         bars->setData(half);
-        auto* name = new QCPItemText(plot_);
-        name->setText(qtext(factors_->firstLevels[a].name));
-        name->setFont(textFont(0.95, QFont::Medium));
-        name->setColor(line->pen().color());
-        name->setPositionAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-        name->position->setCoords(x.last() + apart, y.last());
+        nameLine(*plot_, qtext(factors_->firstLevels[a].name), line->pen().color(), x.last(), y.last());
     }
     plot_->rescaleAxes();
     plot_->xAxis->setRange(-0.4, static_cast<double>(factors_->secondLevels.size()) - 0.2);

@@ -11,8 +11,10 @@
 #include "app/verdict/factors_page.h"
 #include "app/verdict/ladder.h"
 #include "app/verdict/pairs_page.h"
+#include "app/verdict/sweep_page.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
+#include "core/stats/few_mounts.h"
 #include "core/stats/order_statistics.h"
 #include "store/paper/report.h"
 
@@ -49,6 +51,19 @@ QString degreesText(const PairComparison& pair) {
     return say("%1 degrees of freedom").arg(*pair.df, 0, 'f', 0);
 }
 
+/// Without any assumption on how mounts scatter; few mounts cannot give a small share.
+QString permutationText(const GroupSummary& a, const GroupSummary& b) {
+    if (a.limitBoundMounts > 0 || b.limitBoundMounts > 0 || a.mounts < 2 || b.mounts < 2) return {};
+    const auto exact = permutationTest(a.mountMeans, b.mountMeans);
+    if (!exact) return {};
+    return " "
+           + say("Dealt out anew in every way, %1 % of the ways differ as much; so few mounts cannot give "
+                 "less than "
+                 "%2 %.")
+                 .arg(100 * exact->p, 0, 'g', 2)
+                 .arg(100 * exact->smallest, 0, 'g', 2);
+}
+
 QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_view unit) {
     const PairComparison& pair = comparison.pairs[index];
     if (!pair.ci) return {};
@@ -56,16 +71,17 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
     const QString p =
         *pair.pAdjusted < 1e-4 ? say("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
     return say("%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9, from %10 and %11 mounts.")
-        .arg(qtext(comparison.groups[pair.a].name), qtext(comparison.groups[pair.b].name))
-        .arg(*pair.difference, 0, 'f', decimals)
-        .arg(qtext(unit))
-        .arg(100 * comparison.options.confidence, 0, 'f', 0)
-        .arg(pair.ci->lo, 0, 'f', decimals)
-        .arg(pair.ci->hi, 0, 'f', decimals)
-        .arg(p)
-        .arg(degreesText(pair))
-        .arg(comparison.groups[pair.a].mounts)
-        .arg(comparison.groups[pair.b].mounts);
+               .arg(qtext(comparison.groups[pair.a].name), qtext(comparison.groups[pair.b].name))
+               .arg(*pair.difference, 0, 'f', decimals)
+               .arg(qtext(unit))
+               .arg(100 * comparison.options.confidence, 0, 'f', 0)
+               .arg(pair.ci->lo, 0, 'f', decimals)
+               .arg(pair.ci->hi, 0, 'f', decimals)
+               .arg(p)
+               .arg(degreesText(pair))
+               .arg(comparison.groups[pair.a].mounts)
+               .arg(comparison.groups[pair.b].mounts)
+           + permutationText(comparison.groups[pair.a], comparison.groups[pair.b]);
 }
 
 /// What the marks are, and what chance alone would make of such a ranking.
@@ -97,6 +113,7 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
       pages_(new QStackedWidget),
       pairs_(new PairsPage),
       factors_(new FactorsPage),
+      sweep_(new SweepPage),
       checks_(new ChecksPage),
       sentences_(new QListWidget),
       next_(new NextStepBar(session)) {
@@ -118,9 +135,10 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     pages_->addWidget(ladderPage);
     pages_->addWidget(pairs_);
     pages_->addWidget(factors_);
+    pages_->addWidget(sweep_);
     pages_->addWidget(checks_);
-    left->addWidget(
-        pageSwitch(pages_, {say("Ladder"), say("Every pair"), say("Both factors"), say("Check mounts")}));
+    left->addWidget(pageSwitch(pages_, {say("Ladder"), say("Every pair"), say("Both factors"),
+                                        say("Over power"), say("Check mounts")}));
     explain(this, Topic::verdict);
     explain(ladder_, Topic::ladder);
     left->addWidget(pages_, 1);
@@ -198,6 +216,7 @@ void VerdictView::fillPages(const Question& question) {
                 ? say("No combination of both factors was mounted twice yet.")
                 : say("The question has one factor: materials, or what it compares. A second one, such as "
                       "coolers, is added to it under Question."));
+    sweep_->show(powerSweep(question, *evidence_));
     checks_->show(session_.document(), checkEvidence(question, *evidence_),
                   evidence_->comparison ? &*evidence_->comparison : nullptr, unit);
 }

@@ -18,10 +18,11 @@ class FactorsPage;
 class Ladder;
 class NextStepBar;
 class PairsPage;
+class SweepPage;
 struct Evidence;
 
-/// At the left the ladder, every pair, both factors or the check mounts; at the right, in sentences, what is
-/// settled, what is not and which caveats weigh.
+/// At the left the ladder, every pair, both factors, lines over power or the check mounts; at the right, in
+/// sentences, what is settled, what is not and which caveats weigh.
 class VerdictView : public QWidget {
     Q_OBJECT
 
@@ -52,6 +53,7 @@ private:
     QStackedWidget* pages_;
     PairsPage* pairs_;
     FactorsPage* factors_;
+    SweepPage* sweep_;
     ChecksPage* checks_;
     QListWidget* sentences_;
     NextStepBar* next_;

@@ -71,7 +71,8 @@ const std::vector<TopicInfo>& topics() {
         {Topic::watch, "topic-watch", {"E.10"}},
         {Topic::checkUp, "topic-check-up", {"E.11"}},
         {Topic::twoFactors, "topic-two-factors", {"D.18"}},
-        {Topic::benchHealth, "topic-bench-health", {"D.20", "D.8"}}};
+        {Topic::benchHealth, "topic-bench-health", {"D.20", "D.8"}},
+        {Topic::sweep, "topic-sweep", {"D.19"}}};
     return all;
 }
 

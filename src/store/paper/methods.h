@@ -45,7 +45,8 @@ enum class Topic {
     watch,
     checkUp,
     twoFactors,
-    benchHealth
+    benchHealth,
+    sweep
 };
 
 struct TopicInfo {

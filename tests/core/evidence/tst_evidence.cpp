@@ -4,6 +4,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/evidence/check_mounts.h"
 #include "core/evidence/evidence.h"
+#include "core/evidence/power_sweep.h"
 #include "core/setup/study_setup.h"
 #include "support/near.h"
 #include "support/story.h"
@@ -307,6 +308,39 @@ private slots:
             QVERIFY(std::none_of(found.mounts.begin(), found.mounts.end(),
                                  [&](Id<Mount> m) { return m == mount; }));
             QVERIFY(found.health->moved);
+        }
+    }
+    void mountsUnderTwoLoadsTellLinesOverPower() {
+        auto asked = story::measured();
+        const Evidence one = gatherEvidence(asked.document, question(asked));
+        QCOMPARE(QString::fromStdString(powerSweep(question(asked), one).whyNot->code),
+                 QString("sweep-one-load"));
+        Edit edit(asked.document,
+                  "another load"); // every mount once more, at half the power and half the rise
+        const Id<Load> light = edit.add(lightLoad(asked.study));
+        for (const Mount* mount : mountsOf(asked.document, asked.bench)) {
+            const Run& first = *runsOf(asked.document, mount->id).front();
+            Run run = first;
+            run.id = {};
+            run.load = light;
+            RunReduction stored;
+            stored.reduction = *reductionOf(asked.document, first.id);
+            stored.run = edit.add(run);
+            for (LoadReduction& load : stored.reduction.loads) {
+                load.powerW = *load.powerW / 2;
+                for (auto& [metric, value] : load.metrics)
+                    if (value.deltaK) value.deltaK = *value.deltaK / 2;
+            }
+            edit.add(stored);
+        }
+        apply(asked.document, edit.finish());
+        const PowerSweep sweep = powerSweep(question(asked), gatherEvidence(asked.document, question(asked)));
+        QVERIFY(sweep.lines);
+        QCOMPARE(sweep.points.size(), std::size_t{18});
+        QCOMPARE(sweep.lines->df, 6.0); // nine mounts in three groups
+        for (const SweepLine& line : sweep.lines->lines) {
+            QVERIFY_NEAR(line.intercept, 0, 1e-6); // half the power, half the rise: lines through nought
+            QVERIFY(line.slope > 0.1 && line.slope < 1);
         }
     }
     void stepsOfAChainStandInTheirOrder() {

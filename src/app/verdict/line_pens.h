@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Lines of several groups in one plot: told apart by colour and by dash, and named at their end.
+
+#include <QPen>
+
+class QCustomPlot;
+
+namespace ibuki {
+
+QPen linePen(std::size_t place);
+
+/// Right of a point of the plot.
+void nameLine(QCustomPlot& plot, const QString& name, const QColor& colour, double x, double y);
+
+} // namespace ibuki

@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evidence/power_sweep.h"
+
+#include "core/base/input_error.h"
+#include "core/domain/words.h"
+
+#include <map>
+#include <set>
+
+namespace ibuki {
+
+PowerSweep powerSweep(const Question& question, const Evidence& evidence, std::optional<double> atW) {
+    PowerSweep sweep;
+    if (question.normalisation != Normalisation::raw) {
+        sweep.whyNot = Message{"sweep-needs-kelvin", {}};
+        return sweep;
+    }
+    int limitBound = 0;
+    std::map<Id<Mount>, std::set<Id<Load>>> loads; // a mount under one load tells no line
+    for (const TidyRow& row : evidence.rows) {
+        if (row.excluded || row.kind != SlotKind::level || !row.cell || !row.response || !row.powerW
+            || row.purpose != word(Purpose::fresh))
+            continue;
+        if (row.limitBound) {
+            ++limitBound;
+            continue;
+        }
+        sweep.points.push_back(
+            {{static_cast<std::int64_t>(*row.cell) + 1, evidence.design.cells[*row.cell].name},
+             {row.mountId.value, row.mount},
+             *row.powerW,
+             *row.response});
+        loads[row.mountId].insert(row.loadId);
+    }
+    std::erase_if(sweep.points,
+                  [&](const SweepPoint& point) { return loads[Id<Mount>{point.mount.id}].size() < 2; });
+    if (sweep.points.empty()) {
+        sweep.whyNot = Message{"sweep-one-load", {}};
+        return sweep;
+    }
+    SweepOptions options;
+    options.at = atW;
+    options.margin = question.margin.value;
+    options.confidence = question.confidence;
+    try {
+        sweep.lines = sweepLines(sweep.points, options);
+        if (limitBound > 0)
+            addFlag(sweep.lines->flags,
+                    makeFlag(Severity::warn, "limit-bound.sweep", {{"count", limitBound}}));
+    } catch (const InputError& error) {
+        sweep.whyNot = error.message;
+    }
+    return sweep;
+}
+
+} // namespace ibuki

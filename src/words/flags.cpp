@@ -70,6 +70,9 @@ std::span<const Entry> flags() {
                           "{pairs}"),
         one("set-by-hand", "Borders of the load or of its window were set by hand"),
         one("short-window", "The load is shorter than {windowMinS:.0f} s"),
+        one("limit-bound.fitted",
+            "At the temperature limit in some mounts, judged by maximum likelihood, without a "
+            "tier: {fitted}"),
         many("limit-bound.sweep", "{count} run at its temperature limit tells no line and is left out",
              "{count} runs at their temperature limit tell no line and are left out"),
         one("sweep-few", "{group} was measured at too few settings for a curve"),

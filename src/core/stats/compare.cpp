@@ -220,9 +220,10 @@ void addTiers(Comparison& comparison) {
 void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
     std::vector<std::string> single;
     std::vector<std::string> bound;
+    std::vector<std::string> fitted;
     for (const GroupSummary& group : comparison.groups) {
         if (group.mounts == 1) single.push_back(group.name);
-        if (group.limitBoundMounts > 0) bound.push_back(group.name);
+        if (group.limitBoundMounts > 0) (group.mean ? fitted : bound).push_back(group.name);
     }
     const std::size_t runs = gathered.front().mounts.front().values.size();
     const bool unequal = std::any_of(gathered.begin(), gathered.end(), [&](const GroupRuns& group) {
@@ -241,7 +242,9 @@ void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
         addFlag(comparison.flags, makeFlag(Severity::warn, "single-mount", {{"single", single}}));
     if (!bound.empty())
         addFlag(comparison.flags, makeFlag(Severity::warn, "limit-bound.groups", {{"bound", bound}}));
-    if (unequal) addFlag(comparison.flags, makeFlag(Severity::info, "runs-weighted"));
+    if (!fitted.empty())
+        addFlag(comparison.flags, makeFlag(Severity::warn, "limit-bound.fitted", {{"fitted", fitted}}));
+    if (unequal && comparison.variance) addFlag(comparison.flags, makeFlag(Severity::info, "runs-weighted"));
 }
 
 /// Pairs that blocks do not let be told, though both groups were measured in full.

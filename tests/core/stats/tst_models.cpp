@@ -285,6 +285,8 @@ private slots:
         QCOMPARE(pair.verdict, Verdict::different); // hotter, which it can be shown to be
         QVERIFY_NEAR(*comparison.groups[1].mean - *comparison.groups[0].mean, 3.92985, 5e-6);
         QVERIFY(!comparison.groups[1].tier && !pair.equivalenceP && !pair.df);
+        QVERIFY(std::any_of(comparison.flags.begin(), comparison.flags.end(),
+                            [](const Flag& flag) { return flag.message.code == "limit-bound.fitted"; }));
         const double p = std::erfc(std::sqrt(18.0228 / 2)); // χ²₁ above 18.0228
         QVERIFY_REL(*pair.pAdjusted, p, 1e-4);
     }

@@ -411,9 +411,4 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
     return evidence;
 }
 
-bool isProvisional(const Comparison& comparison) {
-    return std::any_of(comparison.pairs.begin(), comparison.pairs.end(),
-                       [](const PairComparison& pair) { return pair.provisional; });
-}
-
 } // namespace ibuki

@@ -85,6 +85,4 @@ Evidence gatherEvidence(const Document& document, const Question& question);
 /// From what was mounted alone: none where no level was mounted twice.
 Evidence measuredEvidence(const Document& document, const Question& question);
 
-bool isProvisional(const Comparison& comparison);
-
 } // namespace ibuki

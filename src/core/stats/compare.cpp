@@ -3,7 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/stats/bound_groups.h"
-#include "core/stats/group_model.h"
+#include "core/stats/compared_groups.h"
 #include "core/stats/naming.h"
 #include "core/stats/pair_judge.h"
 #include "core/stats/summary.h"
@@ -29,113 +29,6 @@ void checkOptions(const CompareOptions& options) {
     if (options.assumed && !(options.assumed->sd > 0 && options.assumed->df > 0))
         throw InputError("compare-assumed", {});
 }
-
-/// Groups with one spread, or with blocks and order beside them. reference: index among the tested.
-class PooledGroups {
-public:
-    PooledGroups(const std::vector<const GroupRuns*>& tested, std::optional<std::size_t> reference,
-                 int compared, const CompareOptions& options)
-        : model_(tested, options), options_(options), reference_(reference), compared_(compared) {
-        for (std::size_t i = 0; reference && i < tested.size(); ++i)
-            if (i != *reference && model_.difference(i, *reference)) against_.push_back(i);
-    }
-
-    const GroupModel& model() const { return model_; }
-
-    PairComparison compare(std::size_t a, std::size_t b) {
-        PairComparison pair;
-        PairFamily& now = family(0);
-        pair.adjustment = now.adjustment();
-        pair.provisional = model_.isAssumed();
-        const auto found = model_.difference(a, b);
-        if (!found) return pair;
-        judgePair(pair, *found, model_.df(), now, options_.margin);
-        if (pair.verdict == Verdict::unresolved)
-            addFurtherMounts(pair, options_, [&](int m) {
-                const Later later = model_.later(a, b, m);
-                return std::pair{later.se, family(m).critical(later.df)};
-            });
-        return pair;
-    }
-
-private:
-    /// Against a reference the correlation is another with m more mounts of each group.
-    PairFamily& family(int m) {
-        const int key = reference_ ? m : 0;
-        const auto at = families_.find(key);
-        return at != families_.end() ? at->second : families_.emplace(key, make(key)).first->second;
-    }
-
-    PairFamily make(int m) const {
-        const double alpha = 1 - options_.confidence;
-        if (!reference_) return PairFamily::allPairs(compared_, alpha);
-        Columns correlation(against_.size(), against_.size());
-        for (std::size_t i = 0; i < against_.size(); ++i)
-            for (std::size_t j = 0; j < against_.size(); ++j)
-                correlation[i][j] = i == j ? 1 : model_.correlation(against_[i], against_[j], *reference_, m);
-        return PairFamily::againstReference(correlation, alpha);
-    }
-
-    GroupModel model_;
-    const CompareOptions& options_;
-    std::optional<std::size_t> reference_;
-    int compared_;
-    std::vector<std::size_t> against_;
-    std::map<int, PairFamily> families_;
-};
-
-/// Groups with each its own spread (Welch; Games & Howell 1976).
-class OwnSpreadGroups {
-public:
-    OwnSpreadGroups(const std::vector<const GroupSummary*>& tested, std::optional<std::size_t> reference,
-                    int compared, const CompareOptions& options)
-        : tested_(tested), options_(options), family_(make(reference, compared)) {}
-
-    PairComparison compare(std::size_t a, std::size_t b) {
-        PairComparison pair;
-        pair.adjustment = family_.adjustment();
-        const GroupSummary& first = *tested_[a];
-        const GroupSummary& second = *tested_[b];
-        if (!first.sd || !second.sd) return pair;
-        const Later now = knownBy(first, second, 0);
-        judgePair(pair, {*first.mean - *second.mean, now.se}, now.df, family_, options_.margin);
-        if (pair.verdict == Verdict::unresolved)
-            addFurtherMounts(pair, options_, [&](int m) {
-                const Later later = knownBy(first, second, m);
-                return std::pair{later.se, family_.roughCritical(later.df)};
-            });
-        return pair;
-    }
-
-private:
-    /// Standard error with the degrees of freedom of Welch and Satterthwaite, with m more mounts of each.
-    static Later knownBy(const GroupSummary& a, const GroupSummary& b, int m) {
-        const double va = *a.sd * *a.sd / (a.mounts + m);
-        const double vb = *b.sd * *b.sd / (b.mounts + m);
-        const double below = va * va / (a.mounts + m - 1) + vb * vb / (b.mounts + m - 1);
-        const double all = a.mounts + b.mounts + 2 * m - 2;
-        return {std::sqrt(va + vb), below > 0 ? (va + vb) * (va + vb) / below : all};
-    }
-
-    PairFamily make(std::optional<std::size_t> reference, int compared) const {
-        const double alpha = 1 - options_.confidence;
-        if (!reference) return PairFamily::allPairs(compared, alpha, true);
-        std::vector<double> variances; // of the means that are held against the reference's
-        const auto variance = [](const GroupSummary& group) { return *group.sd * *group.sd / group.mounts; };
-        for (std::size_t i = 0; i < tested_.size(); ++i)
-            if (i != *reference && tested_[i]->sd) variances.push_back(variance(*tested_[i]));
-        const double own = tested_[*reference]->sd ? variance(*tested_[*reference]) : 0;
-        Columns correlation(variances.size(), variances.size());
-        for (std::size_t i = 0; i < variances.size(); ++i)
-            for (std::size_t j = 0; j < variances.size(); ++j)
-                correlation[i][j] = i == j ? 1 : own / std::sqrt((variances[i] + own) * (variances[j] + own));
-        return PairFamily::againstReference(correlation, alpha);
-    }
-
-    std::vector<const GroupSummary*> tested_;
-    const CompareOptions& options_;
-    PairFamily family_;
-};
 
 std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& groups,
                                           std::optional<std::int64_t> reference) {
@@ -230,8 +123,7 @@ void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
         return std::any_of(group.mounts.begin(), group.mounts.end(),
                            [&](const MountRuns& mount) { return mount.values.size() != runs; });
     });
-    const bool provisional = std::any_of(comparison.pairs.begin(), comparison.pairs.end(),
-                                         [](const PairComparison& pair) { return pair.provisional; });
+    const bool provisional = isProvisional(comparison);
     if (!comparison.options.mountsKnown) addFlag(comparison.flags, makeFlag(Severity::info, "mount-missing"));
     if (provisional) {
         const AssumedScatter& assumed = *comparison.options.assumed;
@@ -308,6 +200,11 @@ void addPairs(Comparison& comparison, std::optional<std::size_t> reference, cons
 }
 
 } // namespace
+
+bool isProvisional(const Comparison& comparison) {
+    return std::any_of(comparison.pairs.begin(), comparison.pairs.end(),
+                       [](const PairComparison& pair) { return pair.provisional; });
+}
 
 std::string_view adjustmentName(Adjustment adjustment) {
     switch (adjustment) {

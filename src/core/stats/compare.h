@@ -136,6 +136,8 @@ struct Comparison {
     std::vector<Flag> flags;
 };
 
+bool isProvisional(const Comparison& comparison); ///< some pair is
+
 /// Throws InputError when there is nothing to compare: fewer than two groups, no degrees of freedom inside
 /// them, a margin or confidence out of range, a reference that is no group, blocks or order with Welch.
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options = {});

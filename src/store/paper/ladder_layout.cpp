@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/ladder_layout.h"
 
-#include "core/evidence/evidence.h"
 #include "words/words.h"
 
 #include <algorithm>

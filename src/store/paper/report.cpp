@@ -5,7 +5,6 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
-#include "core/stats/order_statistics.h"
 #include "store/json/comparison_json.h"
 #include "store/json/json_text.h"
 #include "store/json/reduction_json.h"
@@ -257,12 +256,8 @@ std::string htmlReport(const Document& document, const Question& question, const
                                   {{"response", responseTitle(question)}, {"unit", responseUnit(question)}}));
         html.put("{}", ladderSvg(*shown, groupClasses(document, evidence),
                                  std::string(responseUnit(question)), size));
-        if (const auto spread = spreadOfIdentical(*shown))
-            html.put(
-                "<p class=\"q\">{}</p>\n",
-                xmlText(words::say("Identical materials, mounted as often, would spread by {spread} from the "
-                                   "first to the last.",
-                                   {{"spread", amountText(*spread, responseUnit(question))}})));
+        if (const auto spread = spreadSentence(*shown, responseUnit(question)); !spread.empty())
+            html.put("<p class=\"q\">{}</p>\n", xmlText(spread));
     }
     if (parts.sentences) putSentences(html, evidence, question);
     if (evidence.comparison) putGroups(html, *evidence.comparison, question);

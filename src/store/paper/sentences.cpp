@@ -2,6 +2,7 @@
 #include "store/paper/sentences.h"
 
 #include "core/evidence/response.h"
+#include "core/stats/order_statistics.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -13,11 +14,16 @@
 namespace ibuki {
 namespace {
 
-std::string plainAmount(double value, std::string_view unit) {
-    const std::string digits = fmt::format("{:.{}f}", std::abs(value), unit == "K" ? 1 : 4);
+/// Without the sign where nothing but noughts is left. plus: of what is above 0.
+std::string digitsOf(double value, int decimals, const char* plus) {
+    const std::string digits = fmt::format("{:.{}f}", std::abs(value), decimals);
     const bool isZero = digits.find_first_not_of("0.") == std::string::npos;
-    return value < 0 && !isZero ? "−" + digits : digits;
+    return isZero ? digits : (value < 0 ? "−" : plus) + digits;
 }
+
+int decimalsOf(std::string_view unit) { return unit == "K" ? 1 : 4; }
+
+std::string plainAmount(double value, std::string_view unit) { return digitsOf(value, decimalsOf(unit), ""); }
 
 /// Interval of |difference|, smaller end first.
 std::string rangeText(const Interval& ci, double sign, std::string_view unit) {
@@ -293,10 +299,15 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
 } // namespace
 
 std::string signedAmountText(double value, std::string_view unit, std::optional<int> decimals) {
-    const std::string digits =
-        fmt::format("{:.{}f}", std::abs(value), decimals.value_or(unit == "K" ? 1 : 4));
-    const bool isZero = digits.find_first_not_of("0.") == std::string::npos;
-    return isZero ? digits : (value < 0 ? "−" : "+") + digits;
+    return digitsOf(value, decimals.value_or(decimalsOf(unit)), "+");
+}
+
+std::string spreadSentence(const Comparison& comparison, std::string_view unit) {
+    const auto spread = spreadOfIdentical(comparison);
+    if (!spread) return {};
+    return words::say(
+        "Identical materials, mounted as often, would spread by {spread} from the first to the last.",
+        {{"spread", amountText(*spread, unit)}});
 }
 
 std::string amountText(double value, std::string_view unit) {

@@ -66,6 +66,9 @@ std::vector<std::string> cautionSentences(const Document& document, const Questi
 /// +1.2, −0.3, +0.0123: decimals by unit, or as many as asked; without the unit.
 std::string signedAmountText(double value, std::string_view unit, std::optional<int> decimals = {});
 
+/// How far a ranking out of nothing would spread; empty for fewer than three groups.
+std::string spreadSentence(const Comparison& comparison, std::string_view unit);
+
 /// 1.23 K, 0.0123 K/W: decimals by unit.
 std::string amountText(double value, std::string_view unit);
 

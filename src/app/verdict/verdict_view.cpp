@@ -15,7 +15,6 @@
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
 #include "core/stats/few_mounts.h"
-#include "core/stats/order_statistics.h"
 #include "store/paper/report.h"
 
 #include <QHBoxLayout>
@@ -93,10 +92,7 @@ QString legendOf(const Comparison& comparison, std::string_view unit) {
                        : say("○ one mount   ▬ mean and its interval   bracket: not told apart, which does "
                              "not mean equal   "
                              "●–● the same within the margin   shaded: the margin from the best");
-    if (const auto spread = spreadOfIdentical(comparison))
-        text += "\n"
-                + say("Identical materials, mounted as often, would spread by %1 from the first to the last.")
-                      .arg(qtext(amountText(*spread, unit)));
+    if (const auto spread = spreadSentence(comparison, unit); !spread.empty()) text += "\n" + qtext(spread);
     return text;
 }
 
@@ -166,6 +162,7 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
         meanPair(pair);
     });
     connect(pairs_, &PairsPage::pairMeant, this, &VerdictView::meanPair);
+    connect(pages_, &QStackedWidget::currentChanged, this, &VerdictView::fillPage);
     connect(checks_, &ChecksPage::mountMeant, this, &VerdictView::meanMount);
     refresh();
 }
@@ -197,28 +194,37 @@ void VerdictView::refresh() {
     }
     if (!evidence_->comparison) next_->refresh();
     legend_->setVisible(evidence_->comparison.has_value());
-    fillPages(*question);
+    fillPage();
     if (evidence_->comparison) legend_->setText(legendOf(*evidence_->comparison, responseUnit(*question)));
     fillSentences(*question);
 }
 
-void VerdictView::fillPages(const Question& question) {
-    const std::string unit(responseUnit(question));
-    if (evidence_->comparison)
-        pairs_->show(*evidence_->comparison, unit);
-    else
-        pairs_->clear();
-    if (evidence_->factors)
-        factors_->show(*evidence_->factors, unit, question.confidence);
-    else
-        factors_->tell(
-            question.secondFactor
-                ? say("No combination of both factors was mounted twice yet.")
-                : say("The question has one factor: materials, or what it compares. A second one, such as "
-                      "coolers, is added to it under Question."));
-    sweep_->show(powerSweep(question, *evidence_));
-    checks_->show(session_.document(), checkEvidence(question, *evidence_),
-                  evidence_->comparison ? &*evidence_->comparison : nullptr, unit);
+/// The one that is looked at; the others once they are.
+void VerdictView::fillPage() {
+    const Question* question = session_.question();
+    if (!question) return;
+    const std::string unit(responseUnit(*question));
+    const QWidget* page = pages_->currentWidget();
+    if (page == pairs_) {
+        if (evidence_->comparison)
+            pairs_->show(*evidence_->comparison, unit);
+        else
+            pairs_->clear();
+    } else if (page == factors_) {
+        if (evidence_->factors)
+            factors_->show(*evidence_->factors, unit, question->confidence);
+        else
+            factors_->tell(
+                question->secondFactor
+                    ? say("No combination of both factors was mounted twice yet.")
+                    : say("The question has one factor: materials, or what it compares. A second one, "
+                          "such as coolers, is added to it under Question."));
+    } else if (page == sweep_) {
+        sweep_->show(powerSweep(*question, *evidence_));
+    } else if (page == checks_) {
+        checks_->show(session_.document(), checkEvidence(*question, *evidence_),
+                      evidence_->comparison ? &*evidence_->comparison : nullptr, unit);
+    }
 }
 
 void VerdictView::meanPair(std::optional<std::size_t> pair) {

@@ -40,7 +40,7 @@ protected:
 
 private:
     void fillSentences(const Question& question);
-    void fillPages(const Question& question);
+    void fillPage();
     void meanMount(Id<Mount> mount);
     void meanPair(std::optional<std::size_t> pair);
 

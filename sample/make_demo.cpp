@@ -11,16 +11,13 @@
 #include "core/evidence/response.h"
 #include "core/import/import.h"
 #include "core/plan/step_times.h"
-#include "core/reduce/reduce.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/study_setup.h"
 #include "core/shelf/shelf.h"
-#include "store/atomic_file.h"
-#include "store/digest.h"
+#include "more_studies.h"
+#include "sample_log.h"
 #include "store/json/simulate_json.h"
-#include "store/log/log_reader.h"
-#include "store/log/log_writer.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
 #include "words/words.h"
@@ -205,24 +202,10 @@ Prepared recordMounts(const Document& document, const json& source, Id<Study> st
                                 + entry.value("extra_K_per_W", 0.0));
         bench.roomC = entry["room_C"];
         protocol.start = dateIn(entry, "at");
-        const std::string text = logText(simulate(bench, protocol, ++seed).trace);
         const SlotKind kind = fromWord<SlotKind>(entry.value("kind", "level")).value();
         const std::string label = kind == SlotKind::checkMount ? "Check" : name;
         const int number = ++counts[label];
-        ImportedLog log;
-        log.fileName = fmt::format("{}_{}_{}.csv", dateText(*protocol.start), label, number);
-        std::replace(log.fileName.begin(), log.fileName.end(), ' ', '-');
-        std::transform(log.fileName.begin(), log.fileName.end(), log.fileName.begin(),
-                       [](char c) { return static_cast<char>(std::tolower(static_cast<unsigned char>(c))); });
-        log.sha256 = sha256(text);
-        log.bytes = static_cast<std::int64_t>(text.size());
-        if (!logFolder.empty()) writeFileAtomically(logFolder / log.fileName, text);
-        LogOptions options;
-        options.allChannels = true;
-        log.trace = readLog(text, log.fileName, options);
-        ReduceSettings settings;
-        settings.limitC = source["bench"]["limit_C"].get<double>();
-        log.reduction = reduceByEveryMetric(log.trace, settings);
+        ImportedLog log = sampleLog(bench, protocol, ++seed, label, number, logFolder);
         ImportRow row;
         row.kind = kind;
         for (const Level* level : levels)
@@ -321,6 +304,10 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
         std::vector<Id<Material>> materials;
         addShelf(shelf, source, materials);
         project.apply(shelf.finish());
+
+        std::map<std::string, Id<Material>> named;
+        for (const auto& [id, material] : project.document().all<Material>()) named[material.name] = id;
+        addMoreStudies(project, source["more_studies"], named, logFolder);
 
         Edit rig(project.document(), "Describe node-2");
         const Id<Bench> bench = addBench(rig, BenchTemplate::liddedChip, source["bench"]["name"]);

@@ -26,6 +26,7 @@ struct CompareArguments {
     std::string block;
     std::string reference;
     std::string order;
+    std::string covariate;
     std::optional<double> margin;
     double confidence = 0.95;
     std::string method = "pooled";
@@ -52,6 +53,7 @@ Selection select(const CompareArguments& arguments) {
                                             : OptionalColumn::found(table, arguments.mount);
     const OptionalColumn block(table, arguments.block);
     const OptionalColumn order(table, arguments.order);
+    const OptionalColumn covariate(table, arguments.covariate);
     const OptionalColumn second(table, arguments.second);
     const auto bound =
         OptionalColumn::found(table, isTemperatureColumn(arguments.value) ? "limit_bound" : "");
@@ -68,7 +70,7 @@ Selection select(const CompareArguments& arguments) {
         const std::string name =
             second.isGiven() ? second.text(row) + '\n' + mount.text(row) : mount.text(row);
         selection.runs.push_back({table.text(row, group), name, table.number(row, value), bound.truth(row),
-                                  block.text(row), order.number(row)});
+                                  block.text(row), order.number(row), covariate.number(row)});
         selection.second.push_back(second.text(row));
     }
     return selection;
@@ -129,10 +131,11 @@ void printTable(std::ostream& out, const Comparison& comparison, const std::stri
 void refuseWithSecond(const CompareArguments& arguments) {
     if (arguments.second == arguments.group)
         throw UsageError(words::say("--second names the same column as --group"));
-    const char* other = !arguments.reference.empty()  ? "--reference"
-                        : arguments.method == "welch" ? "--method welch"
-                        : !arguments.order.empty()    ? "--order"
-                                                      : nullptr;
+    const char* other = !arguments.reference.empty()   ? "--reference"
+                        : arguments.method == "welch"  ? "--method welch"
+                        : !arguments.order.empty()     ? "--order"
+                        : !arguments.covariate.empty() ? "--covariate"
+                                                       : nullptr;
     if (other)
         throw UsageError(words::say("--second does not go with {option}", {{"option", std::string(other)}}));
 }
@@ -161,7 +164,8 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     const bool welch = arguments.method == "welch";
     if (!arguments.second.empty()) refuseWithSecond(arguments);
     for (const auto& [option, value] :
-         {std::pair{"--block", arguments.block}, std::pair{"--order", arguments.order}})
+         {std::pair{"--block", arguments.block}, std::pair{"--order", arguments.order},
+          std::pair{"--covariate", arguments.covariate}})
         if (welch && !value.empty())
             throw UsageError(
                 words::say("{option} does not go with --method welch: own spreads are for groups "
@@ -183,6 +187,7 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     options.spread = welch ? SpreadModel::welch : SpreadModel::pooled;
     options.blocks = !arguments.block.empty();
     options.drift = !arguments.order.empty();
+    options.covariate = !arguments.covariate.empty();
     if (!arguments.assumed.empty()) options.assumed = assumedScatter(arguments.assumed);
     if (!arguments.reference.empty()
         && std::none_of(selection.runs.begin(), selection.runs.end(),
@@ -219,6 +224,8 @@ VerbBody addCompare(Options options) {
     options.add("--reference", arguments->reference, words::say("Group that others are compared with"));
     options.add("--second", arguments->second, words::say("Column with the second factor's levels"));
     options.add("--order", arguments->order, words::say("Column with the mount order"));
+    options.add("--covariate", arguments->covariate,
+                words::say("Column with a number whose straight line is taken out"));
     options.add("--margin", arguments->margin, words::say("Smallest difference that matters, K"));
     options.add("--confidence", arguments->confidence, words::say("Confidence, for example 0.95"));
     options.add("--method", arguments->method, words::say("pooled or welch")).oneOf({"pooled", "welch"});

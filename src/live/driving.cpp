@@ -31,6 +31,7 @@ Driven Driving::take(std::size_t source, double arrivedS, const Reading& reading
     Driven driven;
     driven.steps = conductor_.take(sample_);
     note(driven.steps);
+    if (!running_.empty() && conductor_.waitsForLoad()) loadBeganS_ = sample_.timeS;
     if (watch_) driven.watched = watch_->take(sample_, watched(sample_.timeS));
     const bool mustStop =
         std::any_of(driven.watched.begin(), driven.watched.end(), [](const WatchEvent& event) {
@@ -106,6 +107,8 @@ RunStatus Driving::status() const {
     status.stepBeganS = conductor_.beganS();
     status.paused = conductor_.isPaused();
     status.gate = conductor_.gate();
+    status.waitsForLoad = conductor_.waitsForLoad();
+    if (!running_.empty()) status.loadBeganS = loadBeganS_;
     if (!watch_) return status;
     status.lamps = watch_->lamps();
     const double left = status.step ? status.stepBeganS + 60 * status.step->minutes - sample_.timeS : 0;

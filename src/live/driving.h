@@ -21,6 +21,8 @@ struct RunStatus {
     std::optional<ConductedStep> step; ///< nothing: none is under way
     double stepBeganS = 0;
     bool paused = false;
+    bool waitsForLoad = false;        ///< the step's load is not seen yet
+    std::optional<double> loadBeganS; ///< of the load that runs
     std::optional<GateReading> gate;
     std::array<LampReading, 5> lamps;
     std::vector<Message> unsteady; ///< why the gate will not open in time

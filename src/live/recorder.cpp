@@ -260,6 +260,7 @@ struct Recorder::State {
         for (const StepEvent& event : arrived.driven.steps) {
             const ConductedStep& step = driving->steps()[event.step];
             tell(StepChanged{step, event.state, event.timeS, event.predictedS});
+            if (event.loadNotSeen) flag("load-not-seen", Severity::warn, {{"load", step.load}});
             const bool begun = event.state == StepState::begun;
             const bool held = event.state == StepState::paused || event.state == StepState::aborted;
             if (begun || held) runLoad(begun ? step.load : std::string());

@@ -16,7 +16,30 @@ std::span<const Entry> flags() {
         one("channel-lost", "{column} has read nothing for {seconds:.0f} s"),
         one("disk-full.recording", "The disk is full: rows wait in memory until there is room"),
         one("disk-room", "There is room again: the recording goes on"),
+        one("load-not-seen", "The load was not seen: neither power nor temperature rose ({load})"),
         one("start-load", "Start the load now: {load}"),
+        one("blocks-unknown", "Differences by {what} were not taken out: it is not stated of every mount"),
+        one("blocks-taken-out", "Differences by {what} are taken out"),
+        one("covariate-unknown", "A line over {what} was not taken out: it is not known of every run"),
+        one("covariate-taken-out.power",
+            "A line over the power is taken out: {slope:+.3g} for each watt ({lo:+.3g} "
+            "to {hi:+.3g})"),
+        one("covariate-taken-out.room",
+            "A line over the room is taken out: {slope:+.3g} for each degree of it "
+            "({lo:+.3g} to {hi:+.3g})"),
+        one("left-with-two-factors",
+            "With two factors neither the order, nor a line, nor own spreads are taken "
+            "into account"),
+        one("order-taken-out",
+            "A drift over the order of mounts is taken out: {slope:+.3g} a mount ({lo:+.3g} to "
+            "{hi:+.3g})"),
+        one("own-spread", "Every level has its own spread between mounts (Welch; Games and Howell)"),
+        one("own-spread-left",
+            "Levels are taken to scatter alike: own spreads do not go with what is taken out"),
+        one("slopes-differ.power",
+            "How far levels differ depends on the power: the differences hold at {at:.0f} W"),
+        one("slopes-differ.room",
+            "How far levels differ depends on the room: the differences hold at {at:.1f} °C"),
         one("declared-looks", "{looks} looks were declared: each is judged at {confidence:.1f} %, so that "
                               "all of them together keep {together:.0f} %, whichever of them is the last"),
         many("duplicate-samples", "{count} repeated row was dropped", "{count} repeated rows were dropped"),

@@ -54,6 +54,15 @@ std::span<const Entry> topics() {
         one("topic-sweep.what", "Each level's difference over the power that made it: a steeper line is a "
                                 "worse joint, and lines that "
                                 "cross change places."),
+        one("topic-responses", "Responses"),
+        one("topic-responses.what",
+            "Power, clock, fan and what was read beside them, compared by the same mounts: where "
+            "a chip is held at its limit, or a fan follows it, they tell what temperature "
+            "does not."),
+        one("topic-value", "Value"),
+        one("topic-value.what",
+            "Temperature against price, ease, lifetime and safety: what is best depends on what it "
+            "is for."),
         one("topic-bench-health", "Check mounts"),
         one("topic-bench-health.what", "The same material mounted again and again tells whether the bench is "
                                        "still the one that it was."),

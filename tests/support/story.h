@@ -71,13 +71,17 @@ inline std::vector<ImportedLog> nineLogs() {
     return logs;
 }
 
+/// Simulated and reduced once a program; each test has a copy of its own.
 inline Asked measured() {
-    Asked asked = ask();
-    const auto logs = nineLogs();
-    apply(asked.document,
-          importChanges(asked.document, asked.study, logs, proposeImport(asked.document, asked.study, logs))
-              .set);
-    return asked;
+    static const Asked once = [] {
+        Asked asked = ask();
+        const auto logs = nineLogs();
+        apply(asked.document, importChanges(asked.document, asked.study, logs,
+                                            proposeImport(asked.document, asked.study, logs))
+                                  .set);
+        return asked;
+    }();
+    return once;
 }
 
 } // namespace ibuki::story

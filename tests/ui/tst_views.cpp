@@ -45,8 +45,8 @@ class TestViews : public QObject {
     }
     QString notice() { return story::notice(*window_); }
     const Mount* mountNamed(const std::string& name) {
-        for (const auto& [id, mount] : document().all<Mount>())
-            if (mount.name == name) return &mount;
+        for (const Mount* mount : mountsOf(document(), session().bench()->id))
+            if (mount->name == name) return mount;
         return nullptr;
     }
 

@@ -25,6 +25,7 @@
 #include <QFile>
 #include <QImage>
 #include <QPainter>
+#include <QPushButton>
 #include <QSettings>
 #include <QTemporaryDir>
 #include <QThread>
@@ -137,6 +138,43 @@ void pictureImport(Session& session, const QString& file) {
     pictureSheet(dialog, file);
 }
 
+/// Pages of the verdict, each on the study that shows it best, as one picture.
+void pictureVerdictPages(MainWindow& window, const QString& folder, const QString& suffix) {
+    struct Shown {
+        const char* study;
+        const char* page;
+        const char* name;
+    };
+    const Shown all[] = {{"Is the mess desktop worth repasting", "Ladder", "provisional"},
+                         {"Paste or sheet, and under which cooler", "Factors", "factors"},
+                         {"Does the film hold up at full power", "Sweep", "sweep"},
+                         {"Is the bridge laptop worth repasting", "Responses", "responses"},
+                         {"Two pastes beside the engine", "Checks", "checks"},
+                         {"Node coolers before the next voyage", "Value", "value"}};
+    window.showStage(Stage::verdict);
+    QStringList names;
+    for (const Shown& one : all) {
+        for (const auto& [id, study] : window.session().document().all<Study>())
+            if (study.name == one.study) {
+                Selection selection;
+                selection.bench = study.bench;
+                selection.study = id;
+                window.session().select(selection);
+            }
+        if (auto* page = window.findChild<QPushButton*>(QString("Page ") + one.page)) page->click();
+        for (int i = 0; i < 10; ++i) {
+            QCoreApplication::processEvents();
+            QThread::msleep(20);
+        }
+        window.grab().save(folder + "/" + one.name + suffix + ".png");
+        names << one.name;
+    }
+    for (int row = 0; row < 3; ++row)
+        join(folder, suffix, names.mid(2 * row, 2), QString("verdict-row-%1").arg(row), Qt::Horizontal);
+    join(folder, suffix, {"verdict-row-0", "verdict-row-1", "verdict-row-2"}, "verdict-pages", Qt::Vertical);
+    if (auto* ladder = window.findChild<QPushButton*>("Page Ladder")) ladder->click();
+}
+
 } // namespace
 
 int pictureViews(MainWindow& window, const QString& folder, const QString& suffix) {
@@ -210,6 +248,8 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         RulesSheet rules(window.session());
         pictureSheet(rules, folder + "/rules" + suffix + ".png");
     }
+    pictureVerdictPages(window, folder, suffix);
+    window.session().select(usual);
     pictureLive(window, folder, suffix);
     pictureCheckUp(window, folder, suffix);
     pictureImport(window.session(), folder + "/import" + suffix + ".png");

@@ -15,13 +15,15 @@
 namespace ibuki {
 
 AfterRunBar::AfterRunBar(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), told_(new QLabel) {
+    : QWidget(parent),
+      session_(session),
+      told_(new QLabel),
+      keep_(button(say("Keep"), say("It counts; on to the next planned mount"), true)) {
     setTextFont(told_, 1.15, QFont::DemiBold);
-    auto* keep = button(say("Keep"), say("It counts; on to the next planned mount"), true);
     auto* reject = button(say("Reject…"), say("With a reason: what was physically wrong"));
     auto* again = button(say("Once more"), say("Another run of the same mount"));
     auto* readings = button(say("Readings…"), say("Score, frame rate, noise: what no sensor gave"));
-    connect(keep, &QPushButton::clicked, this, &AfterRunBar::keep);
+    connect(keep_, &QPushButton::clicked, this, &AfterRunBar::keep);
     connect(reject, &QPushButton::clicked, this, [this] { rejectMount(session_, this); });
     connect(again, &QPushButton::clicked, this, [this] {
         if (mount_) emit againWanted(*mount_);
@@ -32,7 +34,7 @@ AfterRunBar::AfterRunBar(Session& session, QWidget* parent)
     auto* layout = new QHBoxLayout;
     layout->setContentsMargins(16, 6, 12, 6);
     layout->addWidget(told_, 1);
-    for (QPushButton* one : {readings, again, reject, keep}) {
+    for (QPushButton* one : {readings, again, reject, keep_}) {
         one->setMinimumHeight(40);
         layout->addWidget(one);
     }
@@ -41,12 +43,17 @@ AfterRunBar::AfterRunBar(Session& session, QWidget* parent)
     outer->addWidget(card(layout));
 }
 
-void AfterRunBar::remember(Id<Mount> mount) { mount_ = mount; }
+void AfterRunBar::remember(Id<Mount> mount) {
+    mount_ = mount;
+    isNew_ = true;
+}
 
 void AfterRunBar::refresh() {
     const Mount* mount = session_.document().find(mount_);
     setVisible(mount && session_.selection().mount == mount_);
     if (!mount) return;
+    if (isNew_ && isVisible()) keep_->setFocus();
+    isNew_ = isNew_ && !isVisible();
     told_->setText(mount->rejected ? say("Recorded and rejected: %1").arg(qtext(mount->name))
                                    : say("Recorded: %1. Does it count?").arg(qtext(mount->name)));
 }

@@ -6,6 +6,7 @@
 #include <QWidget>
 
 class QLabel;
+class QPushButton;
 
 namespace ibuki {
 
@@ -26,11 +27,12 @@ signals:
 
 private:
     void keep();
-    void enterReadings();
 
     Session& session_;
     std::optional<Id<Mount>> mount_;
     QLabel* told_;
+    QPushButton* keep_;
+    bool isNew_ = false; ///< shown for the first time: the keyboard goes on here
 };
 
 /// The readings of the mount's latest run.

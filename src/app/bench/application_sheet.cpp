@@ -27,7 +27,8 @@ bool sound(const Application& application, QString& why) {
 
 } // namespace
 
-ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application, QWidget* parent)
+ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application, Id<Mount> mount,
+                                   QWidget* parent)
     : QDialog(parent),
       session_(session),
       application_(application),
@@ -53,6 +54,10 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     form->number(say("Comes off, 1 to 5"), &Application::comesOff, 1);
     form->number(say("Cleans up, 1 to 5"), &Application::cleansUp, 1);
     form->note(say("Remarks"), &Application::note);
+    auto hands = std::make_shared<EntityForm<Mount>>(session, rows, words::mark("mount"));
+    hands->text(say("Mounted by"), &Mount::mountedBy)
+        ->setToolTip(say("A role or initials; where two people mounted, the verdict tells how they differ"));
+    hands->show(mount);
     form->performWith([this, form = form.get()](Edit edit) {
         keep(std::move(edit));
         form->show(application_); // a refused value goes back
@@ -63,12 +68,13 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     auto* close = button(say("Close"), {}, true);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     layout->addWidget(close, 0, Qt::AlignRight);
-    connect(&session_, &Session::documentChanged, this, [this, form] {
-        if (!session_.document().find(application_)) {
+    connect(&session_, &Session::documentChanged, this, [this, form, hands, mount] {
+        if (!session_.document().find(application_) || !session_.document().find(mount)) {
             reject();
             return;
         }
         form->show(application_);
+        hands->show(mount);
         fillLots();
         tell();
     });

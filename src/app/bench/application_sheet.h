@@ -12,12 +12,13 @@ class QLabel;
 namespace ibuki {
 
 /// What a mount has at the site under study: which lot, how much, in which pattern, and how the hands found
-/// it. The amount is taken off the lot.
+/// it, and who mounted. The amount is taken off the lot.
 class ApplicationSheet : public QDialog {
     Q_OBJECT
 
 public:
-    ApplicationSheet(Session& session, Id<Application> application, QWidget* parent = nullptr);
+    ApplicationSheet(Session& session, Id<Application> application, Id<Mount> mount,
+                     QWidget* parent = nullptr);
 
 private:
     void fillLots();

@@ -230,7 +230,7 @@ void BenchView::showEmpty() {
                                   + sayText(briefOf(session_.document(), *planned, session_.now()).title)
                     : session_.mount() ? qtext(session_.mount()->name)
                                        : say("No mount chosen"));
-    line_->setText(planned ? say("Mount it, record its load, and bring the log in here.")
+    line_->setText(planned ? say("Mount it and record it here, or bring its log in.")
                            : say("Choose a tile on the tape."));
     const Question* question = session_.question();
     QStringList words;

@@ -39,6 +39,7 @@ QString gateFigure(const ConductedStep& step, const GateReading& gate) {
 /// When the step ends, as far as it can be told.
 QString untilText(const ConductedStep& step, const RunStatus& status, double inStepS) {
     const double leftS = std::max(0.0, 60 * step.minutes - inStepS);
+    if (status.waitsForLoad) return say("waits for the load; %1 at most").arg(clockText(leftS));
     if (step.gate == GateKind::none) return say("%1 left").arg(clockText(leftS));
     if (!status.gate) return {};
     const GateReading& gate = *status.gate;
@@ -62,13 +63,6 @@ void addHands(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
     told.share = std::min(1.0, run.handSeconds() / (60 * std::max(0.1, step.minutes)));
 }
 
-/// As long as the chip does not draw what the load should.
-bool waitsForLoad(const LiveRun& run, const ConductedStep& step, double inStepS) {
-    if (run.askedLoad().empty() || step.kind != StepKind::soak) return false;
-    if (!step.powerW || !run.sample().powerW) return inStepS < 60;
-    return *run.sample().powerW < 0.6 * *step.powerW;
-}
-
 void addStep(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
     const RunStatus& status = run.status();
     const double inStepS = std::max(0.0, status.sample.timeS - status.stepBeganS);
@@ -77,8 +71,9 @@ void addStep(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
     const double wholeS =
         status.gate && status.gate->opensInS ? inStepS + *status.gate->opensInS : 60 * step.minutes;
     told.share = wholeS > 0 ? std::min(1.0, inStepS / wholeS) : 0;
-    if (waitsForLoad(run, step, inStepS))
-        told.doubts << say("Start your load now: %1").arg(qtext(run.askedLoad()));
+    if (status.waitsForLoad)
+        told.doubts << (run.askedLoad().empty() ? say("The load is not seen yet: %1").arg(qtext(step.load))
+                                                : say("Start your load now: %1").arg(qtext(run.askedLoad())));
     if (!status.unsteady.empty()) {
         QStringList reasons;
         for (const Message& reason : status.unsteady) reasons << sayText(reason);

@@ -217,6 +217,7 @@ void LivePanel::changeEvent(QEvent* event) {
 }
 
 void LivePanel::refresh() {
+    closeWhatHasEnded();
     const LiveLines told = liveLines(run_);
     const bool hands = run_.stage() == RunStage::hands;
     const bool recording = run_.stage() == RunStage::recording;
@@ -285,16 +286,30 @@ void LivePanel::moveOn() {
 
 void LivePanel::leaveOut() {
     if (run_.stage() != RunStage::recording || !run_.status().step) return;
-    askText(this,
-            {say("Leave the rest of this step out"),
-             say("Why? \"%1\" ends now, and the reason stays in the record.")
-                 .arg(stepTitle(*run_.status().step, true)),
-             {}},
-            [this](const QString& reason) {
-                if (reason.trimmed().isEmpty()) return say("A step is left out with a reason only.");
-                run_.skip(reason);
-                return QString();
-            });
+    leavingPlace_ = run_.status().place;
+    leaving_ = askText(this,
+                       {say("Leave the rest of this step out"),
+                        say("Why? \"%1\" ends now, and the reason stays in the record.")
+                            .arg(stepTitle(*run_.status().step, true)),
+                        {}},
+                       [this](const QString& reason) {
+                           if (reason.trimmed().isEmpty())
+                               return say("A step is left out with a reason only.");
+                           run_.skip(reason);
+                           return QString();
+                       });
+}
+
+/// The step that is asked about may end by itself while the reason is being written: the next one must not be
+/// left out in its place.
+void LivePanel::closeWhatHasEnded() {
+    const bool same = run_.stage() == RunStage::recording && run_.status().place == leavingPlace_;
+    if (leaving_ && !same) leaving_->reject();
+}
+
+QString LivePanel::endedMeanwhile() const {
+    if (run_.stage() == RunStage::recording) return {};
+    return say("The recording has ended meanwhile. Write it down with the mount.");
 }
 
 void LivePanel::writeRemark() {
@@ -304,6 +319,7 @@ void LivePanel::writeRemark() {
              say("It stays with the recording at %1.").arg(clockText(run_.extent().durationS)),
              {}},
             [this](const QString& text) {
+                if (const QString why = endedMeanwhile(); !why.isEmpty()) return why;
                 run_.remark(text);
                 return QString();
             });
@@ -318,6 +334,7 @@ void LivePanel::takeReading() {
                 [this, which](const QString& typed) {
                     const auto value = numberFrom(typed);
                     if (!value) return say("\"%1\" is no number. Write digits, such as 21.5.").arg(typed);
+                    if (const QString why = endedMeanwhile(); !why.isEmpty()) return why;
                     run_.type(typedKinds[which].role, *value);
                     return QString();
                 });

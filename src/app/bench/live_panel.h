@@ -3,6 +3,7 @@
 
 #include "app/session/live_run.h"
 
+#include <QPointer>
 #include <QTimer>
 #include <QWidget>
 
@@ -12,6 +13,7 @@ class QPushButton;
 
 namespace ibuki {
 
+class AskSheet;
 class GateBar;
 class LampRow;
 class LivePlot;
@@ -43,6 +45,8 @@ private:
     QWidget* makeBelow();
     void moveOn();
     void leaveOut();
+    void closeWhatHasEnded();
+    QString endedMeanwhile() const; ///< why nothing more goes into the recording; empty while it is made
     void writeRemark();
     void takeReading();
     void askStop();
@@ -75,7 +79,9 @@ private:
     QPushButton* stop_ = nullptr;
     QPushButton* tones_ = nullptr;
     bool narrow_ = false;
-    std::size_t told_ = 0; ///< marks in the list
+    std::size_t told_ = 0;       ///< marks in the list
+    QPointer<AskSheet> leaving_; ///< asks why the rest of a step is left out
+    std::size_t leavingPlace_ = 0;
 };
 
 /// Stored in the user's settings.

@@ -36,8 +36,9 @@ void openApplication(Session& session, QWidget* parent) {
     const Mount* mount = session.mount();
     const Question* question = session.question();
     if (!mount || !question) return;
-    if (const auto application = statedApplication(session, mount->id, question->site))
-        openDialog(new ApplicationSheet(session, *application, parent));
+    const Id<Mount> id = mount->id;
+    if (const auto application = statedApplication(session, id, question->site))
+        openDialog(new ApplicationSheet(session, *application, id, parent));
 }
 
 namespace {

@@ -79,6 +79,7 @@ RunLines runLines(const Mount& mount, const Reduction& reduction, const LoadRedu
         told.conditions << qtext(dateTimeText(*mount.at)) + (mount.atAssumed ? say(" (assumed)") : QString());
     if (load) told.conditions << loadConditions(*load, question.metric);
     if (mount.torque) told.conditions << QString("%1 N·m").arg(mount.torque->value);
+    if (!mount.mountedBy.empty()) told.conditions << say("mounted by %1").arg(qtext(mount.mountedBy));
     told.doubts = doubtsOf(mount, reduction, load, question.metric);
     if (load) told.metrics = metricLines(*load);
     return told;

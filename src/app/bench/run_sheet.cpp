@@ -236,8 +236,19 @@ void RunSheet::lookAtSources() {
             for (const SourceReading& reading : readings)
                 lines << qtext(sourceTitle(reading.spec)) + " — " + readingLine(reading);
             reads_->setText(lines.join("\n"));
+            leaveOutSilent(readings);
         },
         [this](const InputError& error) { reads_->setText(saySentence(error)); });
+}
+
+/// What cannot be opened would only refuse the run; it stays in the list, to be ticked again.
+void RunSheet::leaveOutSilent(const std::vector<SourceReading>& readings) {
+    const auto works = [](const SourceReading& reading) { return reading.trouble.empty(); };
+    if (std::none_of(readings.begin(), readings.end(), works)) return;
+    for (const SourceReading& reading : readings)
+        for (int i = 0; i < sources_->count() && !works(reading); ++i)
+            if (sources_->item(i)->data(Qt::UserRole).toString() == qtext(reading.spec))
+                sources_->item(i)->setCheckState(Qt::Unchecked);
 }
 
 void RunSheet::addSource(const std::string& spec) {
@@ -282,6 +293,20 @@ void RunSheet::loadEarlier() {
         [](const InputError&) {}); // the run goes without them
 }
 
+namespace {
+
+/// A load without a target leaves a simulated bench at rest.
+std::optional<std::string> simulatedWithoutPower(const std::vector<std::string>& sources,
+                                                 const std::vector<ConductedStep>& steps) {
+    const auto simulated = [](const std::string& spec) { return spec.starts_with("sim:"); };
+    if (std::none_of(sources.begin(), sources.end(), simulated)) return std::nullopt;
+    for (const ConductedStep& step : steps)
+        if (!step.load.empty() && !step.powerW) return step.load;
+    return std::nullopt;
+}
+
+} // namespace
+
 /// Sources are opened beside the window; the sheet stays until they are, so that what is wrong is told in it.
 void RunSheet::accept() {
     const Bench* bench = session_.bench();
@@ -318,6 +343,13 @@ void RunSheet::accept() {
             run_.consent(*of, command);
             plan.conduct.commands[load->name] = command;
         }
+    }
+    if (const auto load = simulatedWithoutPower(wanted, plan.conduct.steps)) {
+        session_.refuse(
+            say("A simulated bench makes the power that is stated: say under Question how many watts "
+                "\"%1\" is.")
+                .arg(qtext(*load)));
+        return;
     }
     plan.earlier = earlier_;
     plan.checkUp = whom_.checkUp;

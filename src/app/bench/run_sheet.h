@@ -44,6 +44,7 @@ private:
     void removeSource();
     void listSources();
     void lookAtSources();
+    void leaveOutSilent(const std::vector<SourceReading>& readings);
     void loadEarlier();
     std::optional<Id<Study>> study() const;
     std::vector<std::string> specs() const; ///< those that are ticked, in order

@@ -92,8 +92,10 @@ void AskSheet::accept() {
         QDialog::accept(); // told here, or by the window to which it was refused
 }
 
-void askText(QWidget* parent, const TextWish& wish, std::function<QString(const QString&)> take) {
-    openDialog(new AskSheet(wish, std::move(take), parent));
+AskSheet* askText(QWidget* parent, const TextWish& wish, std::function<QString(const QString&)> take) {
+    auto* sheet = new AskSheet(wish, std::move(take), parent);
+    openDialog(sheet);
+    return sheet;
 }
 
 namespace {

@@ -44,7 +44,8 @@ private:
     QWidget* field_ = nullptr;
 };
 
-void askText(QWidget* parent, const TextWish& wish, std::function<QString(const QString&)> take);
+/// Returns the sheet, which goes away by itself: for who has to close it, since what it asks about has ended.
+AskSheet* askText(QWidget* parent, const TextWish& wish, std::function<QString(const QString&)> take);
 void askNumber(QWidget* parent, const TextWish& wish, int least, int most, std::function<void(int)> take);
 void askChoice(QWidget* parent, const TextWish& wish, const QStringList& choices,
                std::function<void(int)> take);

@@ -147,14 +147,18 @@ void NewBenchDialog::accept() {
 BenchSheet::BenchSheet(Session& session, QWidget* parent)
     : QDialog(parent), session_(session), sites_(new QListWidget(this)), sensors_(new QListWidget(this)) {
     setWindowTitle(say("Bench"));
-    resize(560, 780);
+    resize(940, 640);
     auto* layout = new QVBoxLayout(this);
     const Bench* bench = session.bench();
     const Configuration* configuration = session.configuration();
     if (!bench || !configuration) return;
     layout->addWidget(cardTitle(say("What stays the same on this bench")));
+    auto* sides = new QHBoxLayout; // beside each other: one under the other is higher than many a screen
+    layout->addLayout(sides, 1);
+    auto* left = new QVBoxLayout;
+    left->setContentsMargins(0, 0, 8, 0);
     auto* form = new QFormLayout;
-    layout->addLayout(form);
+    left->addLayout(form);
     // Kept alive by the dialog: the fields' connections refer to the forms.
     auto benchForm = std::make_shared<EntityForm<Bench>>(session, form, words::mark("bench"));
     benchForm->text(say("Name"), &Bench::name);
@@ -165,13 +169,17 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     benchForm->show(bench->id);
     rig->show(configuration->id);
     QObject::connect(this, &QObject::destroyed, [benchForm, rig] {});
-    layout->addWidget(quietLabel(
+    left->addWidget(quietLabel(
         say("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
             "it reduces this bench's runs again.")));
-    layout->addWidget(quietLabel(say("Sites that can take a material (Enter opens one)")));
-    layout->addWidget(sites_, 1);
-    layout->addWidget(quietLabel(say("Sensors (Enter opens one)")));
-    layout->addWidget(sensors_, 2);
+    left->addStretch(1);
+    sides->addWidget(scrolled(left), 3);
+    auto* right = new QVBoxLayout;
+    right->addWidget(quietLabel(say("Sites that can take a material (Enter opens one)")));
+    right->addWidget(sites_, 1);
+    right->addWidget(quietLabel(say("Sensors (Enter opens one)")));
+    right->addWidget(sensors_, 2);
+    sides->addLayout(right, 2);
     auto* row = new QHBoxLayout;
     auto* add = button(say("Add sensor"));
     connect(add, &QPushButton::clicked, this, &BenchSheet::addSensor);

@@ -74,6 +74,16 @@ void putAboveButtons(QDialog& sheet, QLabel& label) {
     box->insertWidget(at >= 0 ? at : box->count(), &label);
 }
 
+/// A sentence of several lines needs more room than the layout asks for a label.
+void growFor(QDialog& sheet) {
+    QLayout* layout = sheet.layout();
+    if (!layout) return;
+    layout->activate();
+    const int wanted = layout->hasHeightForWidth() ? layout->totalHeightForWidth(sheet.width())
+                                                   : layout->totalSizeHint().height();
+    if (wanted > sheet.height()) sheet.resize(sheet.width(), wanted);
+}
+
 } // namespace
 
 QDialog* openSheet() {
@@ -93,6 +103,7 @@ void complainIn(QDialog& sheet, const QString& why) {
     QWidget* field = fieldOf(sheet);
     if (!field || !putBesideField(sheet, *field, *label)) putAboveButtons(sheet, *label);
     label->show();
+    growFor(sheet);
     for (QLineEdit* line : sheet.findChildren<QLineEdit*>())
         QObject::connect(line, &QLineEdit::textEdited, label, [&sheet] { endComplaint(sheet); });
     for (QComboBox* box : sheet.findChildren<QComboBox*>())

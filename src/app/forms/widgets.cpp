@@ -2,6 +2,7 @@
 #include "app/forms/widgets.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/flow_layout.h"
 
 #include <QButtonGroup>
 #include <QDialog>
@@ -55,9 +56,10 @@ void openDialog(QDialog* dialog) {
 
 QWidget* pageSwitch(QStackedWidget* pages, const QStringList& names) {
     auto* row = new QWidget;
-    auto* layout = new QHBoxLayout(row);
-    layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(6);
+    auto* layout = new FlowLayout(6, row, 6); // more pages than one line has room for go on in the next
+    QSizePolicy policy(QSizePolicy::Preferred, QSizePolicy::Minimum);
+    policy.setHeightForWidth(true);
+    row->setSizePolicy(policy);
     auto* group = new QButtonGroup(row);
     for (int i = 0; i < names.size(); ++i) {
         auto* one = button(names[i]);
@@ -68,7 +70,6 @@ QWidget* pageSwitch(QStackedWidget* pages, const QStringList& names) {
         group->addButton(one, i);
         layout->addWidget(one);
     }
-    layout->addStretch(1);
     QObject::connect(group, &QButtonGroup::idClicked, pages, &QStackedWidget::setCurrentIndex);
     QObject::connect(pages, &QStackedWidget::currentChanged, group,
                      [group](int index) { group->button(index)->setChecked(true); });

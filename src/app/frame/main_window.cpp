@@ -41,13 +41,17 @@ namespace ibuki {
 
 namespace {
 
-/// In the user's documents, under a name that is free.
-QString newProjectPath() {
+/// In the user's documents, which not every account has yet, under a name that is free. numbered: with the
+/// place of a number.
+QString freePath(const QString& first, const QString& numbered) {
     const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
-    QString name = say("bench.ibuki");
-    for (int number = 2; folder.exists(name); ++number) name = say("bench %1.ibuki").arg(number);
+    folder.mkpath(QStringLiteral("."));
+    QString name = first;
+    for (int number = 2; folder.exists(name); ++number) name = numbered.arg(number);
     return folder.filePath(name);
 }
+
+QString newProjectPath() { return freePath(say("bench.ibuki"), say("bench %1.ibuki")); }
 
 } // namespace
 
@@ -156,11 +160,8 @@ void MainWindow::askPractice() {
         this,
         {say("Practise"), say("Each has a truth of its own, sealed until you commit to a sentence."), {}},
         scenarios, [this](int which) {
-            const QDir folder(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
-            QString name = say("practice.ibuki");
-            for (int number = 2; folder.exists(name); ++number) name = say("practice %1.ibuki").arg(number);
             practise(static_cast<Scenario>(which), QRandomGenerator::global()->bounded(1, 1'000'000),
-                     folder.filePath(name));
+                     freePath(say("practice.ibuki"), say("practice %1.ibuki")));
         });
 }
 

@@ -89,6 +89,8 @@ PartSheet* PartSheet::rare(Session& session, QWidget* parent) {
                               fields.addTaken();
                               fields.addNominalPower();
                               fields.addComparedLoad();
+                              fields.addTakenOut();
+                              fields.addSpread();
                           }},
                          parent);
 }

@@ -51,22 +51,47 @@ void QuestionFields::addConfidence() {
         [](Question& q, double v) { q.confidence = v / 100; }, 50, true, 100);
 }
 
-void QuestionFields::addSecondFactor() {
-    addChoice({say("And"),
-               [](const Question&) {
-                   Choices all{{say("nothing else"), -1}};
-                   for (std::size_t i = 0; i < Words<Factor>::all.size(); ++i)
-                       all.emplace_back(sayTerm(Words<Factor>::all[i]), static_cast<qlonglong>(i));
+template <class Word>
+void QuestionFields::addOptional(const QString& label, const QString& none,
+                                 std::optional<Word> Question::*member, const char* title) {
+    addChoice({label,
+               [none](const Question&) {
+                   Choices all{{none, -1}};
+                   for (std::size_t i = 0; i < Words<Word>::all.size(); ++i)
+                       all.emplace_back(sayTerm(Words<Word>::all[i]), static_cast<qlonglong>(i));
                    return all;
                },
-               [](const Question& q) {
-                   return q.secondFactor ? static_cast<qlonglong>(*q.secondFactor) : qlonglong{-1};
+               [member](const Question& q) {
+                   return q.*member ? static_cast<qlonglong>(*(q.*member)) : qlonglong{-1};
                },
-               [](Question& q, qlonglong chosen) {
-                   q.secondFactor = chosen < 0 ? std::nullopt : std::optional(static_cast<Factor>(chosen));
+               [member](Question& q, qlonglong chosen) {
+                   q.*member = chosen < 0 ? std::nullopt : std::optional(static_cast<Word>(chosen));
                },
-               [](qlonglong) { return titled("Change the second factor"); }});
+               [title](qlonglong) {
+                   return Message{title, {}};
+               }});
 }
+
+void QuestionFields::addSecondFactor() {
+    addOptional(say("And"), say("nothing else"), &Question::secondFactor,
+                words::mark("Change the second factor"));
+}
+
+void QuestionFields::addTakenOut() {
+    addOptional(say("Taken out as blocks"), say("nothing"), &Question::blocks,
+                words::mark("Change what is taken out"));
+    addOptional(say("As a straight line"), say("nothing"), &Question::covariate,
+                words::mark("Change what is taken out"));
+    addChoice({say("Drift over the mounts"),
+               [](const Question&) {
+                   return Choices{{say("not taken out"), 0}, {say("taken out"), 1}};
+               },
+               [](const Question& q) { return qlonglong{q.orderTakenOut}; },
+               [](Question& q, qlonglong chosen) { q.orderTakenOut = chosen == 1; },
+               [](qlonglong) { return titled("Change what is taken out"); }});
+}
+
+void QuestionFields::addSpread() { plain_.choice(say("Spread between mounts"), &Question::spread); }
 
 void QuestionFields::addSite() {
     addChoice({say("Site under study"),

@@ -25,6 +25,8 @@ public:
     void addConfidence();
     void addHeldAgainst();
     void addComparedLoad();
+    void addTakenOut(); ///< evenings or people, the order of mounts, a line over room or power
+    void addSpread();
     void refresh(); ///< of the session's question
 
 private:
@@ -37,6 +39,10 @@ private:
         std::function<Message(qlonglong)> title;
     };
     void addChoice(Choice choice);
+    /// A word of a list, or nothing, which is told as `none`.
+    template <class Word>
+    void addOptional(const QString& label, const QString& none, std::optional<Word> Question::*member,
+                     const char* title);
     void change(const Message& title, const std::function<void(Question&)>& change);
 
     Session& session_;

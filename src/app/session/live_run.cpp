@@ -179,6 +179,8 @@ void LiveRun::take() {
     for (const Event& event : events) std::visit([this](const auto& one) { take(one); }, event);
     if (stage_ != RunStage::recording) return;
     status_ = recorder_->status();
+    if (status_.loadBeganS)
+        loadBeganS_ = status_.loadBeganS; // a load that is waited for begins when it is seen
     status_.place += plan_.hands.size();
     status_.count = steps_.size();
     emit changed();

@@ -3,10 +3,12 @@
 
 #include "app/drawn/plot_style.h"
 #include "app/drawn/theme.h"
+#include "app/forms/copying.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/verdict/amounts.h"
+#include "store/paper/verdict_csv.h"
 #include "words/words.h"
 
 #include <QHeaderView>
@@ -51,7 +53,10 @@ QStringList sentences(const Document& document, const CheckEvidence& checks, con
 } // namespace
 
 ChecksPage::ChecksPage(QWidget* parent)
-    : QWidget(parent), plot_(new QCustomPlot), told_(new QLabel), figures_(new QTableWidget) {
+    : VerdictPage(say("Checks"), parent),
+      plot_(new QCustomPlot),
+      told_(new QLabel),
+      figures_(new QTableWidget) {
     setAccessibleName(say("Check mounts"));
     explain(this, Topic::benchHealth);
     auto* layout = new QVBoxLayout(this);
@@ -62,6 +67,7 @@ ChecksPage::ChecksPage(QWidget* parent)
     figures_->setAccessibleName(say("Means, corrected and not"));
     figures_->setEditTriggers(QTableWidget::NoEditTriggers);
     figures_->setTabKeyNavigation(false);
+    copyRowOnKey(*figures_);
     figures_->verticalHeader()->hide();
     figures_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     layout->addWidget(plot_, 2);
@@ -95,6 +101,17 @@ void ChecksPage::show(const Document& document, const CheckEvidence& checks, con
     fillFigures(comparison, unit);
     draw();
 }
+
+void ChecksPage::fill(const VerdictMatter& matter) {
+    show(matter.document, checkEvidence(matter.question, matter.evidence),
+         matter.evidence.comparison ? &*matter.evidence.comparison : nullptr, matter.unit);
+}
+
+std::string ChecksPage::csv() const {
+    return checks_.health ? checksCsv(*checks_.health, unit_) : std::string();
+}
+
+QWidget* ChecksPage::picture() { return plot_; }
 
 void ChecksPage::fillFigures(const Comparison* comparison, const std::string& unit) {
     figures_->setVisible(checks_.corrected && comparison);

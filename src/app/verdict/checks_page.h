@@ -4,7 +4,7 @@
 #include "app/session/session.h"
 #include "core/evidence/check_mounts.h"
 
-#include <QWidget>
+#include "app/verdict/verdict_page.h"
 
 class QCustomPlot;
 class QLabel;
@@ -14,7 +14,7 @@ namespace ibuki {
 
 /// Did the bench move: check mounts in their order with the chart that tells, which mounts that touches, and
 /// figures corrected for it beside those that are not.
-class ChecksPage : public QWidget {
+class ChecksPage : public VerdictPage {
     Q_OBJECT
 
 public:
@@ -22,9 +22,9 @@ public:
 
     void show(const Document& document, const CheckEvidence& checks, const Comparison* comparison,
               const std::string& unit);
-
-signals:
-    void mountMeant(ibuki::Id<ibuki::Mount> mount);
+    void fill(const VerdictMatter& matter) override;
+    std::string csv() const override;
+    QWidget* picture() override;
 
 protected:
     void changeEvent(QEvent* event) override;

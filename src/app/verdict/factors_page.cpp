@@ -8,6 +8,7 @@
 #include "app/say.h"
 #include "app/verdict/line_pens.h"
 #include "core/stats/pair_family.h"
+#include "store/paper/verdict_csv.h"
 
 #include <QVBoxLayout>
 #include <cmath>
@@ -31,9 +32,11 @@ QString testText(const QString& name, const std::optional<FTest>& test) {
 
 } // namespace
 
-FactorsPage::FactorsPage(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot), told_(new QLabel) {
+FactorsPage::FactorsPage(QWidget* parent)
+    : VerdictPage(say("Factors"), parent), plot_(new QCustomPlot), told_(new QLabel) {
     setAccessibleName(say("Both factors"));
     explain(this, Topic::twoFactors);
+    keepNamesApart(*plot_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     told_->setWordWrap(true);
@@ -65,6 +68,20 @@ void FactorsPage::show(const TwoFactors& factors, const std::string& unit, doubl
                        .join(QStringLiteral("   ")));
     draw();
 }
+
+void FactorsPage::fill(const VerdictMatter& matter) {
+    if (matter.evidence.factors)
+        show(*matter.evidence.factors, matter.unit, matter.question.confidence);
+    else
+        tell(matter.question.secondFactor
+                 ? say("No combination of both factors was mounted twice yet.")
+                 : say("The question has one factor: materials, or what it compares. A second one, "
+                       "such as coolers, is added to it under Question."));
+}
+
+std::string FactorsPage::csv() const { return factors_ ? factorsCsv(*factors_, unit_) : std::string(); }
+
+QWidget* FactorsPage::picture() { return plot_; }
 
 void FactorsPage::draw() {
     const Colours& c = colours();

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "app/verdict/verdict_page.h"
 #include "core/stats/two_factor.h"
-
-#include <QWidget>
 
 class QCustomPlot;
 class QLabel;
@@ -11,7 +10,7 @@ class QLabel;
 namespace ibuki {
 
 /// Means of the first factor's levels along the levels of the second: parallel lines are no interaction.
-class FactorsPage : public QWidget {
+class FactorsPage : public VerdictPage {
     Q_OBJECT
 
 public:
@@ -19,6 +18,9 @@ public:
 
     void show(const TwoFactors& factors, const std::string& unit, double confidence);
     void tell(const QString& why); ///< nothing to draw
+    void fill(const VerdictMatter& matter) override;
+    std::string csv() const override;
+    QWidget* picture() override;
 
 protected:
     void changeEvent(QEvent* event) override;

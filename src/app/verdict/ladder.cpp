@@ -6,6 +6,7 @@
 #include "app/drawn/walk.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "store/paper/sentences.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -185,6 +186,20 @@ int Ladder::itemAt(const QPointF& point) const {
         found = i;
     }
     return found;
+}
+
+QString Ladder::figureUnderFocus() const {
+    if (focused() >= itemCount()) return {};
+    const Mark& mark = marks_[static_cast<std::size_t>(focused())];
+    const GroupSummary& group = comparison_->groups[layout_.rungs[mark.rung].group];
+    QString text = qtext(group.name);
+    if (group.adjusted) text += " " + qtext(amountText(*group.adjusted, unit_));
+    if (group.ci)
+        text += " ("
+                + say("%1 to %2")
+                      .arg(qtext(amountText(group.ci->lo, unit_)), qtext(amountText(group.ci->hi, unit_)))
+                + ")";
+    return text + ", " + sayMany("{count} mount", "{count} mounts", group.mounts) + "; " + mark.name;
 }
 
 QString Ladder::tip(int item) const { return marks_.at(static_cast<std::size_t>(item)).name; }

@@ -21,7 +21,9 @@ public:
     void show(const Comparison& comparison, const GroupClasses& classes, const std::string& unit);
     void clear();
     void highlight(std::optional<std::size_t> pair); ///< index into Comparison::pairs
-    void markMount(std::optional<Id<Mount>> mount);  ///< the selected mount's mark is filled
+    /// "Tern 11 45.2 K (44.6 to 45.7 K), 3 mounts; Tern 11 2" of the mark under the focus.
+    QString figureUnderFocus() const;
+    void markMount(std::optional<Id<Mount>> mount); ///< the selected mount's mark is filled
 
 signals:
     void mountMeant(ibuki::Id<ibuki::Mount> mount);

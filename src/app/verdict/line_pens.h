@@ -14,4 +14,7 @@ QPen linePen(std::size_t place);
 /// Right of a point of the plot.
 void nameLine(QCustomPlot& plot, const QString& name, const QColor& colour, double x, double y);
 
+/// From now on, names that would cover each other are moved apart whenever the plot is laid out.
+void keepNamesApart(QCustomPlot& plot);
+
 } // namespace ibuki

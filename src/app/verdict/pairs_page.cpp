@@ -2,15 +2,15 @@
 #include "app/verdict/pairs_page.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/copying.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/verdict/amounts.h"
+#include "core/stats/order_statistics.h"
 #include "store/paper/ladder_layout.h"
+#include "store/paper/verdict_csv.h"
 
-#include <QApplication>
-#include <QClipboard>
 #include <QHeaderView>
-#include <QKeyEvent>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -52,7 +52,11 @@ CellText cellText(const PairComparison& pair, double sign, const std::string& un
 
 } // namespace
 
-PairsPage::PairsPage(QWidget* parent) : QWidget(parent), table_(new QTableWidget) {
+PairsPage::PairsPage(QWidget* parent)
+    : VerdictPage(say("Pairs"), parent),
+      table_(new QTableWidget),
+      figures_(new QTableWidget),
+      best_(quietLabel()) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     table_->setAccessibleName(say("Every pair"));
@@ -61,33 +65,58 @@ PairsPage::PairsPage(QWidget* parent) : QWidget(parent), table_(new QTableWidget
     table_->setTabKeyNavigation(false);
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table_->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    table_->installEventFilter(this);
-    layout->addWidget(table_, 1);
+    copyOnKey(*table_, [this] {
+        return table_->currentItem() ? table_->currentItem()->data(copyRole).toString() : QString();
+    });
+    figures_->setAccessibleName(say("Mean, median and best"));
+    figures_->setEditTriggers(QTableWidget::NoEditTriggers);
+    figures_->setTabKeyNavigation(false);
+    figures_->verticalHeader()->hide();
+    figures_->verticalHeader()->setDefaultSectionSize(fontMetrics().height() + 6);
+    figures_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    layout->addWidget(table_, 3);
     layout->addWidget(quietLabel(say("How much hotter the row ran than the column, with its interval.   ✓ "
                                      "told apart   ≈ the same within the "
                                      "margin   … not settled   ? provisional")));
+    copyRowOnKey(*figures_);
+    layout->addWidget(figures_, 1);
+    layout->addWidget(best_);
     connect(table_, &QTableWidget::currentCellChanged, this, &PairsPage::meanCell);
 }
 
 void PairsPage::clear() {
     comparison_.reset();
-    table_->clear();
-    table_->setRowCount(0);
-    table_->setColumnCount(0);
+    for (QTableWidget* table : {table_, figures_}) {
+        table->clear();
+        table->setRowCount(0);
+        table->setColumnCount(0);
+    }
+    figures_->hide();
+    best_->clear();
 }
+
+void PairsPage::fill(const VerdictMatter& matter) {
+    if (matter.evidence.comparison)
+        show(*matter.evidence.comparison, matter.unit);
+    else
+        clear();
+}
+
+std::string PairsPage::csv() const { return comparison_ ? pairsCsv(*comparison_, unit_) : std::string(); }
 
 void PairsPage::show(const Comparison& comparison, const std::string& unit) {
     comparison_ = comparison;
     unit_ = unit;
-    fill();
+    fillPairs();
+    fillFigures();
 }
 
 void PairsPage::changeEvent(QEvent* event) {
     QWidget::changeEvent(event);
-    if (event->type() == QEvent::PaletteChange && comparison_) fill();
+    if (event->type() == QEvent::PaletteChange && comparison_) fillPairs();
 }
 
-void PairsPage::fill() {
+void PairsPage::fillPairs() {
     const QSignalBlocker quiet(table_);
     const auto order = bestFirst(*comparison_);
     const int count = static_cast<int>(order.size());
@@ -122,19 +151,41 @@ void PairsPage::fill() {
     }
 }
 
+/// The best of many mounts beats the best of few though nothing is better: it is told for equal numbers only.
+void PairsPage::fillFigures() {
+    const auto best = bestOf(*comparison_);
+    figures_->show();
+    figures_->setColumnCount(best ? 5 : 4);
+    QStringList heads{say("Level"), say("Mounts"), say("Mean"), say("Median")};
+    if (best) heads << say("Best of %1").arg(best->mounts);
+    figures_->setHorizontalHeaderLabels(heads);
+    figures_->setRowCount(static_cast<int>(comparison_->groups.size()));
+    int row = 0;
+    for (std::size_t g : bestFirst(*comparison_)) {
+        const GroupSummary& group = comparison_->groups[g];
+        const auto amount = [&](const std::optional<double>& value) {
+            return fixedItem(value ? qtext(amountText(*value, unit_)) : QStringLiteral("–"));
+        };
+        figures_->setItem(row, 0, fixedItem(qtext(group.name)));
+        figures_->setItem(row, 1, fixedItem(QString::number(group.mounts)));
+        figures_->setItem(row, 2, amount(group.mean));
+        figures_->setItem(row, 3, amount(group.limitBoundMounts > 0 ? std::nullopt : group.median));
+        if (best) figures_->setItem(row, 4, amount(group.best));
+        ++row;
+    }
+    best_->setText(
+        best ? say("The mean is what to expect. The best of %1 is what skilled hands may reach; by chance "
+                   "alone it stands %2 below the mean.")
+                   .arg(best->mounts)
+                   .arg(qtext(amountText(best->bias, unit_)))
+             : say("The mean is what to expect. The best mount is not told: with unequal numbers of "
+                   "mounts, or one of each, it favours whom was mounted oftenest."));
+}
+
 void PairsPage::meanCell() {
     const QTableWidgetItem* item = table_->currentItem();
     const QVariant pair = item ? item->data(pairRole) : QVariant();
     emit pairMeant(pair.isValid() ? std::optional<std::size_t>(pair.toULongLong()) : std::nullopt);
-}
-
-bool PairsPage::eventFilter(QObject* watched, QEvent* event) {
-    if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->matches(QKeySequence::Copy)) {
-        if (const QTableWidgetItem* item = table_->currentItem())
-            QApplication::clipboard()->setText(item->data(copyRole).toString());
-        return true;
-    }
-    return QWidget::eventFilter(watched, event);
 }
 
 } // namespace ibuki

@@ -8,6 +8,7 @@
 #include "app/say.h"
 #include "app/verdict/amounts.h"
 #include "app/verdict/line_pens.h"
+#include "store/paper/verdict_csv.h"
 #include "words/words.h"
 
 #include <QVBoxLayout>
@@ -18,6 +19,15 @@ namespace ibuki {
 namespace {
 
 constexpr int mostTold = 6;
+constexpr int curveSteps = 120;
+
+/// Where the recommended setting stands.
+void markSetting(QCustomPlot& plot, double at, const QColor& colour) {
+    auto* line = new QCPItemStraightLine(&plot);
+    line->point1->setCoords(at, 0);
+    line->point2->setCoords(at, 1);
+    line->setPen(QPen(colour, 1, Qt::DashDotLine));
+}
 
 QString slopeText(const SweepLine& line) {
     if (!line.slopeInterval) return say("%1: %2 K/W").arg(qtext(line.group.name)).arg(line.slope, 0, 'f', 4);
@@ -26,6 +36,38 @@ QString slopeText(const SweepLine& line) {
         .arg(line.slope, 0, 'f', 4)
         .arg(line.slopeInterval->lo, 0, 'f', 4)
         .arg(line.slopeInterval->hi, 0, 'f', 4);
+}
+
+QString settingText(double value, const std::string& unit) {
+    return QString::number(value, 'f', 2) + " " + qtext(unit);
+}
+
+/// From which setting on it is good enough, and what to use.
+QString responseText(const SweepResponse& response, const std::string& xUnit, const std::string& unit,
+                     double margin) {
+    const QString name = qtext(response.group.name);
+    if (response.model == ResponseModel::constant || !response.smallest)
+        return say("%1: nothing is gained over the settings that were tried.").arg(name);
+    QString text = say("%1: within %2 of the best from %3 on")
+                       .arg(name, qtext(amountText(margin, unit)), settingText(*response.smallest, xUnit));
+    if (response.smallestInterval)
+        text += " "
+                + say("(%1 to %2)")
+                      .arg(settingText(response.smallestInterval->lo, xUnit),
+                           settingText(response.smallestInterval->hi, xUnit));
+    return text
+           + (response.recommended ? say("; use %1.").arg(settingText(*response.recommended, xUnit))
+                                   : QStringLiteral("."));
+}
+
+QStringList sentences(const SettingSweep& sweep, const std::string& xUnit, const std::string& unit,
+                      double margin) {
+    if (!sweep.responses) return {qtext(words::complaint(*sweep.whyNot))};
+    QStringList told;
+    for (const SweepResponse& response : sweep.responses->responses)
+        told << responseText(response, xUnit, unit, margin);
+    for (const Flag& flag : sweep.responses->flags) told << qtext(words::text(flag.message)) + ".";
+    return told;
 }
 
 QStringList sentences(const PowerSweep& sweep) {
@@ -60,9 +102,11 @@ QStringList sentences(const PowerSweep& sweep) {
 
 } // namespace
 
-SweepPage::SweepPage(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot), told_(new QLabel) {
-    setAccessibleName(say("Over power"));
+SweepPage::SweepPage(QWidget* parent)
+    : VerdictPage(say("Sweep"), parent), plot_(new QCustomPlot), told_(new QLabel) {
+    setAccessibleName(say("Sweep"));
     explain(this, Topic::sweep);
+    keepNamesApart(*plot_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     told_->setWordWrap(true);
@@ -77,48 +121,94 @@ void SweepPage::changeEvent(QEvent* event) {
     if (event->type() == QEvent::PaletteChange) draw();
 }
 
+void SweepPage::fill(const VerdictMatter& matter) {
+    if (variesSetting(matter.question))
+        show(settingSweep(matter.document, matter.question, matter.evidence),
+             std::string(settingUnit(matter.question)), matter.unit, matter.question.margin.value);
+    else
+        show(powerSweep(matter.question, matter.evidence));
+}
+
 void SweepPage::show(const PowerSweep& sweep) {
-    sweep_ = sweep;
+    points_ = sweep.points;
+    lines_ = sweep.lines;
+    responses_.reset();
+    xUnit_ = "W";
+    unit_ = "K";
+    if (lines_) swept_ = lines_->swept;
     told_->setText(sentences(sweep).join("\n"));
-    plot_->setVisible(sweep.lines.has_value());
+    plot_->setVisible(lines_.has_value());
     draw();
+}
+
+void SweepPage::show(const SettingSweep& sweep, const std::string& settingUnit, const std::string& unit,
+                     double margin) {
+    points_ = sweep.points;
+    lines_.reset();
+    responses_ = sweep.responses;
+    xUnit_ = settingUnit;
+    unit_ = unit;
+    swept_ = sweep.swept;
+    told_->setText(sentences(sweep, settingUnit, unit, margin).join("\n"));
+    plot_->setVisible(responses_.has_value());
+    draw();
+}
+
+std::string SweepPage::csv() const {
+    return lines_ || responses_ ? sweepCsv(points_, xUnit_, unit_) : std::string();
+}
+
+QWidget* SweepPage::picture() { return plot_; }
+
+/// The group's mounts, its line or curve, and its name where it ends.
+void SweepPage::drawCurve(const Named& group, std::size_t place, const QVector<double>& x,
+                          const QVector<double>& y) {
+    const QPen pen = linePen(place);
+    QVector<double> at;
+    QVector<double> value;
+    for (const SweepPoint& point : points_) {
+        if (point.group.id != group.id) continue;
+        at << point.x;
+        value << point.y;
+    }
+    QCPGraph* marks = plot_->addGraph();
+    marks->setData(at, value);
+    marks->setPen(QPen(pen.color(), 1.3));
+    marks->setLineStyle(QCPGraph::lsNone);
+    marks->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, 7));
+    QCPGraph* along = plot_->addGraph();
+    along->setData(x, y, true);
+    along->setPen(pen);
+    nameLine(*plot_, qtext(group.name), pen.color(), x.last(), y.last());
 }
 
 void SweepPage::draw() {
     plot_->clearPlottables();
     plot_->clearItems();
-    if (!sweep_.lines) return;
+    if (!lines_ && !responses_) return;
     plot_->setBackground(QBrush(colours().sheet));
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) stylePlotAxis(axis);
-    plot_->xAxis->setLabel(QStringLiteral("W"));
-    plot_->yAxis->setLabel(QStringLiteral("K"));
-    const Interval& swept = sweep_.lines->swept;
-    for (std::size_t i = 0; i < sweep_.lines->lines.size(); ++i) {
-        const SweepLine& line = sweep_.lines->lines[i];
-        const QPen pen = linePen(i);
+    plot_->xAxis->setLabel(qtext(xUnit_));
+    plot_->yAxis->setLabel(qtext(unit_));
+    for (std::size_t i = 0; lines_ && i < lines_->lines.size(); ++i) {
+        const SweepLine& line = lines_->lines[i];
+        drawCurve(line.group, i, {swept_.lo, swept_.hi},
+                  {line.intercept + line.slope * swept_.lo, line.intercept + line.slope * swept_.hi});
+    }
+    for (std::size_t i = 0; responses_ && i < responses_->responses.size(); ++i) {
+        const SweepResponse& response = responses_->responses[i];
         QVector<double> x;
         QVector<double> y;
-        for (const SweepPoint& point : sweep_.points) {
-            if (point.group.id != line.group.id) continue;
-            x << point.x;
-            y << point.y;
+        for (int step = 0; step <= curveSteps; ++step) {
+            x << swept_.lo + step * (swept_.hi - swept_.lo) / curveSteps;
+            y << response.at(x.last());
         }
-        QCPGraph* marks = plot_->addGraph();
-        marks->setData(x, y);
-        marks->setPen(QPen(pen.color(), 1.3));
-        marks->setLineStyle(QCPGraph::lsNone);
-        marks->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, 7));
-        QCPGraph* along = plot_->addGraph();
-        along->setData({swept.lo, swept.hi},
-                       {line.intercept + line.slope * swept.lo, line.intercept + line.slope * swept.hi},
-                       true);
-        along->setPen(pen);
-        nameLine(*plot_, qtext(line.group.name), pen.color(), swept.hi,
-                 line.intercept + line.slope * swept.hi);
+        drawCurve(response.group, i, x, y);
+        if (response.recommended) markSetting(*plot_, *response.recommended, linePen(i).color());
     }
     plot_->rescaleAxes();
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) axis->scaleRange(1.12);
-    plot_->xAxis->setRangeUpper(swept.hi + 0.22 * (swept.hi - swept.lo)); // room for the names
+    plot_->xAxis->setRangeUpper(swept_.hi + 0.22 * (swept_.hi - swept_.lo)); // room for the names
     plot_->replot();
 }
 

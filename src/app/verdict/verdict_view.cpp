@@ -2,30 +2,37 @@
 #include "app/verdict/verdict_view.h"
 
 #include "app/drawn/theme.h"
+#include "app/forms/copying.h"
 #include "app/forms/next_step_bar.h"
-#include "app/forms/tip.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
+#include "app/forms/wrapped_items.h"
 #include "app/say.h"
 #include "app/verdict/checks_page.h"
+#include "app/verdict/claims_page.h"
 #include "app/verdict/factors_page.h"
-#include "app/verdict/ladder.h"
+#include "app/verdict/ladder_page.h"
+#include "app/verdict/page_export.h"
 #include "app/verdict/pairs_page.h"
+#include "app/verdict/responses_page.h"
 #include "app/verdict/sweep_page.h"
+#include "app/verdict/value_page.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
 #include "core/stats/few_mounts.h"
-#include "store/paper/report.h"
+#include "store/paper/joint_sentences.h"
 
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QStackedWidget>
-#include <QTimer>
 #include <QVBoxLayout>
 #include <cmath>
 
 namespace ibuki {
 namespace {
+
+constexpr int pairRole = Qt::UserRole;
+constexpr int pageRole = Qt::UserRole + 1;
 
 /// A mark of its own for each kind of sentence; never colour alone.
 QString kindMark(SentenceKind kind) {
@@ -50,17 +57,35 @@ QString degreesText(const PairComparison& pair) {
     return say("%1 degrees of freedom").arg(*pair.df, 0, 'f', 0);
 }
 
-/// Without any assumption on how mounts scatter; few mounts cannot give a small share.
-QString permutationText(const GroupSummary& a, const GroupSummary& b) {
-    if (a.limitBoundMounts > 0 || b.limitBoundMounts > 0 || a.mounts < 2 || b.mounts < 2) return {};
-    const auto exact = permutationTest(a.mountMeans, b.mountMeans);
-    if (!exact) return {};
-    return " "
-           + say("Dealt out anew in every way, %1 % of the ways differ as much; so few mounts cannot give "
-                 "less than "
-                 "%2 %.")
-                 .arg(100 * exact->p, 0, 'g', 2)
-                 .arg(100 * exact->smallest, 0, 'g', 2);
+/// Without any assumption on how mounts scatter; few mounts cannot give a small share. With several pairs
+/// also by Holm for all of them together.
+QString permutationText(const Comparison& comparison, std::size_t index) {
+    std::vector<double> shares;
+    std::optional<std::size_t> ours;
+    std::optional<PermutationTest> exact;
+    for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
+        const GroupSummary& a = comparison.groups[comparison.pairs[i].a];
+        const GroupSummary& b = comparison.groups[comparison.pairs[i].b];
+        if (a.limitBoundMounts > 0 || b.limitBoundMounts > 0 || a.mounts < 2 || b.mounts < 2) continue;
+        const auto test = permutationTest(a.mountMeans, b.mountMeans);
+        if (!test) return {};
+        if (i == index) {
+            ours = shares.size();
+            exact = test;
+        }
+        shares.push_back(test->p);
+    }
+    if (!ours) return {};
+    QString text =
+        " "
+        + say("Dealt out anew in every way, %1 % of the ways differ as much; so few mounts cannot give "
+              "less than %2 %.")
+              .arg(100 * exact->p, 0, 'g', 2)
+              .arg(100 * exact->smallest, 0, 'g', 2);
+    if (shares.size() > 1)
+        text +=
+            " " + say("Held for all pairs together (Holm): %1 %.").arg(100 * holm(shares)[*ours], 0, 'g', 2);
+    return text;
 }
 
 QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_view unit) {
@@ -80,20 +105,7 @@ QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_
                .arg(degreesText(pair))
                .arg(comparison.groups[pair.a].mounts)
                .arg(comparison.groups[pair.b].mounts)
-           + permutationText(comparison.groups[pair.a], comparison.groups[pair.b]);
-}
-
-/// What the marks are, and what chance alone would make of such a ranking.
-QString legendOf(const Comparison& comparison, std::string_view unit) {
-    QString text = isProvisional(comparison)
-                       ? say("○ one mount   ┅ its interval by an assumed scatter, provisional   bracket: not "
-                             "told apart, which "
-                             "does not mean equal   shaded: the margin from the best")
-                       : say("○ one mount   ▬ mean and its interval   bracket: not told apart, which does "
-                             "not mean equal   "
-                             "●–● the same within the margin   shaded: the margin from the best");
-    if (const auto spread = spreadSentence(comparison, unit); !spread.empty()) text += "\n" + qtext(spread);
-    return text;
+           + permutationText(comparison, index) + " " + say("F1: formulas and their sources.");
 }
 
 } // namespace
@@ -103,128 +115,108 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
       session_(session),
       evidence_(std::make_unique<Evidence>()),
       title_(cardTitle({})),
-      legend_(quietLabel()),
       evidenceText_(quietLabel()),
-      ladder_(new Ladder),
+      ladder_(new LadderPage),
       pages_(new QStackedWidget),
-      pairs_(new PairsPage),
-      factors_(new FactorsPage),
-      sweep_(new SweepPage),
-      checks_(new ChecksPage),
       sentences_(new QListWidget),
       next_(new NextStepBar(session)) {
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
+    explain(this, Topic::verdict);
+    layout->addWidget(card(layPages()), 5);
+    layout->addWidget(card(laySentences()), 3);
+    connect(next_, &NextStepBar::stepTaken, this, &VerdictView::stepTaken);
+    connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
+        const bool hasPair = item && item->data(pairRole).isValid();
+        const auto pair =
+            hasPair ? std::optional<std::size_t>(item->data(pairRole).toULongLong()) : std::nullopt;
+        meanPair(pair);
+    });
+    connect(sentences_, &QListWidget::itemClicked, this, &VerdictView::openEvidence);
+    connect(sentences_, &QListWidget::itemActivated, this, &VerdictView::openEvidence);
+    connect(pages_, &QStackedWidget::currentChanged, this, &VerdictView::fillPage);
+    refresh();
+}
+
+QLayout* VerdictView::layPages() {
     auto* left = new QVBoxLayout;
     left->setContentsMargins(14, 10, 14, 10);
-    left->addWidget(title_);
+    auto* head = new QHBoxLayout;
+    head->addWidget(title_, 1);
+    auto* take = button(say("Export…"), say("This page as a drawing, a picture or its data"));
+    connect(take, &QPushButton::clicked, this, [this] { askExport(session_, *currentPage()); });
+    head->addWidget(take);
+    left->addLayout(head);
     left->addWidget(next_);
-    auto* tip = new Tip(QStringLiteral("ladder"),
-                        say("Click a circle, or walk with the arrow keys and Enter: the mount behind it."));
-    connect(ladder_, &Ladder::mountMeant, tip, &Tip::done);
-    auto* ladderPage = new QWidget;
-    auto* ladderLayout = new QVBoxLayout(ladderPage);
-    ladderLayout->setContentsMargins(0, 0, 0, 0);
-    ladderLayout->addWidget(tip);
-    ladderLayout->addWidget(ladder_, 1);
-    ladderLayout->addWidget(legend_);
-    pages_->addWidget(ladderPage);
-    pages_->addWidget(pairs_);
-    pages_->addWidget(factors_);
-    pages_->addWidget(sweep_);
-    pages_->addWidget(checks_);
-    left->addWidget(pageSwitch(pages_, {say("Ladder"), say("Every pair"), say("Both factors"),
-                                        say("Over power"), say("Check mounts")}));
-    explain(this, Topic::verdict);
-    explain(ladder_, Topic::ladder);
+    QStringList names;
+    for (VerdictPage* page :
+         {static_cast<VerdictPage*>(ladder_), static_cast<VerdictPage*>(new PairsPage),
+          static_cast<VerdictPage*>(new ResponsesPage(session_)), static_cast<VerdictPage*>(new FactorsPage),
+          static_cast<VerdictPage*>(new SweepPage), static_cast<VerdictPage*>(new ChecksPage),
+          static_cast<VerdictPage*>(new ValuePage), static_cast<VerdictPage*>(new ClaimsPage)}) {
+        pages_->addWidget(page);
+        names << page->name();
+        connect(page, &VerdictPage::mountMeant, this, &VerdictView::meanMount);
+        connect(page, &VerdictPage::pairMeant, this, &VerdictView::meanPair);
+    }
+    left->addWidget(pageSwitch(pages_, names));
     left->addWidget(pages_, 1);
-    layout->addWidget(card(left), 5);
+    return left;
+}
+
+QLayout* VerdictView::laySentences() {
     auto* right = new QVBoxLayout;
     right->setContentsMargins(14, 10, 14, 10);
     right->addWidget(cardTitle(say("What these mounts can bear")));
-    sentences_->setWordWrap(true);
+    wrapItems(*sentences_);
+    copyItemOnKey(*sentences_);
     sentences_->setAccessibleName(say("Verdict in sentences"));
-    sentences_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    sentences_->setResizeMode(QListView::Adjust);
-    sentences_->setTextElideMode(Qt::ElideNone);
-    sentences_->setStyleSheet(
-        "QListWidget::item { padding: 0; }"); // padding is not counted when lines are broken
     sentences_->setSpacing(5);
     right->addWidget(sentences_, 1);
     right->addWidget(evidenceText_);
-    layout->addWidget(card(right), 3);
-    connect(next_, &NextStepBar::stepTaken, this, &VerdictView::stepTaken);
-    connect(ladder_, &Ladder::mountMeant, this, &VerdictView::meanMount);
-    connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
-        const bool hasPair = item && item->data(Qt::UserRole).isValid();
-        const auto pair =
-            hasPair ? std::optional<std::size_t>(item->data(Qt::UserRole).toULongLong()) : std::nullopt;
-        meanPair(pair);
-    });
-    connect(pairs_, &PairsPage::pairMeant, this, &VerdictView::meanPair);
-    connect(pages_, &QStackedWidget::currentChanged, this, &VerdictView::fillPage);
-    connect(checks_, &ChecksPage::mountMeant, this, &VerdictView::meanMount);
-    refresh();
+    return right;
 }
 
 VerdictView::~VerdictView() = default;
 
+VerdictPage* VerdictView::currentPage() const { return static_cast<VerdictPage*>(pages_->currentWidget()); }
+
+VerdictMatter VerdictView::matter(const Question& question) const {
+    return {session_.document(),
+            question,
+            *evidence_,
+            sides_,
+            std::string(responseUnit(question)),
+            session_.now(),
+            session_.selection().mount};
+}
+
 void VerdictView::refresh() {
     const Question* question = session_.question();
-    ladder_->clear();
     sentences_->clear();
     *evidence_ = {};
+    sides_.clear();
     next_->hide();
     if (!question) {
-        legend_->setVisible(false);
+        ladder_->clear();
         title_->setText(say("No study yet"));
         sentences_->addItem(
             say("Ask a question first; the verdict appears here once two materials are mounted."));
         return;
     }
     *evidence_ = gatherEvidence(session_.document(), *question);
+    sides_ = sideComparisons(session_.document(), *question, *evidence_);
     QString title = sayText(responseTitle(*question));
     title[0] = title[0].toUpper();
     title_->setText(title + ", " + qtext(responseUnit(*question)));
-    const auto& shown = evidence_->comparison ? evidence_->comparison : evidence_->mounts;
-    if (shown) {
-        ladder_->show(*shown, groupClasses(session_.document(), *evidence_),
-                      std::string(responseUnit(*question)));
-        ladder_->markMount(session_.selection().mount);
-    }
     if (!evidence_->comparison) next_->refresh();
-    legend_->setVisible(evidence_->comparison.has_value());
     fillPage();
-    if (evidence_->comparison) legend_->setText(legendOf(*evidence_->comparison, responseUnit(*question)));
     fillSentences(*question);
 }
 
 /// The one that is looked at; the others once they are.
 void VerdictView::fillPage() {
-    const Question* question = session_.question();
-    if (!question) return;
-    const std::string unit(responseUnit(*question));
-    const QWidget* page = pages_->currentWidget();
-    if (page == pairs_) {
-        if (evidence_->comparison)
-            pairs_->show(*evidence_->comparison, unit);
-        else
-            pairs_->clear();
-    } else if (page == factors_) {
-        if (evidence_->factors)
-            factors_->show(*evidence_->factors, unit, question->confidence);
-        else
-            factors_->tell(
-                question->secondFactor
-                    ? say("No combination of both factors was mounted twice yet.")
-                    : say("The question has one factor: materials, or what it compares. A second one, "
-                          "such as coolers, is added to it under Question."));
-    } else if (page == sweep_) {
-        sweep_->show(powerSweep(*question, *evidence_));
-    } else if (page == checks_) {
-        checks_->show(session_.document(), checkEvidence(*question, *evidence_),
-                      evidence_->comparison ? &*evidence_->comparison : nullptr, unit);
-    }
+    if (const Question* question = session_.question()) currentPage()->fill(matter(*question));
 }
 
 void VerdictView::meanPair(std::optional<std::size_t> pair) {
@@ -244,13 +236,31 @@ void VerdictView::showEvent(QShowEvent* event) {
 }
 
 void VerdictView::fillSentences(const Question& question) {
-    for (const VerdictSentence& sentence : verdictSentences(*evidence_, question)) {
+    for (const VerdictSentence& sentence : allSentences(*evidence_, sides_, question)) {
         auto* item = new QListWidgetItem(kindMark(sentence.kind) + qtext(sentence.text), sentences_);
-        if (sentence.pair) item->setData(Qt::UserRole, static_cast<qulonglong>(*sentence.pair));
+        if (sentence.pair) item->setData(pairRole, static_cast<qulonglong>(*sentence.pair));
+        item->setData(pageRole, static_cast<int>(sentence.page));
         if (sentence.kind == SentenceKind::caveat) item->setForeground(colours().quiet);
     }
-    // Lines are broken for the width that is left beside a scroll bar, once there is one.
-    QTimer::singleShot(0, sentences_, [list = sentences_] { list->doItemsLayout(); });
+}
+
+/// The page with what the sentence rests on; a pair is on the ladder and among the pairs.
+void VerdictView::openEvidence(const QListWidgetItem* item) {
+    const QVariant page = item->data(pageRole);
+    if (!page.isValid()) return;
+    const auto on = static_cast<EvidenceOn>(page.toInt());
+    if (on == EvidenceOn::ladder && !item->data(pairRole).isValid()) return;
+    const bool showsPair =
+        pages_->currentWidget() == ladder_ || qobject_cast<PairsPage*>(pages_->currentWidget());
+    if (on == EvidenceOn::ladder && showsPair) return;
+    for (int i = 0; i < pages_->count(); ++i) {
+        const QWidget* one = pages_->widget(i);
+        const bool meant = (on == EvidenceOn::ladder && one == ladder_)
+                           || (on == EvidenceOn::responses && qobject_cast<const ResponsesPage*>(one))
+                           || (on == EvidenceOn::factors && qobject_cast<const FactorsPage*>(one))
+                           || (on == EvidenceOn::checks && qobject_cast<const ChecksPage*>(one));
+        if (meant) pages_->setCurrentIndex(i);
+    }
 }
 
 void VerdictView::meanMount(Id<Mount> mount) {

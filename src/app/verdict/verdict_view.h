@@ -8,21 +8,22 @@
 #include <QWidget>
 
 class QLabel;
+class QLayout;
 class QListWidget;
+class QListWidgetItem;
 class QStackedWidget;
 
 namespace ibuki {
 
-class ChecksPage;
-class FactorsPage;
-class Ladder;
+class LadderPage;
 class NextStepBar;
-class PairsPage;
-class SweepPage;
+class VerdictPage;
 struct Evidence;
+struct SideComparison;
+struct VerdictMatter;
 
-/// At the left the ladder, every pair, both factors, lines over power or the check mounts; at the right, in
-/// sentences, what is settled, what is not and which caveats weigh.
+/// At the left one of its pages, the ladder first; at the right, in sentences, what is settled, what is not
+/// and which caveats weigh. Every page can be exported.
 class VerdictView : public QWidget {
     Q_OBJECT
 
@@ -39,22 +40,23 @@ protected:
     void showEvent(QShowEvent* event) override; ///< seeing the verdict while mounts are to come is recorded
 
 private:
+    QLayout* layPages();
+    QLayout* laySentences();
     void fillSentences(const Question& question);
+    VerdictPage* currentPage() const;
+    VerdictMatter matter(const Question& question) const;
     void fillPage();
+    void openEvidence(const QListWidgetItem* item);
     void meanMount(Id<Mount> mount);
     void meanPair(std::optional<std::size_t> pair);
 
     Session& session_;
     std::unique_ptr<Evidence> evidence_;
+    std::vector<SideComparison> sides_;
     QLabel* title_;
-    QLabel* legend_;
     QLabel* evidenceText_;
-    Ladder* ladder_;
+    LadderPage* ladder_;
     QStackedWidget* pages_;
-    PairsPage* pairs_;
-    FactorsPage* factors_;
-    SweepPage* sweep_;
-    ChecksPage* checks_;
     QListWidget* sentences_;
     NextStepBar* next_;
 };

@@ -2,6 +2,7 @@
 #include "core/conduct/conductor.h"
 
 #include "core/plan/step_times.h"
+#include "core/reduce/settings.h"
 
 #include <algorithm>
 #include <array>
@@ -10,6 +11,7 @@ namespace ibuki {
 namespace {
 
 constexpr double longestCoolMinutes = 60; ///< of a cycle of conditioning
+constexpr double promptS = 10;            ///< a load that is seen so soon began with its step
 
 /// Heats to one temperature and lets cool to the other, again and again.
 void addCycles(std::vector<ConductedStep>& steps, const ProtocolStep& of, const ConductedStep& heated) {
@@ -71,22 +73,43 @@ std::optional<GateReading> Conductor::gate() const {
     return watch_ && !paused_ ? std::optional(watch_->reading()) : std::nullopt;
 }
 
-void Conductor::begin(double timeS, std::vector<StepEvent>& events) {
+void Conductor::begin(double timeS) {
     const ConductedStep& step = steps_[at_];
     begun_ = true;
     beganS_ = timeS;
     watch_.reset();
     if (step.gate != GateKind::none) watch_.emplace(step.gate, step.gateValue, idleC_);
-    events.push_back({at_, StepState::begun, timeS, 60 * step.minutes});
+}
+
+void Conductor::begin(double timeS, std::vector<StepEvent>& events) {
+    begin(timeS);
+    const bool rested = at_ > 0 && steps_[at_ - 1].load.empty() && (restC_ || restW_);
+    waits_ = rested && !steps_[at_].load.empty();
+    events.push_back({at_, StepState::begun, timeS, 60 * steps_[at_].minutes});
+}
+
+/// As a load is found in a log (core/reduce): by power where it is read, else by the chip's rise.
+bool Conductor::showsLoad(const GateSample& sample) const {
+    static constexpr PhaseSettings found;
+    if (restW_ && sample.powerW) {
+        const double wanted = steps_[at_].powerW.value_or(0) - *restW_;
+        const double least = wanted > 0 ? std::min(found.minPowerStepW, 0.5 * wanted) : found.minPowerStepW;
+        return *sample.powerW >= *restW_ + least;
+    }
+    return restC_ && sample.chipC && *sample.chipC >= *restC_ + found.minTemperatureStepK;
 }
 
 void Conductor::end(StepState state, double timeS, std::vector<StepEvent>& events) {
     if (steps_[at_].load.empty() && state != StepState::skipped)
         if (const auto mean = recentMean(idle_, timeS); mean && steps_[at_].kind == StepKind::idle)
             idleC_ = mean;
-    events.push_back({at_, state, timeS, {}});
+    if (steps_[at_].load.empty()) {
+        restC_ = recentMean(idle_, timeS);
+        restW_ = recentMean(idle_, timeS, &GateSample::powerW);
+    }
+    events.push_back({at_, state, timeS, {}, waits_ && state == StepState::timedOut});
     ++at_;
-    begun_ = false;
+    begun_ = waits_ = false;
     watch_.reset();
     idle_.clear();
 }
@@ -108,12 +131,17 @@ std::vector<StepEvent> Conductor::take(const GateSample& sample) {
         while (idle_.front().timeS < sample.timeS - 60) idle_.pop_front();
     }
     if (step.byHand) return events;
+    if (waits_ && showsLoad(sample)) {
+        waits_ = false;
+        if (sample.timeS - beganS_ > promptS) begin(sample.timeS); // from here on the chip is under load
+    }
     const double minutes = (sample.timeS - beganS_ + 1e-9) / 60;
     if (watch_) watch_->take(sample);
-    if (watch_ && watch_->reading().open && minutes >= step.leastMinutes)
+    if (waits_ && minutes < step.minutes) return events;
+    if (watch_ && !waits_ && watch_->reading().open && minutes >= step.leastMinutes)
         end(StepState::done, sample.timeS, events);
     else if (minutes >= step.minutes)
-        end(watch_ ? StepState::timedOut : StepState::done, sample.timeS, events);
+        end(watch_ || waits_ ? StepState::timedOut : StepState::done, sample.timeS, events);
     if (!finished() && !begun_) begin(sample.timeS, events);
     return events;
 }
@@ -156,7 +184,7 @@ std::vector<StepEvent> Conductor::abort(double timeS) {
     if (finished()) return {};
     const std::size_t at = at_;
     at_ = steps_.size();
-    begun_ = paused_ = false;
+    begun_ = paused_ = waits_ = false;
     watch_.reset();
     return {{at, StepState::aborted, timeS, {}}};
 }

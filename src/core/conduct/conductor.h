@@ -39,6 +39,7 @@ struct StepEvent {
     StepState state = StepState::begun;
     double timeS = 0;
     std::optional<double> predictedS; ///< until it ends, when it begins
+    bool loadNotSeen = false;         ///< it timed out while it waited for its load
 };
 
 class Conductor {
@@ -61,7 +62,9 @@ public:
     /// nothing: none is under way.
     const ConductedStep* current() const { return finished() ? nullptr : &steps_[at_]; }
     std::size_t place() const { return at_; }
-    double beganS() const { return beganS_; } ///< of the step under way
+    double beganS() const { return beganS_; } ///< of the step under way; under load: since that is seen
+    /// The step under way has a load that the data do not show yet: neither its clock nor its gate counts.
+    bool waitsForLoad() const { return waits_; }
     const std::vector<ConductedStep>& steps() const { return steps_; }
     std::optional<double> wantedW() const; ///< power of the load that should run now
     std::optional<GateReading> gate() const;
@@ -70,15 +73,20 @@ private:
     void begin(double timeS, std::vector<StepEvent>& events);
     void end(StepState state, double timeS, std::vector<StepEvent>& events);
     void goTo(std::size_t step, double timeS, std::vector<StepEvent>& events);
+    void begin(double timeS);
+    bool showsLoad(const GateSample& sample) const;
 
     std::vector<ConductedStep> steps_;
     std::size_t at_ = 0;
     bool begun_ = false;
     bool paused_ = false;
+    bool waits_ = false;
     double beganS_ = 0;
     std::optional<GateWatch> watch_;
     std::deque<GateSample> idle_; ///< the last minute without a load
     std::optional<double> idleC_;
+    std::optional<double> restC_; ///< before the load, whichever step that was
+    std::optional<double> restW_;
 };
 
 } // namespace ibuki

@@ -179,12 +179,13 @@ void GateWatch::judgeAboveIdle() {
     settle(above, above);
 }
 
-std::optional<double> recentMean(const std::deque<GateSample>& samples, double lastS) {
+std::optional<double> recentMean(const std::deque<GateSample>& samples, double lastS,
+                                 std::optional<double> GateSample::*member) {
     double sum = 0;
     int count = 0;
     for (const GateSample& sample : samples)
-        if (sample.chipC && sample.timeS > lastS - 60) {
-            sum += *sample.chipC;
+        if (sample.*member && sample.timeS > lastS - 60) {
+            sum += *(sample.*member);
             ++count;
         }
     return count > 0 ? std::optional(sum / count) : std::nullopt;

@@ -20,6 +20,7 @@ struct GateSample {
     double timeS = 0;
     std::optional<double> chipC; ///< the hottest
     std::optional<double> roomC;
+    std::optional<double> powerW = {}; ///< of the chip; of several the largest
 };
 
 struct GateReading {
@@ -74,7 +75,8 @@ private:
     GateReading reading_;
 };
 
-/// Of what is read while the load is not on: mean of the chip over the last minute.
-std::optional<double> recentMean(const std::deque<GateSample>& samples, double lastS);
+/// Of what is read while the load is not on: mean of the chip, or of its power, over the last minute.
+std::optional<double> recentMean(const std::deque<GateSample>& samples, double lastS,
+                                 std::optional<double> GateSample::*member = &GateSample::chipC);
 
 } // namespace ibuki

@@ -15,7 +15,6 @@ namespace ibuki {
 struct BenchSample : GateSample {
     std::optional<double> highestC; ///< of all temperatures but coolant and room
     std::optional<double> coolantC;
-    std::optional<double> powerW; ///< of the chip; of several the largest
     std::optional<double> fanRpm;
     std::optional<double> clockMHz;
     std::optional<double> limitShare; ///< 0 to 1: the log itself says that a limit acts

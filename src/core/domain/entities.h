@@ -36,6 +36,7 @@ struct Question;
 struct Level;
 struct Load;
 struct Slot;
+struct SideMargin;
 struct SlotLevel;
 struct Plan;
 struct ProtocolStep;
@@ -64,8 +65,8 @@ template <class... E> struct EntityList {
 using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot,
                             Offcut, LotPicture, ExchangeRate, Application, Mount, MountApplication,
                             Acknowledgement, Recording, RecordingMark, Run, RunReduction, EnteredReading,
-                            HeaderRole, Study, Question, Level, Load, Slot, SlotLevel, Plan, ProtocolStep,
-                            StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
+                            HeaderRole, Study, Question, SideMargin, Level, Load, Slot, SlotLevel, Plan,
+                            ProtocolStep, StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
 
 /// Which of them a value is.
 enum class EntityKind : std::uint8_t {};

@@ -48,6 +48,7 @@ struct Mount {
     bool rejected = false;
     std::string reason;
     std::string note;
+    std::string mountedBy; ///< whose hands; empty: not stated
     bool operator==(const Mount&) const = default;
 };
 

@@ -49,6 +49,12 @@ enum class ReferenceTemperature { room, coolant };
 enum class Normalisation { raw, atNominalPower, perWatt };
 /// What the mounts are to show: that levels differ, or that they are the same within the margin.
 enum class Goal { difference, equivalence };
+/// Whose differences are taken out of the comparison as fixed effects.
+enum class BlockBy { evening, person };
+/// What is taken out of the comparison as a straight line beside the groups.
+enum class Covariate { room, power };
+/// One spread between mounts for all levels, or each its own: known from what is mounted, never tested for.
+enum class MountSpread { shared, own };
 
 /// One comparison: factor at a site, judged by a response with a margin. Response = metric × reference
 /// temperature × normalisation, frozen when the first mount is measured.
@@ -68,8 +74,42 @@ struct Question {
     double confidence = 0.95;
     std::optional<Id<Level>> referenceLevel; ///< what the others are held against
     bool frozen = false;
+    std::optional<Metric> fixedMetric; ///< the response as it stood when it was frozen
+    std::optional<ReferenceTemperature> fixedReference;
+    std::optional<Normalisation> fixedNormalisation;
     std::optional<Id<Load>> load; ///< whose runs are compared; nothing: that of the most mounts
+    std::optional<BlockBy> blocks;
+    bool orderTakenOut = false; ///< a drift of the bench, as a straight line over the order of mounts
+    std::optional<Covariate> covariate;
+    MountSpread spread = MountSpread::shared;
     bool operator==(const Question&) const = default;
+};
+
+/// What mounts are held against each other by, beside the question's own response: measured over the window
+/// (to fanSpeed), or read beside it.
+enum class SideResponse {
+    power,
+    perWatt,
+    clock,
+    fanSpeed,
+    score,
+    frameRate,
+    lowFrameRate,
+    renderTime,
+    noise,
+    fanShare,
+    wallPower,
+    other
+};
+
+/// The difference of a side response that matters in a question, in place of the usual one.
+struct SideMargin {
+    Id<SideMargin> id;
+    Id<Question> question;
+    SideResponse response = SideResponse::score;
+    std::string name;  ///< of another response; else empty
+    double margin = 1; ///< in its unit
+    bool operator==(const SideMargin&) const = default;
 };
 
 /// Where a level may stand in the order of mounts.

@@ -97,6 +97,29 @@ template <> struct Words<StudyTemplate> {
 template <> struct Words<Goal> {
     static constexpr std::array<std::string_view, 2> all{"difference", "equivalence"};
 };
+template <> struct Words<BlockBy> {
+    static constexpr std::array<std::string_view, 2> all{"evening", "person"};
+};
+template <> struct Words<Covariate> {
+    static constexpr std::array<std::string_view, 2> all{"room", "power"};
+};
+template <> struct Words<MountSpread> {
+    static constexpr std::array<std::string_view, 2> all{"shared", "own"};
+};
+template <> struct Words<SideResponse> {
+    static constexpr std::array<std::string_view, 12> all{"power",
+                                                          "thermal resistance",
+                                                          "clock",
+                                                          "fan speed",
+                                                          "score",
+                                                          "frame rate",
+                                                          "1 % low frame rate",
+                                                          "render time",
+                                                          "noise",
+                                                          "fan share",
+                                                          "wall power",
+                                                          "other"};
+};
 template <> struct Words<Placement> {
     static constexpr std::array<std::string_view, 6> all{"automatic",     "anywhere",     "first of all",
                                                          "last in block", "ends evening", "last of all"};

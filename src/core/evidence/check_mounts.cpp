@@ -70,6 +70,7 @@ CheckEvidence checkEvidence(const Question& question, const Evidence& evidence) 
         return found;
     CompareOptions options = evidence.comparison->options;
     options.drift = true;
+    options.spread = SpreadModel::pooled;
     options.assumed.reset();
     try {
         found.corrected =

@@ -5,6 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
+#include "core/evidence/asked_options.h"
 #include "core/evidence/interim_look.h"
 #include "core/evidence/response.h"
 #include "core/evidence/scatter.h"
@@ -18,55 +19,6 @@
 
 namespace ibuki {
 namespace {
-
-void addFigures(TidyRow& row, const LoadReduction& load, const Question& question) {
-    for (const auto& [metric, value] : load.metrics) row.metricsC[metric] = value.temperatureC;
-    row.deltaK = countedDeltaK(load, question.metric);
-    row.powerW = load.powerW;
-    row.rthKPerW = countedRthKPerW(load, question.metric);
-    row.response = responseOf(load, question);
-    // A run at its limit gives up power, not temperature: only temperatures are lower bounds.
-    row.limitBound = load.limit.bound;
-}
-
-TidyRow rowOf(const Document& document, const Question& question, const Slot& slot,
-              std::optional<std::size_t> cell, const Mount& mount, const Run& run) {
-    TidyRow row;
-    row.cell = cell;
-    row.mountId = mount.id;
-    row.runId = run.id;
-    row.kind = slot.kind;
-    if (const Study* study = document.find(question.study)) row.study = study->name;
-    if (const Bench* bench = benchOf(document, mount)) row.bench = bench->name;
-    if (const Site* site = document.find(question.site)) row.site = site->name;
-    const Level* level = levelIn(document, question, slot);
-    if (level) row.level = level->name;
-    if (const Level* second = question.secondFactor ? document.find(slot.second) : nullptr)
-        row.second = second->name;
-    if (const Application* application = applicationAt(document, mount.id, question.site))
-        if (const Lot* lot = document.find(application->lot)) row.lot = lot->name;
-    if (const Material* material = materialAt(document, mount.id, question.site))
-        row.material = material->name;
-    else if (const Material* named = level ? document.find(level->material) : nullptr)
-        row.material = named->name;
-    row.mount = mount.name;
-    row.block = mount.block;
-    row.order = mount.order;
-    row.run = fmt::format("{}/{}", mount.name, run.repeat);
-    if (const Load* load = document.find(run.load)) {
-        row.load = load->name;
-        row.loadId = loadIdentity(*load);
-    }
-    row.purpose = word(slot.kind == SlotKind::checkMount ? Purpose::check : run.purpose);
-    if (run.sinceApplication) row.ageH = run.sinceApplication->value;
-    row.cycles = run.cycles;
-    if (const Reduction* reduction = reductionOf(document, run.id))
-        if (const LoadReduction* load = loadOf(*reduction, run, question.metric))
-            addFigures(row, *load, question);
-    row.excluded = mount.rejected || run.rejected;
-    row.reason = mount.rejected ? mount.reason : run.rejected ? run.reason : "";
-    return row;
-}
 
 std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>& rows, Metric metric) {
     std::map<std::string, std::pair<Flag, std::set<Id<Run>>>> runs;
@@ -86,90 +38,6 @@ std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>&
     }
     return flags;
 }
-
-} // namespace
-
-namespace {
-
-std::vector<TidyRow> rowsOf(const Document& document, const Question& question, const Design& design) {
-    std::vector<TidyRow> rows;
-    for (const DesignUnit& unit : design.units) {
-        const Slot* slot = document.find(unit.slot);
-        const Mount* mount = document.find(unit.mount);
-        if (!mount) continue;
-        for (const Run* run : runsOf(document, mount->id))
-            rows.push_back(rowOf(document, question, *slot, unit.cell, *mount, *run));
-    }
-    std::stable_sort(rows.begin(), rows.end(),
-                     [](const TidyRow& a, const TidyRow& b) { return a.order < b.order; });
-    return rows;
-}
-
-bool enters(const TidyRow& row) {
-    return !row.excluded && row.kind == SlotKind::level && row.purpose == word(Purpose::fresh) && row.response
-           && row.cell;
-}
-
-} // namespace
-
-std::vector<TidyRow> tidyTable(const Document& document, const Question& question) {
-    return rowsOf(document, question, designOf(document, question));
-}
-
-Id<Load> comparedLoad(const Document& document, const std::vector<TidyRow>& rows, const Question& question) {
-    if (const Load* named = document.find(question.load)) return loadIdentity(*named);
-    std::map<Id<Load>, std::set<Id<Mount>>> mounts;
-    std::vector<Id<Load>> order;
-    for (const TidyRow& row : rows) {
-        if (!enters(row)) continue;
-        if (!mounts.contains(row.loadId)) order.push_back(row.loadId);
-        mounts[row.loadId].insert(row.mountId);
-    }
-    std::optional<Id<Load>> best;
-    for (Id<Load> load : order)
-        if (!best || mounts[load].size() > mounts[*best].size()) best = load;
-    return best.value_or(Id<Load>{});
-}
-
-std::vector<Id<Load>> loadChoices(const Document& document, Id<Study> study) {
-    std::vector<Id<Load>> choices;
-    std::set<Id<Load>> known;
-    const auto take = [&](const Load& load) {
-        if (known.insert(loadIdentity(load)).second) choices.push_back(load.id);
-    };
-    for (const Load* load : loadsOf(document, study)) take(*load);
-    for (const Slot* slot : slotsOf(document, study))
-        if (slot->mount)
-            for (const Run* run : runsOf(document, *slot->mount))
-                if (const Load* load = document.find(run->load)) take(*load);
-    return choices;
-}
-
-std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design) {
-    std::vector<RunValue> values;
-    std::map<std::string, std::int64_t> blocks; // days and sessions are told apart by their words
-    for (const TidyRow& row : rows) {
-        if (!enters(row) || row.loadId != load) continue; // different loads are no repeats
-        const auto block = blocks.try_emplace(row.block, static_cast<std::int64_t>(blocks.size()) + 1).first;
-        values.push_back({{static_cast<std::int64_t>(*row.cell) + 1, design.cells[*row.cell].name},
-                          {row.mountId.value, row.mount},
-                          *row.response,
-                          row.limitBound,
-                          {block->second, row.block},
-                          static_cast<double>(row.order)});
-    }
-    return values;
-}
-
-std::vector<RunValue> comparedRuns(const std::vector<TidyRow>& rows, Id<Load> load, const Design& design,
-                                   const Question& question) {
-    auto values = comparedRuns(rows, load, design);
-    if (question.normalisation == Normalisation::perWatt)
-        for (RunValue& value : values) value.limitBound = false;
-    return values;
-}
-
-namespace {
 
 /// Puts the groups of `more` behind those of `all`; their pairs refer to them there.
 void append(Comparison& all, const Comparison& more) {
@@ -282,20 +150,20 @@ Comparison compareWithin(const Document& document, const Question& question, con
     return all;
 }
 
-std::string nameOfLoad(const Document& document, Id<Load> load) {
-    const Load* known = document.find(load);
+std::string nameOfLoad(const Document& document, const Question& question, Id<Load> load) {
+    const Load* known = studysLoad(document, question.study, load);
     return known ? known->name : std::string();
 }
 
 /// Runs under other loads than the compared one are no repeats; that they are left out is told.
-void flagOtherLoads(const Document& document, Evidence& evidence) {
+void flagOtherLoads(const Document& document, const Question& question, Evidence& evidence) {
     const auto left = std::count_if(evidence.rows.begin(), evidence.rows.end(), [&](const TidyRow& row) {
         return enters(row) && row.loadId != evidence.load;
     });
     if (left > 0)
         addFlag(evidence.comparison->flags,
                 makeFlag(Severity::info, "other-loads",
-                         {{"load", nameOfLoad(document, evidence.load)}, {"count", left}}));
+                         {{"load", nameOfLoad(document, question, evidence.load)}, {"count", left}}));
 }
 
 /// Under the lid only one layer may change: mounts whose upper layers are known to differ changed two.
@@ -324,11 +192,21 @@ Id<Level> levelOfGroup(const Evidence& evidence, const GroupSummary& group) {
 
 namespace {
 
+/// How the people who mounted repeat and differ, where it is stated of every mount.
+std::optional<Reproducibility> peopleOf(const Evidence& evidence, const Question& question) {
+    Question byPerson = question;
+    byPerson.blocks = BlockBy::person;
+    const auto values = comparedRuns(evidence.rows, evidence.load, evidence.design, byPerson);
+    const bool stated = std::none_of(values.begin(), values.end(),
+                                     [](const RunValue& value) { return value.block.name.empty(); });
+    return stated ? reproducibilityOf(values) : std::nullopt;
+}
+
 Evidence gather(const Document& document, const Question& question,
                 const std::optional<AssumedScatter>& assumed) {
     Evidence evidence;
     evidence.design = designOf(document, question);
-    evidence.rows = rowsOf(document, question, evidence.design);
+    evidence.rows = tidyTable(document, question, evidence.design);
     std::set<Id<Mount>> excluded;
     for (const TidyRow& row : evidence.rows)
         if (row.excluded) excluded.insert(row.mountId);
@@ -343,24 +221,29 @@ Evidence gather(const Document& document, const Question& question,
     if (values.empty()) {
         if (std::any_of(evidence.rows.begin(), evidence.rows.end(), enters))
             evidence.whyNot =
-                Message{"nothing-measured.load", {{"load", nameOfLoad(document, evidence.load)}}};
+                Message{"nothing-measured.load", {{"load", nameOfLoad(document, question, evidence.load)}}};
         else
             evidence.whyNot = Message{"nothing-measured", {}};
         return evidence;
     }
-    CompareOptions options;
-    options.margin = question.margin.value;
+    evidence.people = peopleOf(evidence, question);
+    auto [options, couldNot] = askedOptions(document, question, values);
     options.assumed = assumed;
-    options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
+    if (assumed)
+        options.blocks = options.drift = options.covariate = false; // single mounts tell no such things
     if (!question.secondFactor)
         options.reference = referenceGroup(document, question, evidence.design, std::nullopt);
-    if (question.secondFactor) evidence.factors = bothFactors(document, evidence, values, options);
+    else
+        evidence.factors = bothFactors(document, evidence, values, options);
     try {
         evidence.comparison = question.secondFactor
                                   ? compareWithin(document, question, evidence, values, options)
                                   : compare(values, options);
+        for (const Flag& flag : couldNot) addFlag(evidence.comparison->flags, flag);
+        for (const Flag& flag : takenOutFlags(*evidence.comparison, question, values))
+            addFlag(evidence.comparison->flags, flag);
         flagUpperLayer(document, question, evidence);
-        flagOtherLoads(document, evidence);
+        flagOtherLoads(document, question, evidence);
         if (const int looks = plannedLooks(document, question.study); looks > 1)
             addFlag(evidence.comparison->flags, makeFlag(Severity::info, "declared-looks",
                                                          {{"looks", looks},
@@ -388,7 +271,8 @@ AssumedScatter assumedScatter(const Document& document, const Question& question
 }
 
 bool lacksRepeatedMounts(const Evidence& evidence) {
-    return !evidence.comparison && evidence.whyNot && evidence.whyNot->code.starts_with("compare-no-df");
+    return !evidence.comparison && evidence.whyNot && evidence.whyNot->code.starts_with("compare-no-df")
+           && evidence.whyNot->code != "compare-no-df.blocks";
 }
 
 } // namespace

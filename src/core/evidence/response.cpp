@@ -29,6 +29,16 @@ std::optional<double> responseOf(const LoadReduction& load, const Question& ques
     return *perWatt * question.nominalPower->value;
 }
 
+Question asFixed(const Question& question) {
+    Question fixed = question;
+    fixed.metric = question.fixedMetric.value_or(question.metric);
+    fixed.reference = question.fixedReference.value_or(question.reference);
+    fixed.normalisation = question.fixedNormalisation.value_or(question.normalisation);
+    return fixed;
+}
+
+bool isResponseChanged(const Question& question) { return asFixed(question) != question; }
+
 std::string_view responseUnit(const Question& question) {
     return question.normalisation == Normalisation::perWatt ? "K/W" : "K";
 }

@@ -20,6 +20,11 @@ const LoadReduction* loadOf(const Reduction& reduction, const Run& run, Metric m
 /// coolant as reference, the coolant's ΔT is taken off the metric's (both over the same window).
 std::optional<double> responseOf(const LoadReduction& load, const Question& question);
 
+/// Whether another response is judged by than the one that was fixed before the first mount.
+bool isResponseChanged(const Question& question);
+/// The question as it was fixed.
+Question asFixed(const Question& question);
+
 /// "K" or "K/W".
 std::string_view responseUnit(const Question& question);
 /// "hottest core over room"

@@ -3,6 +3,7 @@
 
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
+#include "core/setup/question_setup.h"
 
 #include <algorithm>
 
@@ -157,7 +158,7 @@ void beginMeasuring(Edit& edit, const Study& study) {
     std::vector<Question> asked;
     for (const Question* one : edit.document().where(&Question::study, study.id)) asked.push_back(*one);
     for (Question& one : asked) {
-        one.frozen = true;
+        freezeResponse(one);
         edit.put(one);
     }
     Study measuring = study;

@@ -177,6 +177,19 @@ void addPower(LoadReduction& load, const Shared& shared, Segment window) {
     }
 }
 
+/// What moves beside the temperature where it is held: clock and fan.
+void addCompany(LoadReduction& load, const Shared& shared, Segment window) {
+    const auto over = [&](std::span<const double> values) -> std::optional<double> {
+        if (values.empty()) return std::nullopt;
+        const double value = timeMean(std::span(shared.trace.timeS).subspan(window.begin, window.size()),
+                                      values.subspan(window.begin, window.size()));
+        return std::isfinite(value) ? std::optional(value) : std::nullopt;
+    };
+    load.clockMHz = over(shared.clock);
+    const std::vector<double> fan = valuesOf(firstChannel(shared.trace, Role::fan));
+    load.fan = over(fan);
+}
+
 /// Once it is settled what the load counts with.
 void addResistance(LoadReduction& load, const ReduceSettings& settings) {
     load.rthKPerW = countedRthKPerW(load, load.metric);
@@ -240,6 +253,7 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
         load.ambient.probeShiftUncertaintyS = trace.probe->uncertaintyS;
     }
     addPower(load, shared, window);
+    addCompany(load, shared, window);
 
     const auto limitFlag = valuesOf(firstChannel(trace, Role::limitFlag));
     load.limit = judgeLimit({trace.timeS, shared.metric, shared.power, shared.clock, limitFlag,

@@ -74,6 +74,8 @@ struct LoadReduction {
     AmbientSummary ambient;
     MetricTable metrics;
     std::optional<double> powerW;
+    std::optional<double> clockMHz; ///< over the window, mean of the clocks of the metric's chip
+    std::optional<double> fan;      ///< over the window, in its channel's unit
     std::optional<double> rthKPerW;
     std::optional<double> deltaAtNominalK;
     LimitSummary limit;

@@ -8,11 +8,26 @@
 
 namespace ibuki {
 
+void freezeResponse(Question& question) {
+    if (question.frozen) return;
+    question.frozen = true;
+    question.fixedMetric = question.metric;
+    question.fixedReference = question.reference;
+    question.fixedNormalisation = question.normalisation;
+}
+
+void thawResponse(Question& question) {
+    question.frozen = false;
+    question.fixedMetric.reset();
+    question.fixedReference.reset();
+    question.fixedNormalisation.reset();
+}
+
 Id<Question> addQuestion(Edit& edit, Id<Question> like, Id<Site> site, bool shared) {
     Question question = *edit.document().find(like);
     const Id<Question> owner = question.levelsFrom.value_or(question.id);
     question.site = site;
-    question.frozen = false;
+    thawResponse(question);
     question.referenceLevel.reset();
     question.levelsFrom = shared ? std::optional(owner) : std::nullopt;
     if (!shared) question.secondFactor.reset();
@@ -25,6 +40,9 @@ void removeQuestion(Edit& edit, Id<Question> id) {
     if (!question || firstQuestion(document, question->study)->id == id) return;
     std::vector<Id<SlotLevel>> stated;
     for (const SlotLevel* one : document.where(&SlotLevel::question, id)) stated.push_back(one->id);
+    std::vector<Id<SideMargin>> margins;
+    for (const SideMargin* one : document.where(&SideMargin::question, id)) margins.push_back(one->id);
+    for (Id<SideMargin> one : margins) edit.remove(one);
     std::vector<Id<Level>> levels;
     for (const Level* level : document.where(&Level::question, id)) levels.push_back(level->id);
     std::vector<Question> sharing;

@@ -12,6 +12,10 @@ namespace ibuki {
 /// site, none to begin with. Returns it.
 Id<Question> addQuestion(Edit& edit, Id<Question> like, Id<Site> site, bool shared);
 
+/// The response is fixed from the first measured mount on; the other way for a question that was copied.
+void freezeResponse(Question& question);
+void thawResponse(Question& question);
+
 /// Takes the question with its own levels out of the study; the first one stays: nothing happens.
 void removeQuestion(Edit& edit, Id<Question> question);
 

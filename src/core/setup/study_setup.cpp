@@ -4,6 +4,7 @@
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
+#include "core/setup/question_setup.h"
 #include "core/shelf/shelf.h"
 
 #include <algorithm>
@@ -261,7 +262,7 @@ Id<Study> duplicateStudy(Edit& edit, Id<Study> id) {
     for (const Question* original : before.where(&Question::study, id)) {
         Question question = *original;
         question.study = copy;
-        question.frozen = false;
+        thawResponse(question);
         if (question.levelsFrom) question.levelsFrom = questions.at(*question.levelsFrom);
         std::optional<Id<Level>> reference;
         question.referenceLevel.reset();

@@ -24,7 +24,7 @@ void checkOptions(const CompareOptions& options) {
         throw InputError("compare-margin", {}, {{"margin", options.margin}});
     if (!(options.confidence > 0.5 && options.confidence <= highestConfidence))
         throw InputError("compare-confidence", {}, {{"confidence", options.confidence}});
-    if (options.spread == SpreadModel::welch && (options.blocks || options.drift))
+    if (options.spread == SpreadModel::welch && options.takesOut())
         throw InputError("compare-welch-blocks", {});
     if (options.assumed && !(options.assumed->sd > 0 && options.assumed->df > 0))
         throw InputError("compare-assumed", {});
@@ -167,6 +167,8 @@ void tellPooled(Comparison& comparison, const Parts& parts, const GroupModel& mo
     }
     if (parts.tested.size() > 1) comparison.anova = model.test();
     comparison.drift = model.drift();
+    comparison.covariate = model.covariate();
+    comparison.equalSlopes = model.equalSlopes();
     comparison.pooledSd = std::sqrt(model.variance());
     comparison.df = model.df();
     if (model.nested()) comparison.variance = VarianceParts{model.nested()->between, model.nested()->within};
@@ -251,7 +253,7 @@ void addTests(Comparison& comparison, const Parts& parts, const std::vector<cons
     Groups means;
     for (std::size_t i : parts.tested) means.push_back(comparison.groups[i].mountMeans);
     const CompareOptions& options = comparison.options;
-    if (!options.blocks && !options.drift) comparison.welch = welchAnova(means);
+    if (!options.takesOut()) comparison.welch = welchAnova(means);
     comparison.brownForsythe = brownForsytheSpread(means);
     if (options.spread != SpreadModel::welch || tested.size() < 2) return;
     try { // the pooled test is told beside it
@@ -337,7 +339,7 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     });
     if (!reference) addTiers(comparison);
     addFlags(comparison, gathered);
-    if (options.blocks || options.drift) flagConfounded(comparison);
+    if (options.takesOut()) flagConfounded(comparison);
     return comparison;
 }
 
@@ -350,14 +352,10 @@ Comparison onlyGroups(const std::vector<RunValue>& runs, const CompareOptions& o
 }
 
 Comparison compare(const std::vector<TableRun>& runs, CompareOptions options, const std::string& reference) {
-    Naming groups;
-    Naming mounts;
-    Naming blocks;
+    RunNaming named;
     std::vector<RunValue> told;
-    for (const TableRun& run : runs)
-        told.push_back(
-            {groups(run.group), mounts(run.mount), run.value, run.limitBound, blocks(run.block), run.order});
-    if (!reference.empty()) options.reference = groups(reference).id;
+    for (const TableRun& run : runs) told.push_back(named(run));
+    if (!reference.empty()) options.reference = named.group(reference).id;
     return compare(told, options);
 }
 

@@ -2,12 +2,12 @@
 #pragma once
 
 // Comparison of groups on mount means. Model: y_ijk = μ_i + β_b(ij) + γ x_ij + M_ij + e_ijk, M and e normal
-// and independent; the experimental unit is the mount. Blocks β and the order x are there on request; the
-// spread between mounts is one for all groups (pooled) or each group's own (Welch). Mounts with unequal
-// numbers of runs are weighted by REML; groups with limit-bound mounts are fitted by maximum likelihood.
-// Intervals by Tukey–Kramer (Student for two groups, Games–Howell with own spread, Dunnett against a
-// reference), verdict in three ways (docs/methods.md, "Comparison"). The user's duty: mounts of a group are
-// new applications in an order that was not chosen by their results.
+// and independent; the experimental unit is the mount. Blocks β and x, the order or a covariate, are there on
+// request; the spread between mounts is one for all groups (pooled) or each group's own (Welch). Mounts with
+// unequal numbers of runs are weighted by REML; groups with limit-bound mounts are fitted by maximum
+// likelihood. Intervals by Tukey–Kramer (Student for two groups, Games–Howell with own spread, Dunnett
+// against a reference), verdict in three ways (docs/methods.md, "Comparison"). The user's duty: mounts of a
+// group are new applications in an order that was not chosen by their results.
 
 #include "core/base/flag.h"
 #include "core/stats/anova.h"
@@ -34,6 +34,7 @@ struct RunValue {
     bool limitBound = false; ///< right-censored: at least this much
     Named block = {};        ///< of its mount: a day or a session
     double order = 0;        ///< of its mount in the bench's record
+    double covariate = 0;    ///< averaged over the mount's runs
 };
 
 enum class SpreadModel { pooled, welch };
@@ -57,7 +58,9 @@ struct CompareOptions {
     SpreadModel spread = SpreadModel::pooled;
     bool blocks = false;                   ///< as fixed effects; not with Welch
     bool drift = false;                    ///< the order as a linear covariate; not with Welch
+    bool covariate = false;                ///< the covariate likewise, with equal slopes in all groups
     std::optional<AssumedScatter> assumed; ///< of no effect where a group has two mounts
+    bool takesOut() const { return blocks || drift || covariate; }
     double settleChance = 0.8;
     int mostFurtherMounts = 30;
 };
@@ -110,8 +113,9 @@ struct PairComparison {
     std::optional<int> furtherMounts;
 };
 
+/// Of what is taken out as a straight line beside the groups.
 struct Drift {
-    double slope = 0; ///< a mount
+    double slope = 0; ///< a mount, or a unit of the covariate
     Interval ci;
 };
 
@@ -129,8 +133,10 @@ struct Comparison {
     std::optional<FTest> brownForsythe;
     std::optional<VarianceParts> variance; ///< where a mount has two runs
     std::optional<Drift> drift;
-    std::optional<double> pooledSd; ///< of mount means; nothing where every group has its own
-    double df = 0;                  ///< of pooledSd
+    std::optional<Drift> covariate;
+    std::optional<FTest> equalSlopes; ///< of the covariate in the groups, where there are mounts enough
+    std::optional<double> pooledSd;   ///< of mount means; nothing where every group has its own
+    double df = 0;                    ///< of pooledSd
     std::vector<PairComparison> pairs;
     std::vector<std::vector<std::size_t>> tiers; ///< group indexes, best first; none with a reference
     std::vector<Flag> flags;
@@ -139,7 +145,8 @@ struct Comparison {
 bool isProvisional(const Comparison& comparison); ///< some pair is
 
 /// Throws InputError when there is nothing to compare: fewer than two groups, no degrees of freedom inside
-/// them, a margin or confidence out of range, a reference that is no group, blocks or order with Welch.
+/// them, a margin or confidence out of range, a reference that is no group, blocks, order or a covariate with
+/// Welch.
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options = {});
 
 /// The groups with their mounts and nothing compared: what can be shown when compare refuses.
@@ -153,6 +160,7 @@ struct TableRun {
     bool limitBound = false;
     std::string block = {};
     double order = 0;
+    double covariate = 0;
 };
 /// The same of a table; reference: name of a group, empty for all pairs.
 Comparison compare(const std::vector<TableRun>& runs, CompareOptions options = {},

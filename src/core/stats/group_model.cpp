@@ -2,10 +2,10 @@
 #include "core/stats/group_model.h"
 
 #include "core/base/input_error.h"
+#include "core/stats/pair_family.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <map>
 
@@ -31,7 +31,7 @@ double differenceCovariance(const Columns& c, std::size_t a, std::size_t b, std:
 } // namespace
 
 GroupModel::GroupModel(const std::vector<const GroupRuns*>& groups, const CompareOptions& options)
-    : groups_(groups.size()), adjusted_(options.blocks || options.drift) {
+    : groups_(groups.size()), adjusted_(options.takesOut()) {
     addRows(groups);
     layDesign(groups, options);
     chooseScatter(options);
@@ -41,7 +41,7 @@ GroupModel::GroupModel(const std::vector<const GroupRuns*>& groups, const Compar
     covariance_ = model.covariance(contrasts_);
     untold_ = model.untold(contrasts_);
     testGroups(model);
-    if (options.drift) fitDrift(model, options.confidence);
+    fitLines(model, options);
     keepInformation();
 }
 
@@ -54,19 +54,24 @@ void GroupModel::addRows(const std::vector<const GroupRuns*>& groups) {
     for (const MountRunsSummary& mount : mounts_) y_.push_back(mount.mean - origin_);
 }
 
-/// Columns: the groups, the blocks but the first, the order about its mean.
+/// Columns: the groups, the blocks but the first, the lines about their means, the covariate last.
 void GroupModel::layDesign(const std::vector<const GroupRuns*>& groups, const CompareOptions& options) {
     std::map<std::int64_t, std::size_t> blockAt;
-    std::vector<double> orders;
+    std::vector<std::vector<double>> lines((options.drift ? 1 : 0) + (options.covariate ? 1 : 0));
     for (const GroupRuns* group : groups)
         for (const MountRuns& mount : group->mounts) {
             if (options.blocks) blockAt.try_emplace(mount.block.id, blockAt.size());
-            orders.push_back(mount.order);
+            if (options.drift) lines.front().push_back(mount.order);
+            if (options.covariate) lines.back().push_back(mount.covariate);
         }
     blocked_ = blockAt.size() > 1;
     const std::size_t blocks = blocked_ ? blockAt.size() - 1 : 0;
-    const double meanOrder = ibuki::mean(orders);
-    all_ = Columns(mounts_.size(), groups_ + blocks + (options.drift ? 1 : 0));
+    all_ = Columns(mounts_.size(), groups_ + blocks + lines.size());
+    for (std::size_t l = 0; l < lines.size(); ++l) {
+        const double middle = ibuki::mean(lines[l]);
+        for (std::size_t i = 0; i < lines[l].size(); ++i)
+            all_[groups_ + blocks + l][i] = lines[l][i] - middle;
+    }
     contrasts_ = Columns(all_.columns(), groups_);
     std::size_t row = 0;
     for (std::size_t g = 0; g < groups_; ++g) {
@@ -74,7 +79,6 @@ void GroupModel::layDesign(const std::vector<const GroupRuns*>& groups, const Co
             all_[g][row] = 1;
             if (const std::size_t block = blocked_ ? blockAt.at(mount.block.id) : 0; block > 0)
                 all_[groups_ + block - 1][row] = 1;
-            if (options.drift) all_[groups_ + blocks][row] = mount.order - meanOrder;
             ++row;
         }
         contrasts_[g][g] = 1;
@@ -115,15 +119,42 @@ void GroupModel::testGroups(const LinearModel& model) {
     if (df1 > 0) test_ = fTest(std::max(0.0, (reduced.rss() - model.rss()) / df1 / variance_), df1, df_);
 }
 
-void GroupModel::fitDrift(const LinearModel& model, double confidence) {
+void GroupModel::fitLines(const LinearModel& model, const CompareOptions& options) {
+    const std::size_t last = all_.columns() - 1;
+    if (options.drift) drift_ = lineOf(model, last - (options.covariate ? 1 : 0), options.confidence);
+    if (!options.covariate) return;
+    covariate_ = lineOf(model, last, options.confidence);
+    if (covariate_) testSlopes(model);
+}
+
+std::optional<Drift> GroupModel::lineOf(const LinearModel& model, std::size_t column,
+                                        double confidence) const {
     Columns slope(all_.columns(), 1);
-    slope[0].back() = 1;
+    slope[0][column] = 1;
     const Columns untold = model.untold(slope);
-    if (dot(untold[0], untold[0]) > LinearModel::leastUntold) return;
+    if (dot(untold[0], untold[0]) > LinearModel::leastUntold) return std::nullopt;
     const double value = model.value(slope[0]);
-    const double half = boost::math::quantile(boost::math::students_t(df_), 0.5 + confidence / 2)
-                        * std::sqrt(variance_ * model.covariance(slope)[0][0]);
-    drift_ = Drift{value, {value - half, value + half}};
+    const double half =
+        studentQuantile(0.5 + confidence / 2, df_) * std::sqrt(variance_ * model.covariance(slope)[0][0]);
+    return Drift{value, {value - half, value + half}};
+}
+
+/// By what the residuals shrink when every group has a slope of its own over the covariate.
+void GroupModel::testSlopes(const LinearModel& model) {
+    if (assumed_) return;
+    Columns own(mounts_.size(), all_.columns() + groups_);
+    for (std::size_t c = 0; c < all_.columns(); ++c)
+        std::copy(all_[c].begin(), all_[c].end(), own[c].begin());
+    for (std::size_t g = 0; g < groups_; ++g)
+        for (std::size_t i = 0; i < mounts_.size(); ++i)
+            own[all_.columns() + g][i] = all_[g][i] * all_[all_.columns() - 1][i];
+    const LinearModel wider(own, y_, weights_);
+    const auto df1 = static_cast<double>(wider.rank()) - static_cast<double>(model.rank());
+    const double df2 = static_cast<double>(mounts_.size()) - static_cast<double>(wider.rank());
+    if (!(df1 > 0) || !(df2 > 0)) return;
+    const double variance = wider.residualVariance(df2);
+    if (variance > 0)
+        equalSlopes_ = fTest(std::max(0.0, (model.rss() - wider.rss()) / df1 / variance), df1, df2);
 }
 
 /// What the mounts tell of the groups, the other terms taken out: X_gᵀWX_g − X_gᵀWX_o (X_oᵀWX_o)⁺ X_oᵀWX_g.

@@ -2,9 +2,10 @@
 #pragma once
 
 // Means of groups and how well each difference between them is known, by a normal model on mount means:
-// groups alone; blocks as fixed effects and mount order as covariate beside them (adjusted means, averaged
-// equally over the blocks); weights by REML where mounts have unequal numbers of runs; a scatter that is
-// assumed where no group has two mounts (docs/methods.md, "Comparison", "Blocks", "Runs inside mounts").
+// groups alone; blocks as fixed effects and straight lines over the order of mounts and over a covariate
+// beside them (adjusted means, averaged equally over the blocks); weights by REML where mounts have unequal
+// numbers of runs; a scatter that is assumed where no group has two mounts (docs/methods.md, "Comparison",
+// "Blocks", "Runs inside mounts").
 
 #include "core/stats/anova.h"
 #include "core/stats/group_runs.h"
@@ -29,9 +30,12 @@ public:
     double df() const { return df_; }             ///< infinite where the scatter is assumed as known
     double variance() const { return variance_; } ///< of one mount's mean
     bool isAssumed() const { return assumed_; }
-    bool isAdjusted() const { return adjusted_; }              ///< by blocks or order
-    const std::optional<FTest>& test() const { return test_; } ///< of the groups, after blocks and order
+    bool isAdjusted() const { return adjusted_; }              ///< by blocks or lines
+    const std::optional<FTest>& test() const { return test_; } ///< of the groups, after blocks and lines
     const std::optional<Drift>& drift() const { return drift_; }
+    const std::optional<Drift>& covariate() const { return covariate_; }
+    /// Of the covariate's slopes, where there are mounts enough.
+    const std::optional<FTest>& equalSlopes() const { return equalSlopes_; }
     const std::optional<NestedFit>& nested() const { return nested_; }
     const std::vector<MountRunsSummary>& mounts() const { return mounts_; }
     const Columns& design() const { return design_; } ///< of full rank, a row a mount
@@ -51,7 +55,9 @@ private:
     void layDesign(const std::vector<const GroupRuns*>& groups, const CompareOptions& options);
     void chooseScatter(const CompareOptions& options);
     void testGroups(const LinearModel& model);
-    void fitDrift(const LinearModel& model, double confidence);
+    void fitLines(const LinearModel& model, const CompareOptions& options);
+    std::optional<Drift> lineOf(const LinearModel& model, std::size_t column, double confidence) const;
+    void testSlopes(const LinearModel& model);
     void keepInformation();
     const Columns& unscaledWith(int m) const;
 
@@ -73,6 +79,8 @@ private:
     double df_ = 0;
     std::optional<FTest> test_;
     std::optional<Drift> drift_;
+    std::optional<Drift> covariate_;
+    std::optional<FTest> equalSlopes_;
     std::optional<NestedFit> nested_;
     Columns information_{0, 0};
     mutable std::vector<Columns> later_; ///< its inverses with 1, 2, … more mounts

@@ -18,7 +18,9 @@ std::vector<GroupRuns> gather(const std::vector<RunValue>& runs, bool mountsKnow
         auto& mounts = groups[at->second].mounts;
         std::size_t mount = mounts.size();
         if (mountsKnown) mount = mountAt.try_emplace({run.group.id, run.mount.id}, mount).first->second;
-        if (mount == mounts.size()) mounts.push_back({run.mount, run.block, run.order, {}, false});
+        if (mount == mounts.size()) mounts.push_back({run.mount, run.block, run.order, 0, {}, false});
+        const auto before = static_cast<double>(mounts[mount].values.size());
+        mounts[mount].covariate += (run.covariate - mounts[mount].covariate) / (before + 1);
         mounts[mount].values.push_back(run.value);
         mounts[mount].limitBound = mounts[mount].limitBound || run.limitBound;
     }

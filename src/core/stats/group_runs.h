@@ -11,6 +11,7 @@ struct MountRuns {
     Named mount;
     Named block;
     double order = 0;
+    double covariate = 0;
     std::vector<double> values;
     bool limitBound = false;
 };
@@ -21,7 +22,7 @@ struct GroupRuns {
 };
 
 /// In order of first appearance. mountsKnown: false, every run is a mount of its own. A mount has the block
-/// and the order of its first run.
+/// and the order of its first run, and the mean covariate of all.
 std::vector<GroupRuns> gather(const std::vector<RunValue>& runs, bool mountsKnown);
 
 GroupSummary summarise(const GroupRuns& runs, bool lowerIsBetter);

@@ -21,4 +21,26 @@ private:
     std::map<std::string, std::int64_t> ids_;
 };
 
+/// The rows of one table as the comparison reads them.
+class RunNaming {
+public:
+    Named group(const std::string& name) { return groups_(name); }
+    RunValue operator()(const TableRun& run) {
+        RunValue named;
+        named.group = groups_(run.group);
+        named.mount = mounts_(run.mount);
+        named.value = run.value;
+        named.limitBound = run.limitBound;
+        named.block = blocks_(run.block);
+        named.order = run.order;
+        named.covariate = run.covariate;
+        return named;
+    }
+
+private:
+    Naming groups_;
+    Naming mounts_;
+    Naming blocks_;
+};
+
 } // namespace ibuki

@@ -73,4 +73,13 @@ std::vector<std::optional<double>> chancesOfBest(const Comparison& comparison) {
     return chances;
 }
 
+std::optional<BestOf> bestOf(const Comparison& comparison) {
+    if (comparison.groups.empty() || !comparison.pooledSd || isProvisional(comparison)) return std::nullopt;
+    const int mounts = comparison.groups.front().mounts;
+    for (const GroupSummary& group : comparison.groups)
+        if (group.mounts != mounts || group.limitBoundMounts > 0) return std::nullopt;
+    if (mounts < 2) return std::nullopt;
+    return BestOf{mounts, expectedLowest(mounts) * *comparison.pooledSd};
+}
+
 } // namespace ibuki

@@ -22,4 +22,13 @@ std::optional<double> spreadOfIdentical(const Comparison& comparison);
 /// more than 40 groups.
 std::vector<std::optional<double>> chancesOfBest(const Comparison& comparison);
 
+/// What lies between the best of n mounts and their mean by chance alone: c_n·s_p.
+struct BestOf {
+    int mounts = 0;
+    double bias = 0; ///< in the unit of the values
+};
+/// Nothing where the groups have unequal numbers of mounts (more mounts would win without being better),
+/// fewer than two, or no common scatter.
+std::optional<BestOf> bestOf(const Comparison& comparison);
+
 } // namespace ibuki

@@ -202,15 +202,13 @@ TwoFactors compareTwoFactors(const std::vector<TwoFactorRun>& runs, const Compar
 
 TwoFactors compareTwoFactors(const std::vector<TableRun>& runs, const std::vector<std::string>& seconds,
                              const CompareOptions& options) {
-    Naming groups;
-    Naming mounts;
-    Naming blocks;
+    RunNaming named;
     Naming levels;
-    std::vector<TwoFactorRun> told;
-    for (std::size_t i = 0; i < runs.size(); ++i)
-        told.push_back({{groups(runs[i].group), mounts(runs[i].mount), runs[i].value, runs[i].limitBound,
-                         blocks(runs[i].block), runs[i].order},
-                        levels(seconds[i])});
+    std::vector<TwoFactorRun> told(runs.size());
+    for (std::size_t i = 0; i < runs.size(); ++i) {
+        told[i].run = named(runs[i]);
+        told[i].second = levels(seconds[i]);
+    }
     return compareTwoFactors(told, options);
 }
 

@@ -195,6 +195,13 @@ void addBreakpoints(ValueFront& found, const Goodness& good) {
     });
 }
 
+std::vector<double> weighed(const Goodness& good, const Weights& weights) {
+    std::vector<double> scores;
+    for (const auto& row : good)
+        scores.push_back(std::inner_product(weights.begin(), weights.end(), row.begin(), 0.0));
+    return scores;
+}
+
 } // namespace
 
 ValueFront judgeValue(const std::vector<ValueRow>& rows, const std::optional<Weights>& weights, int draws) {
@@ -205,14 +212,19 @@ ValueFront judgeValue(const std::vector<ValueRow>& rows, const std::optional<Wei
     addDomination(found, rows);
     const auto shares =
         found.used.size() <= 2 ? exactShares(good, found.used) : drawnShares(good, found.used, draws);
-    const auto weighed = weights ? std::optional(scaled(*weights, rows)) : std::nullopt;
-    for (std::size_t i = 0; i < rows.size(); ++i) {
-        found.rows[i].firstShare = shares[i];
-        if (weighed)
-            found.rows[i].score = std::inner_product(weighed->begin(), weighed->end(), good[i].begin(), 0.0);
+    for (std::size_t i = 0; i < rows.size(); ++i) found.rows[i].firstShare = shares[i];
+    if (weights) {
+        const auto scores = weighed(good, scaled(*weights, rows));
+        for (std::size_t i = 0; i < rows.size(); ++i) found.rows[i].score = scores[i];
     }
     addBreakpoints(found, good);
     return found;
+}
+
+std::vector<double> scoresOf(const std::vector<ValueRow>& rows, const Weights& weights) {
+    checkRows(rows);
+    std::vector<Criterion> used;
+    return weighed(goodness(rows, used), scaled(weights, rows));
 }
 
 } // namespace ibuki

@@ -56,4 +56,7 @@ struct ValueFront {
 ValueFront judgeValue(const std::vector<ValueRow>& rows, const std::optional<Weights>& weights = {},
                       int draws = 200'000);
 
+/// The weighted scores alone, beside the rows: what follows a slider.
+std::vector<double> scoresOf(const std::vector<ValueRow>& rows, const Weights& weights);
+
 } // namespace ibuki

@@ -54,6 +54,12 @@ Json pairJson(const Comparison& comparison, const PairComparison& pair) {
             {"further_mounts", orNull(pair.furtherMounts)}};
 }
 
+/// null: not told apart from the blocks
+Json lineJson(const std::optional<Drift>& line) {
+    if (!line) return nullptr;
+    return {{"slope", line->slope}, {"interval", orNull(std::optional(line->ci))}};
+}
+
 } // namespace
 
 Json toJson(const Comparison& comparison, const std::string& unit) {
@@ -61,16 +67,16 @@ Json toJson(const Comparison& comparison, const std::string& unit) {
     json["unit"] = unit;
     json["groups"] = Json::array();
     for (const GroupSummary& group : comparison.groups)
-        json["groups"].push_back(groupJson(group, comparison.options.blocks || comparison.options.drift));
+        json["groups"].push_back(groupJson(group, comparison.options.takesOut()));
     json["anova"] = fTestJson(comparison.anova);
     json["welch"] = fTestJson(comparison.welch);
     json["brown_forsythe"] = fTestJson(comparison.brownForsythe);
     json["variance"] = varianceJson(comparison.variance);
-    if (comparison.drift)
-        json["drift"] = {{"slope", comparison.drift->slope},
-                         {"interval", orNull(std::optional(comparison.drift->ci))}};
-    else if (comparison.options.drift)
-        json["drift"] = nullptr; // not told apart from the blocks
+    if (comparison.options.drift) json["drift"] = lineJson(comparison.drift);
+    if (comparison.options.covariate) {
+        json["covariate"] = lineJson(comparison.covariate);
+        json["equal_slopes"] = fTestJson(comparison.equalSlopes);
+    }
     json["pairs"] = Json::array();
     for (const PairComparison& pair : comparison.pairs) json["pairs"].push_back(pairJson(comparison, pair));
     json["tiers"] = !comparison.options.reference ? Json::array() : Json();

@@ -95,6 +95,8 @@ Json loadJson(const LoadReduction& load) {
             {"ambient", ambientJson(load.ambient)},
             {"metrics", metricsJson(load.metrics)},
             {"power_W", orNull(load.powerW)},
+            {"clock_MHz", orNull(load.clockMHz)},
+            {"fan", orNull(load.fan)},
             {"rth_K_per_W", orNull(load.rthKPerW)},
             {"delta_at_nominal_K", orNull(load.deltaAtNominalK)},
             {"limit", limitJson(load.limit)},
@@ -160,6 +162,8 @@ LoadReduction loadFrom(const Json& json) {
                                                         : std::nullopt};
     load.metrics = metricsFrom(json.at("metrics"));
     load.powerW = number(json.at("power_W"));
+    if (json.contains("clock_MHz")) load.clockMHz = number(json.at("clock_MHz"));
+    if (json.contains("fan")) load.fan = number(json.at("fan"));
     load.rthKPerW = number(json.at("rth_K_per_W"));
     load.deltaAtNominalK = number(json.at("delta_at_nominal_K"));
     const Json& limit = json.at("limit");

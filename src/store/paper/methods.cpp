@@ -57,8 +57,8 @@ const std::vector<TopicInfo>& topics() {
         {Topic::orderCost, "topic-order-cost", {"E.5"}},
         {Topic::expectedCurve, "topic-expected-curve", {"E.8"}},
         {Topic::looks, "topic-looks", {"E.6"}},
-        {Topic::ladder, "topic-ladder", {"D.1", "D.3", "D.4", "D.6", "D.9", "D.13", "D.16"}},
-        {Topic::verdict, "topic-verdict", {"D.14", "Sentences", "D.2"}},
+        {Topic::ladder, "topic-ladder", {"D.1", "D.3", "D.4", "D.6", "D.9", "D.13", "D.16", "D.17"}},
+        {Topic::verdict, "topic-verdict", {"D.14", "Sentences", "D.2", "D.11", "D.23", "D.24"}},
         {Topic::dose, "topic-dose", {"Dose and spread", "Bond line"}},
         {Topic::gap, "topic-gap", {"Pads and gaps"}},
         {Topic::cutting, "topic-cutting", {"Cutting"}},
@@ -72,7 +72,9 @@ const std::vector<TopicInfo>& topics() {
         {Topic::checkUp, "topic-check-up", {"E.11"}},
         {Topic::twoFactors, "topic-two-factors", {"D.18"}},
         {Topic::benchHealth, "topic-bench-health", {"D.20", "D.8"}},
-        {Topic::sweep, "topic-sweep", {"D.19"}}};
+        {Topic::sweep, "topic-sweep", {"D.19"}},
+        {Topic::responses, "topic-responses", {"D.22"}},
+        {Topic::value, "topic-value", {"D.21"}}};
     return all;
 }
 

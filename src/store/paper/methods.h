@@ -46,7 +46,9 @@ enum class Topic {
     checkUp,
     twoFactors,
     benchHealth,
-    sweep
+    sweep,
+    responses,
+    value
 };
 
 struct TopicInfo {

@@ -8,6 +8,7 @@
 #include "store/json/comparison_json.h"
 #include "store/json/json_text.h"
 #include "store/json/reduction_json.h"
+#include "store/paper/joint_sentences.h"
 #include "store/paper/ladder_svg.h"
 #include "store/table/table.h"
 #include "words/words.h"
@@ -69,9 +70,10 @@ void putHead(Html& html, const std::string& title, const std::vector<Head>& head
 
 int decimalsFor(const Question& question) { return responseUnit(question) == "K" ? 2 : 5; }
 
-void putSentences(Html& html, const Evidence& evidence, const Question& question) {
+void putSentences(Html& html, const Document& document, const Evidence& evidence, const Question& question) {
     putTitle(html, words::say("What these mounts can bear"));
-    for (const VerdictSentence& sentence : verdictSentences(evidence, question))
+    for (const VerdictSentence& sentence :
+         allSentences(evidence, sideComparisons(document, question, evidence), question))
         html.put("<p{}>{}</p>\n", sentence.kind == SentenceKind::caveat ? " class=\"q\"" : "",
                  xmlText(sentence.text));
 }
@@ -259,7 +261,7 @@ std::string htmlReport(const Document& document, const Question& question, const
         if (const auto spread = spreadSentence(*shown, responseUnit(question)); !spread.empty())
             html.put("<p class=\"q\">{}</p>\n", xmlText(spread));
     }
-    if (parts.sentences) putSentences(html, evidence, question);
+    if (parts.sentences) putSentences(html, document, evidence, question);
     if (evidence.comparison) putGroups(html, *evidence.comparison, question);
     if (parts.pairs && evidence.comparison) putPairs(html, *evidence.comparison, question);
     if (parts.runs) putRuns(html, evidence, question);
@@ -299,7 +301,8 @@ std::string jsonReport(const Document& document, const Question& question) {
                              ? toJson(*evidence.comparison, std::string(responseUnit(question)))
                              : nlohmann::ordered_json(nullptr);
     json["sentences"] = nlohmann::ordered_json::array();
-    for (const VerdictSentence& sentence : verdictSentences(evidence, question))
+    for (const VerdictSentence& sentence :
+         allSentences(evidence, sideComparisons(document, question, evidence), question))
         json["sentences"].push_back(sentence.text);
     json["runs"] = nlohmann::ordered_json::array();
     for (const TidyRow& row : evidence.rows) {

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/sentences.h"
 
+#include "core/evidence/check_mounts.h"
 #include "core/evidence/response.h"
 #include "core/stats/order_statistics.h"
+#include "store/paper/step_sentences.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -13,25 +15,6 @@
 
 namespace ibuki {
 namespace {
-
-/// Without the sign where nothing but noughts is left. plus: of what is above 0.
-std::string digitsOf(double value, int decimals, const char* plus) {
-    const std::string digits = fmt::format("{:.{}f}", std::abs(value), decimals);
-    const bool isZero = digits.find_first_not_of("0.") == std::string::npos;
-    return isZero ? digits : (value < 0 ? "−" : plus) + digits;
-}
-
-int decimalsOf(std::string_view unit) { return unit == "K" ? 1 : 4; }
-
-std::string plainAmount(double value, std::string_view unit) { return digitsOf(value, decimalsOf(unit), ""); }
-
-/// Interval of |difference|, smaller end first.
-std::string rangeText(const Interval& ci, double sign, std::string_view unit) {
-    const double a = sign * ci.lo;
-    const double b = sign * ci.hi;
-    return words::say("{low} to {high}", {{"low", plainAmount(std::min(a, b), unit)},
-                                          {"high", amountText(std::max(a, b), unit)}});
-}
 
 std::string singleMountNote(const GroupSummary& a, const GroupSummary& b) {
     if (a.mounts > 1 && b.mounts > 1) return "";
@@ -49,13 +32,6 @@ Sides sidesOf(const Comparison& comparison, const PairComparison& pair) {
     const bool aIsCool = *pair.difference <= 0;
     return {comparison.groups[aIsCool ? pair.a : pair.b], comparison.groups[aIsCool ? pair.b : pair.a],
             aIsCool ? -1.0 : 1.0};
-}
-
-std::string joined(const std::vector<std::string>& names) {
-    if (names.size() < 2) return fmt::format("{}", fmt::join(names, ""));
-    return words::say(
-        "{others} and {last}",
-        {{"others", std::vector<std::string>(names.begin(), names.end() - 1)}, {"last", names.back()}});
 }
 
 /// The pair that is least apart, and the warmer groups of the others.
@@ -85,7 +61,7 @@ VerdictSentence coolerSentence(const Comparison& comparison, const std::vector<s
                         {"confidence", 100 * comparison.options.confidence},
                         {"interval", rangeText(*pair.ci, sides.sign, unit)},
                         {"margin", amountText(comparison.options.margin, unit)},
-                        {"others", joined(others)}};
+                        {"others", listed(others)}};
     const bool beyond = pair.size == DifferenceSize::beyondMargin;
     if (others.empty())
         sentence.text =
@@ -134,12 +110,7 @@ VerdictSentence pairSentence(const Comparison& comparison, std::size_t index, st
         sentence.text = words::say("{cool} and {warm} are not settled: the difference may lie anywhere from "
                                    "{interval}.",
                                    fields);
-        sentence.text += " ";
-        sentence.text +=
-            pair.furtherMounts
-                ? words::sayMany("About {count} more mount of each would settle it.",
-                                 "About {count} more mounts of each would settle it.", *pair.furtherMounts)
-                : words::say("Mounting them again will not settle it: widen the margin or calm the bench.");
+        sentence.text += furtherText(pair);
     }
     sentence.text += singleMountNote(cool, warm);
     return sentence;
@@ -156,7 +127,7 @@ VerdictSentence provisionallyCooler(const Comparison& comparison, const std::vec
                         {"warm", sides.warm.name},
                         {"difference", amountText(std::abs(*pair.difference), unit)},
                         {"usual", amountText(0.5 * (pair.ci->hi - pair.ci->lo), unit)},
-                        {"others", joined(others)}};
+                        {"others", listed(others)}};
     return {SentenceKind::provisional,
             others.empty()
                 ? words::say(
@@ -194,48 +165,37 @@ bool isSettled(const PairComparison& pair) {
 }
 
 /// Pairs told apart by more than the margin's inside, gathered by their cooler group.
-std::map<std::string, std::vector<std::size_t>> coolerThan(const Comparison& comparison) {
+std::map<std::string, std::vector<std::size_t>> coolerThan(const Evidence& evidence) {
+    const Comparison& comparison = *evidence.comparison;
     std::map<std::string, std::vector<std::size_t>> gathered;
     for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
         const PairComparison& pair = comparison.pairs[i];
-        if (isSettled(pair)) gathered[sidesOf(comparison, pair).cool.name].push_back(i);
+        if (isSettled(pair) && !isStep(evidence, pair))
+            gathered[sidesOf(comparison, pair).cool.name].push_back(i);
     }
     return gathered;
 }
 
 /// Flags of a comparison that no other sentence tells.
 bool isTold(std::string_view code) {
-    static constexpr std::array<std::string_view, 9> codes{
-        "scatter-assumed", "confounded",  "declared-looks",         "other-loads", "runs-weighted",
-        "unplanned-look",  "two-changes", "interaction-not-tested", "not-compared"};
+    static constexpr std::array<std::string_view, 17> codes{"confounded",
+                                                            "declared-looks",
+                                                            "other-loads",
+                                                            "runs-weighted",
+                                                            "unplanned-look",
+                                                            "two-changes",
+                                                            "interaction-not-tested",
+                                                            "not-compared",
+                                                            "blocks-unknown",
+                                                            "blocks-taken-out",
+                                                            "own-spread",
+                                                            "own-spread-left",
+                                                            "order-taken-out",
+                                                            "covariate-unknown",
+                                                            "covariate-taken-out",
+                                                            "slopes-differ",
+                                                            "left-with-two-factors"};
     return std::find(codes.begin(), codes.end(), code) != codes.end();
-}
-
-/// A chain of changes: each step is credited with its own gain on the one before.
-void addSteps(std::vector<VerdictSentence>& sentences, const Comparison& comparison, std::string_view unit) {
-    for (std::size_t step = 1; step < comparison.groups.size(); ++step)
-        for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
-            const PairComparison& pair = comparison.pairs[i];
-            if (pair.a != step - 1 || pair.b != step || !pair.difference || !pair.ci) continue;
-            const bool cooler = *pair.difference > 0;
-            sentences.push_back(
-                {pair.provisional                     ? SentenceKind::provisional
-                 : pair.verdict == Verdict::different ? SentenceKind::settled
-                                                      : SentenceKind::open,
-                 words::say(
-                     cooler ? words::mark(
-                         "The step from {from} to {to} gained {amount} ({confidence:.0f} % interval "
-                         "{interval}).")
-                            : words::mark(
-                                "The step from {from} to {to} cost {amount} ({confidence:.0f} % interval "
-                                "{interval})."),
-                     {{"from", comparison.groups[pair.a].name},
-                      {"to", comparison.groups[pair.b].name},
-                      {"amount", amountText(std::abs(*pair.difference), unit)},
-                      {"confidence", 100 * comparison.options.confidence},
-                      {"interval", rangeText(*pair.ci, cooler ? 1 : -1, unit)}}),
-                 i});
-        }
 }
 
 /// Levels of the first factor averaged over the second, where it does not change their differences.
@@ -257,14 +217,16 @@ void addMarginal(std::vector<VerdictSentence>& sentences, const Evidence& eviden
                  words::say("Averaged over the second factor, {cool} ran {difference} cooler than "
                             "{warm} ({confidence:.0f} % interval {interval}).",
                             fields),
-                 {}});
+                 {},
+                 EvidenceOn::factors});
         else
             sentences.push_back(
                 {SentenceKind::open,
                  words::say("Averaged over the second factor, {cool} and {warm} are not told apart: "
                             "the difference may lie anywhere from {interval}.",
                             fields),
-                 {}});
+                 {},
+                 EvidenceOn::factors});
     }
 }
 
@@ -298,10 +260,6 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
 
 } // namespace
 
-std::string signedAmountText(double value, std::string_view unit, std::optional<int> decimals) {
-    return digitsOf(value, decimals.value_or(decimalsOf(unit)), "+");
-}
-
 std::string spreadSentence(const Comparison& comparison, std::string_view unit) {
     const auto spread = spreadOfIdentical(comparison);
     if (!spread) return {};
@@ -310,9 +268,66 @@ std::string spreadSentence(const Comparison& comparison, std::string_view unit) 
         {{"spread", amountText(*spread, unit)}});
 }
 
-std::string amountText(double value, std::string_view unit) {
-    return plainAmount(value, unit) + " " + std::string(unit);
+namespace {
+
+/// A response chosen after mounts were measured could have been chosen for its winner.
+void addChangedResponse(std::vector<VerdictSentence>& sentences, const Question& question) {
+    if (!isResponseChanged(question)) return;
+    sentences.insert(sentences.begin(),
+                     {SentenceKind::caveat,
+                      words::say("Judged by {now}; fixed before the first mount was {fixed}. Report both.",
+                                 {{"now", words::text(responseTitle(question))},
+                                  {"fixed", words::text(responseTitle(asFixed(question)))}}),
+                      {}});
 }
+
+/// What has to be read before all the rest: an assumed scatter, a second factor that turns the order over.
+void addFirst(std::vector<VerdictSentence>& sentences, const Comparison& comparison) {
+    for (const Flag& flag : comparison.flags) {
+        const std::string text = words::text(flag.message) + ".";
+        if (flag.code == "scatter-assumed")
+            sentences.insert(sentences.begin(), {SentenceKind::provisional, text, {}});
+        if (flag.code != "interaction") continue;
+        if (flag.severity == Severity::info)
+            sentences.push_back({SentenceKind::caveat, text, {}});
+        else
+            sentences.insert(sentences.begin(), {SentenceKind::settled, text, {}, EvidenceOn::factors});
+    }
+}
+
+/// A bench that moved touches some of the mounts; which, and corrected figures, stand with its check mounts.
+void addHealth(std::vector<VerdictSentence>& sentences, const Evidence& evidence, const Question& question) {
+    const CheckEvidence checks = checkEvidence(question, evidence);
+    if (!checks.health || (!checks.health->moved && !drifts(*checks.health))) return;
+    sentences.push_back(
+        {SentenceKind::caveat,
+         checks.touched.empty()
+             ? words::say("The check mounts drift: see them for figures with the order of mounts taken out.")
+             : words::sayMany(
+                 "The bench moved, as its check mounts show: {count} compared mount should be repeated, "
+                 "not all of them.",
+                 "The bench moved, as its check mounts show: {count} compared mounts should be "
+                 "repeated, not all of them.",
+                 static_cast<long>(checks.touched.size())),
+         {},
+         EvidenceOn::checks});
+}
+
+/// People who mount differ too; what the verdict rests on is one of them, or all.
+void addPeople(std::vector<VerdictSentence>& sentences, const Evidence& evidence, std::string_view unit) {
+    const auto& people = evidence.people;
+    if (!people) return;
+    sentences.push_back({SentenceKind::caveat,
+                         words::say("Mounted by {count} people: one and the same repeats to {repeat}, any of "
+                                    "them to {both} (standard "
+                                    "deviations; ISO 5725).",
+                                    {{"count", people->persons},
+                                     {"repeat", amountText(people->repeatabilitySd, unit)},
+                                     {"both", amountText(people->reproducibilitySd, unit)}}),
+                         {}});
+}
+
+} // namespace
 
 std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Question& question) {
     if (!evidence.comparison)
@@ -320,14 +335,14 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
     const Comparison& comparison = *evidence.comparison;
     const std::string_view unit = responseUnit(question);
     std::vector<VerdictSentence> sentences;
-    if (evidence.inSequence) addSteps(sentences, comparison, unit);
-    for (const auto& [name, pairs] : coolerThan(comparison))
+    if (evidence.inSequence) sentences = stepSentences(comparison, unit);
+    for (const auto& [name, pairs] : coolerThan(evidence))
         sentences.push_back(comparison.pairs[pairs.front()].provisional
                                 ? provisionallyCooler(comparison, pairs, unit)
                                 : coolerSentence(comparison, pairs, unit));
     for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
         const PairComparison& pair = comparison.pairs[i];
-        if (!pair.difference || isSettled(pair)) continue;
+        if (!pair.difference || isSettled(pair) || isStep(evidence, pair)) continue;
         sentences.push_back(pair.provisional ? provisionallyOpen(comparison, i, unit)
                                              : pairSentence(comparison, i, unit));
     }
@@ -341,11 +356,11 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
                          return coolest(a) < coolest(b);
                      });
     addMarginal(sentences, evidence, unit);
-    for (const Flag& flag : comparison.flags)
-        if (flag.code == "scatter-assumed") // before all that rests on it
-            sentences.insert(sentences.begin(),
-                             {SentenceKind::provisional, words::text(flag.message) + ".", {}});
+    addFirst(sentences, comparison);
+    addPeople(sentences, evidence, unit);
+    addHealth(sentences, evidence, question);
     addCaveats(sentences, evidence, unit);
+    addChangedResponse(sentences, question);
     return sentences;
 }
 

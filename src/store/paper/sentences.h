@@ -7,6 +7,7 @@
 #include "core/caution/caution.h"
 #include "core/domain/study.h"
 #include "core/evidence/evidence.h"
+#include "store/paper/sentence_parts.h"
 
 #include <optional>
 #include <string>
@@ -16,10 +17,14 @@ namespace ibuki {
 
 enum class SentenceKind { settled, provisional, practical, open, caveat };
 
+/// Which page of the verdict has a sentence's evidence.
+enum class EvidenceOn { ladder, responses, factors, checks };
+
 struct VerdictSentence {
     SentenceKind kind = SentenceKind::settled;
     std::string text;
     std::optional<std::size_t> pair; ///< index into Comparison::pairs: its evidence
+    EvidenceOn page = EvidenceOn::ladder;
 };
 
 /// Settled pairs first (best group against the others, then the rest), then practical, open, caveats.
@@ -63,13 +68,7 @@ std::string cautionText(const Caution& caution);
 /// first, with who has read them; the last defers to the manufacturers' instructions and local rules.
 std::vector<std::string> cautionSentences(const Document& document, const Question& question, Instant now);
 
-/// +1.2, −0.3, +0.0123: decimals by unit, or as many as asked; without the unit.
-std::string signedAmountText(double value, std::string_view unit, std::optional<int> decimals = {});
-
 /// How far a ranking out of nothing would spread; empty for fewer than three groups.
 std::string spreadSentence(const Comparison& comparison, std::string_view unit);
-
-/// 1.23 K, 0.0123 K/W: decimals by unit.
-std::string amountText(double value, std::string_view unit);
 
 } // namespace ibuki

@@ -50,7 +50,7 @@ std::vector<TableInfo> recordTables() {
                                column<&Mount::order>("record_order", CellRange{-2e9, 2e9}),
                                column<&Mount::block>("block"), column<&Mount::torque>("torque_Nm", positive),
                                column<&Mount::rejected>("rejected"), column<&Mount::reason>("reason"),
-                               column<&Mount::note>("note")}),
+                               column<&Mount::note>("note"), column<&Mount::mountedBy>("mounted_by")}),
         table<MountApplication>("mount_application", {column<&MountApplication::mount>("mount"),
                                                       column<&MountApplication::application>("application"),
                                                       column<&MountApplication::isNew>("is_new")}),

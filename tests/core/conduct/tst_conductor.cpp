@@ -107,6 +107,49 @@ private slots:
         QCOMPARE(events.back().state, StepState::timedOut); // 0.6 K/min
         QCOMPARE(events.back().timeS, 300.0);
     }
+    void aLateLoadIsWaitedFor() { // it is started by hand, four minutes after it was asked for
+        Conductor conductor({{StepKind::idle, "", {}, 1, GateKind::none, 0},
+                             {StepKind::soak, "x", 100, 60, GateKind::remainingBelow, 0.2},
+                             {StepKind::measure, "x", 100, 1, GateKind::none, 0}});
+        constexpr double loadS = 300;
+        std::optional<double> soaked;
+        for (int i = 0; i <= 1'500 && !soaked; ++i) {
+            const double underS = std::max(0.0, i - loadS);
+            const GateSample sample{static_cast<double>(i), 40 + 30 * (1 - std::exp(-underS / 60)), 21,
+                                    i < loadS ? 28.0 : 100.0};
+            for (const StepEvent& event : conductor.take(sample))
+                if (event.state == StepState::done && event.step == 1) soaked = event.timeS;
+            if (i > 60 && i < loadS) QVERIFY(conductor.waitsForLoad());
+            if (i == 301) QCOMPARE(conductor.beganS(), loadS);
+        }
+        QVERIFY(soaked);
+        QVERIFY2(*soaked > loadS + 240,
+                 qPrintable(QString::number(*soaked))); // 30 K e^{−t/60 s} < 0.2 K: 300 s
+        QVERIFY(!conductor.waitsForLoad());             // the measuring step's load runs already
+    }
+    void aRiseShowsALoadWhereNoPowerIsRead() {
+        Conductor conductor({{StepKind::idle, "", {}, 1, GateKind::none, 0},
+                             {StepKind::soak, "x", {}, 2, GateKind::none, 0}});
+        for (int i = 0; i <= 100; ++i) conductor.take({static_cast<double>(i), 40, 21});
+        QVERIFY(conductor.waitsForLoad());
+        conductor.take({101, 46, 21});
+        QVERIFY(!conductor.waitsForLoad());
+        for (int i = 102; i <= 220; ++i) conductor.take({static_cast<double>(i), 60, 21});
+        QVERIFY(!conductor.finished()); // two minutes of load, not of waiting
+        conductor.take({221, 60, 21});
+        QVERIFY(conductor.finished());
+    }
+    void aLoadThatNeverComesIsTold() {
+        Conductor conductor({{StepKind::idle, "", {}, 1, GateKind::none, 0},
+                             {StepKind::soak, "x", 100, 5, GateKind::remainingBelow, 0.2}});
+        std::vector<StepEvent> events;
+        for (int i = 0; i <= 400; ++i)
+            for (const StepEvent& event : conductor.take({static_cast<double>(i), 40, 21, 28}))
+                events.push_back(event);
+        QCOMPARE(events.back().state, StepState::timedOut);
+        QCOMPARE(events.back().timeS, 360.0);
+        QVERIFY(events.back().loadNotSeen);
+    }
     void skippingGoesOn() {
         Conductor conductor({{StepKind::rest, "", {}, 600, GateKind::none, 0},
                              {StepKind::idle, "", {}, 1, GateKind::none, 0}});

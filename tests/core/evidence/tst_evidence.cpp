@@ -79,7 +79,8 @@ private slots:
         apply(asked.document, edit.finish());
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
         QCOMPARE(evidence.rows.size(), std::size_t{10});
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{9});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design, question(asked)).size(),
+                 std::size_t{9});
         QVERIFY(hasFlag(evidence.comparison->flags, "other-loads"));
     }
     void aQuestionMayNameItsLoad() {
@@ -145,7 +146,7 @@ private slots:
         load.name = "all threads";
         asked.document.put(load);
         const Evidence evidence = gatherEvidence(asked.document, named);
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{9});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design, named).size(), std::size_t{9});
         QCOMPARE(evidence.rows.front().load, std::string("all threads"));
     }
     void aLoadOfALaterStudyMayBeTheSameStep() {
@@ -160,7 +161,7 @@ private slots:
         Question named = question(asked);
         named.load = later.id; // its runs were made under the first one
         const Evidence evidence = gatherEvidence(asked.document, named);
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{9});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design, named).size(), std::size_t{9});
     }
     void aRejectedMountIsListedButNotCompared() {
         auto asked = story::measured();
@@ -172,7 +173,8 @@ private slots:
         QCOMPARE(evidence.rows.size(), std::size_t{9});
         QCOMPARE(evidence.excludedMounts, 1);
         QCOMPARE(evidence.rows.front().reason, std::string("slipped"));
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{8});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design, question(asked)).size(),
+                 std::size_t{8});
     }
     void checkMountsAreInNoGroupMean() {
         auto asked = story::measured();
@@ -180,7 +182,8 @@ private slots:
         slot.kind = SlotKind::checkMount;
         asked.document.put(slot);
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
-        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design).size(), std::size_t{8});
+        QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design, question(asked)).size(),
+                 std::size_t{8});
     }
     void withdrawnRecordingsDisappear() {
         auto asked = story::measured();

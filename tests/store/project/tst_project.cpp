@@ -188,8 +188,18 @@ private slots:
             const Id<Application> application = edit.add(a);
             edit.add(
                 Acknowledgement{{}, "GA-CU", material, lot, site, std::nullopt, "technician", *day, "why"});
-            const Id<Mount> mount = edit.add(Mount{
-                {}, configuration, "mount", day, true, 4, "block", NewtonMetre{0.6}, true, "slipped", "n"});
+            const Id<Mount> mount = edit.add(Mount{{},
+                                                   configuration,
+                                                   "mount",
+                                                   day,
+                                                   true,
+                                                   4,
+                                                   "block",
+                                                   NewtonMetre{0.6},
+                                                   true,
+                                                   "slipped",
+                                                   "n",
+                                                   "first technician"});
             edit.add(MountApplication{{}, mount, application, false});
             const Id<Recording> recording = edit.add(
                 Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, said("tabs"), {}, {}});
@@ -247,7 +257,15 @@ private slots:
                                                             0.9,
                                                             std::nullopt,
                                                             true,
-                                                            load});
+                                                            Metric::hottest,
+                                                            ReferenceTemperature::room,
+                                                            Normalisation::raw,
+                                                            load,
+                                                            BlockBy::person,
+                                                            true,
+                                                            Covariate::power,
+                                                            MountSpread::own});
+            edit.add(SideMargin{{}, question, SideResponse::other, "hum", 0.5});
             const Id<Level> level = edit.add(Level{{},
                                                    question,
                                                    2,

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/verdict/page_export.h"
+
+#include "app/drawn/picture.h"
+#include "app/forms/ask.h"
+#include "app/say.h"
+#include "app/session/session.h"
+#include "app/verdict/verdict_page.h"
+#include "core/base/input_error.h"
+#include "store/atomic_file.h"
+
+#include <QFileInfo>
+
+namespace ibuki {
+
+bool exportPage(Session& session, VerdictPage& page, const QString& path) {
+    const QString ending = QFileInfo(path).suffix().toLower();
+    try {
+        std::string bytes;
+        if (ending == "csv")
+            bytes = page.csv();
+        else if (ending == "png")
+            bytes = pngOf(*page.picture()).toStdString();
+        else
+            bytes = svgOf(*page.picture()).toStdString();
+        writeFileAtomically(path.toStdString(), bytes);
+    } catch (const InputError& error) {
+        session.refuse(error);
+        return false;
+    }
+    session.post(say("Written: %1").arg(path));
+    return true;
+}
+
+void askExport(Session& session, VerdictPage& page) {
+    if (page.csv().empty()) {
+        session.post(say("There is nothing to export on this page yet."));
+        return;
+    }
+    const QString study = session.study() ? qtext(session.study()->name) : say("study");
+    askFile(&page,
+            {FileWish::Kind::save, say("Export this page"), study + " " + page.name().toLower() + ".svg",
+             say("Drawing (*.svg);;Picture (*.png);;Its data (*.csv)")},
+            [&session, &page](const QString& path) { exportPage(session, page, path); });
+}
+
+} // namespace ibuki

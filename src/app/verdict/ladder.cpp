@@ -83,18 +83,21 @@ void Ladder::resizeEvent(QResizeEvent* event) {
     lay();
 }
 
+/// A ground for both rungs of the pair that is meant, below all that stands on rungs.
+void Ladder::paintMeant(QPainter& painter) const {
+    if (!pair_ || *pair_ >= comparison_->pairs.size()) return;
+    const PairComparison& pair = comparison_->pairs[*pair_];
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(colours().band);
+    for (const LadderRung& rung : layout_.rungs)
+        if (rung.group == pair.a || rung.group == pair.b)
+            painter.drawRoundedRect(
+                QRectF(0, rung.y - 0.4 * layout_.rungHeight, width(), layout_.rungHeight * 0.94), 4, 4);
+}
+
 void Ladder::paintRung(QPainter& painter, std::size_t index) const {
     const Colours& c = colours();
     const LadderRung& rung = layout_.rungs[index];
-    const bool meant =
-        pair_ && comparison_ && *pair_ < comparison_->pairs.size()
-        && (comparison_->pairs[*pair_].a == rung.group || comparison_->pairs[*pair_].b == rung.group);
-    if (meant) {
-        painter.setPen(Qt::NoPen);
-        painter.setBrush(c.band);
-        painter.drawRoundedRect(
-            QRectF(0, rung.y - 0.4 * layout_.rungHeight, width(), layout_.rungHeight * 0.94), 4, 4);
-    }
     painter.setPen(QPen(c.line, 1));
     painter.drawLine(QPointF(layout_.scaleLeft, rung.y), QPointF(layout_.scaleRight, rung.y));
     painter.setPen(c.ink);
@@ -153,6 +156,7 @@ void Ladder::paintEvent(QPaintEvent*) {
         wash.setAlpha(120);
         painter.fillRect(QRectF(at.marginLeftX, 4, at.marginRightX - at.marginLeftX, at.axisY - 4), wash);
     }
+    paintMeant(painter);
     for (std::size_t i = 0; i < at.rungs.size(); ++i) paintRung(painter, i);
     for (int i = 0; i < itemCount(); ++i) paintMark(painter, i);
     painter.setBrush(Qt::NoBrush);

@@ -49,6 +49,7 @@ private:
 
     LadderSize space() const;
     void lay(); ///< layout_ and marks_ for what is shown, in this size
+    void paintMeant(QPainter& painter) const;
     void paintRung(QPainter& painter, std::size_t rung) const;
     void paintMark(QPainter& painter, int item) const;
 

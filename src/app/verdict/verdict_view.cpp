@@ -57,6 +57,11 @@ QString degreesText(const PairComparison& pair) {
     return say("%1 degrees of freedom").arg(*pair.df, 0, 'f', 0);
 }
 
+/// In %, to two digits.
+QString shareText(double share) {
+    return 100 * share < 9.95 ? QString::number(100 * share, 'g', 2) : QString::number(100 * share, 'f', 0);
+}
+
 /// Without any assumption on how mounts scatter; few mounts cannot give a small share. With several pairs
 /// also by Holm for all of them together.
 QString permutationText(const Comparison& comparison, std::size_t index) {
@@ -80,11 +85,9 @@ QString permutationText(const Comparison& comparison, std::size_t index) {
         " "
         + say("Dealt out anew in every way, %1 % of the ways differ as much; so few mounts cannot give "
               "less than %2 %.")
-              .arg(100 * exact->p, 0, 'g', 2)
-              .arg(100 * exact->smallest, 0, 'g', 2);
+              .arg(shareText(exact->p), shareText(exact->smallest));
     if (shares.size() > 1)
-        text +=
-            " " + say("Held for all pairs together (Holm): %1 %.").arg(100 * holm(shares)[*ours], 0, 'g', 2);
+        text += " " + say("Held for all pairs together (Holm): %1 %.").arg(shareText(holm(shares)[*ours]));
     return text;
 }
 

@@ -107,6 +107,8 @@ void compareBy(SideComparison& side, const Document& document, const Question& q
                const Evidence& evidence, const std::vector<RunValue>& values) {
     CompareOptions options = askedOptions(document, question, values).options;
     options.margin = side.margin;
+    options.mostFurtherMounts = 0; // dear, and told of the question's own response only
+    options.tellP = false;
     options.lowerIsBetter = side.better != Better::higher;
     if (evidence.comparison && evidence.comparison->options.reference) {
         const auto held = *evidence.comparison->options.reference;

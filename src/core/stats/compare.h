@@ -63,6 +63,7 @@ struct CompareOptions {
     bool takesOut() const { return blocks || drift || covariate; }
     double settleChance = 0.8;
     int mostFurtherMounts = 30;
+    bool tellP = true; ///< false: no adjusted p, which are the dear part where many are compared for a glance
 };
 
 struct GroupSummary {

@@ -29,7 +29,7 @@ public:
         pair.provisional = model_.isAssumed();
         const auto found = model_.difference(a, b);
         if (!found) return pair;
-        judgePair(pair, *found, model_.df(), now, options_.margin);
+        judgePair(pair, *found, model_.df(), now, options_);
         if (pair.verdict == Verdict::unresolved)
             addFurtherMounts(pair, options_, [&](int m) {
                 const Later later = model_.later(a, b, m);
@@ -78,7 +78,7 @@ public:
         const GroupSummary& second = *tested_[b];
         if (!first.sd || !second.sd) return pair;
         const Later now = knownBy(first, second, 0);
-        judgePair(pair, {*first.mean - *second.mean, now.se}, now.df, family_, options_.margin);
+        judgePair(pair, {*first.mean - *second.mean, now.se}, now.df, family_, options_);
         if (pair.verdict == Verdict::unresolved)
             addFurtherMounts(pair, options_, [&](int m) {
                 const Later later = knownBy(first, second, m);

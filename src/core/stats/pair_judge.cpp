@@ -36,7 +36,9 @@ double settleChance(double d, double se, double margin, const CriticalValues& cr
     });
 }
 
-void judgePair(PairComparison& pair, const Estimate& found, double df, PairFamily& family, double margin) {
+void judgePair(PairComparison& pair, const Estimate& found, double df, PairFamily& family,
+               const CompareOptions& options) {
+    const double margin = options.margin;
     const double d = found.value;
     const double se = found.se;
     const CriticalValues& critical = family.critical(df);
@@ -46,7 +48,7 @@ void judgePair(PairComparison& pair, const Estimate& found, double df, PairFamil
     pair.ci = Interval{d - critical.different * se, d + critical.different * se};
     pair.equivalenceCi = Interval{d - critical.equivalent * se, d + critical.equivalent * se};
     if (se > 0) {
-        pair.pAdjusted = family.adjustedP(std::abs(d) / se, df);
+        if (options.tellP) pair.pAdjusted = family.adjustedP(std::abs(d) / se, df);
         pair.equivalenceP =
             std::max(studentUpper((d + margin) / se, df), studentUpper((margin - d) / se, df));
     } else { // no spread at all between mounts: what is seen is exact

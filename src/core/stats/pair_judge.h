@@ -16,7 +16,8 @@ struct Estimate {
 };
 
 /// The estimate is normal, its standard error estimated with df degrees of freedom (infinite: known).
-void judgePair(PairComparison& pair, const Estimate& found, double df, PairFamily& family, double margin);
+void judgePair(PairComparison& pair, const Estimate& found, double df, PairFamily& family,
+               const CompareOptions& options);
 
 /// What a pair would be judged by with m more mounts of each of its groups.
 using LaterJudgement = std::function<std::pair<double, CriticalValues>(int m)>; ///< standard error, critical

@@ -139,7 +139,7 @@ std::vector<PairComparison> pairsOf(const Rows& rows, const CellModel& cells,
             pair.adjustment = family.adjustment();
             const auto estimate = cells.difference(a, b, second, found.sd * found.sd);
             if (estimate && cells.canTell(a, second) && cells.canTell(b, second))
-                judgePair(pair, *estimate, found.df, family, options.margin);
+                judgePair(pair, *estimate, found.df, family, options);
             pairs.push_back(pair);
         }
     return pairs;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/order_statistics.h"
 
+#include "core/stats/memo.h"
 #include "core/stats/normal.h"
 #include "core/stats/studentized_range.h"
 
@@ -52,21 +53,32 @@ std::vector<std::optional<double>> chancesOfBest(const Comparison& comparison) {
         const GroupSummary& group = comparison.groups[i];
         if (group.adjusted && group.se && *group.se > 0 && group.limitBoundMounts == 0) taken.push_back(i);
     }
-    const bool plain = comparison.pooledSd && !comparison.options.blocks && !comparison.options.drift;
+    const bool plain = comparison.pooledSd && !comparison.options.takesOut();
     if (!plain || taken.size() < 2 || taken.size() > mostGroups) return chances;
     const double sign = comparison.options.lowerIsBetter ? 1 : -1;
+    static Memo memo;
+    std::vector<double> all{comparison.df, sign};
+    for (const std::size_t i : taken) {
+        all.push_back(*comparison.groups[i].adjusted);
+        all.push_back(*comparison.groups[i].se);
+    }
     for (const std::size_t i : taken) {
         const double mean = sign * *comparison.groups[i].adjusted;
         const double se = *comparison.groups[i].se;
-        chances[i] = expectOverScale(comparison.df, [&](double s) {
-            return integral(coarse, [&](double z) {
-                double product = normalDensity(z);
-                for (const std::size_t j : taken) {
-                    if (j == i || product < 1e-14) continue;
-                    const double other = sign * *comparison.groups[j].adjusted;
-                    product *= normalCdf(-(mean + se * z / s - other) * s / *comparison.groups[j].se);
-                }
-                return product;
+        const auto ahead = [&](double s, double z) {
+            double product = normalDensity(z);
+            for (const std::size_t j : taken) {
+                if (j == i || product < 1e-14) continue;
+                const double other = sign * *comparison.groups[j].adjusted;
+                product *= normalCdf(-(mean + se * z / s - other) * s / *comparison.groups[j].se);
+            }
+            return product;
+        };
+        std::vector<double> asked = all;
+        asked.push_back(static_cast<double>(i));
+        chances[i] = memo(std::move(asked), [&] {
+            return expectOverScale(comparison.df, [&](double s) {
+                return integral(coarse, [&](double z) { return ahead(s, z); });
             });
         });
     }

@@ -10,6 +10,7 @@
 #include "app/forms/entity_form.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
+#include "app/forms/wrapped_items.h"
 #include "app/say.h"
 #include "live/tone.h"
 
@@ -176,8 +177,8 @@ QWidget* LivePanel::makeBelow() {
     left->addLayout(foot);
     marks_ = new QListWidget;
     marks_->setAccessibleName(say("What happened"));
-    marks_->setWordWrap(true);
-    marks_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    wrapItems(*marks_);
+    marks_->setSpacing(3);
     marks_->setFocusPolicy(Qt::TabFocus);
     auto* right = new QVBoxLayout;
     right->setContentsMargins(14, 10, 14, 10);

@@ -64,30 +64,16 @@ QString shareText(double share) {
 
 /// Without any assumption on how mounts scatter; few mounts cannot give a small share. With several pairs
 /// also by Holm for all of them together.
-QString permutationText(const Comparison& comparison, std::size_t index) {
-    std::vector<double> shares;
-    std::optional<std::size_t> ours;
-    std::optional<PermutationTest> exact;
-    for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
-        const GroupSummary& a = comparison.groups[comparison.pairs[i].a];
-        const GroupSummary& b = comparison.groups[comparison.pairs[i].b];
-        if (a.limitBoundMounts > 0 || b.limitBoundMounts > 0 || a.mounts < 2 || b.mounts < 2) continue;
-        const auto test = permutationTest(a.mountMeans, b.mountMeans);
-        if (!test) return {};
-        if (i == index) {
-            ours = shares.size();
-            exact = test;
-        }
-        shares.push_back(test->p);
-    }
-    if (!ours) return {};
+QString permutationText(const Comparison& comparison, std::size_t pair) {
+    const auto found = permutationOf(comparison, pair);
+    if (!found) return {};
     QString text =
         " "
         + say("Dealt out anew in every way, %1 % of the ways differ as much; so few mounts cannot give "
               "less than %2 %.")
-              .arg(shareText(exact->p), shareText(exact->smallest));
-    if (shares.size() > 1)
-        text += " " + say("Held for all pairs together (Holm): %1 %.").arg(shareText(holm(shares)[*ours]));
+              .arg(shareText(found->test.p), shareText(found->test.smallest));
+    if (found->holm)
+        text += " " + say("Held for all pairs together (Holm): %1 %.").arg(shareText(*found->holm));
     return text;
 }
 
@@ -119,6 +105,7 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
       evidence_(std::make_unique<Evidence>()),
       title_(cardTitle({})),
       evidenceText_(quietLabel()),
+      export_(button(say("Export…"), say("This page as a drawing, a picture or its data"))),
       ladder_(new LadderPage),
       pages_(new QStackedWidget),
       sentences_(new QListWidget),
@@ -146,9 +133,8 @@ QLayout* VerdictView::layPages() {
     left->setContentsMargins(14, 10, 14, 10);
     auto* head = new QHBoxLayout;
     head->addWidget(title_, 1);
-    auto* take = button(say("Export…"), say("This page as a drawing, a picture or its data"));
-    connect(take, &QPushButton::clicked, this, [this] { askExport(session_, *currentPage()); });
-    head->addWidget(take);
+    connect(export_, &QPushButton::clicked, this, [this] { askExport(session_, *currentPage()); });
+    head->addWidget(export_);
     left->addLayout(head);
     left->addWidget(next_);
     QStringList names;
@@ -200,8 +186,9 @@ void VerdictView::refresh() {
     *evidence_ = {};
     sides_.clear();
     next_->hide();
+    pages_->setVisible(question != nullptr); // a page would still show the study before
+    export_->setEnabled(question != nullptr);
     if (!question) {
-        ladder_->clear();
         title_->setText(say("No study yet"));
         sentences_->addItem(
             say("Ask a question first; the verdict appears here once two materials are mounted."));

@@ -11,6 +11,7 @@ class QLabel;
 class QLayout;
 class QListWidget;
 class QListWidgetItem;
+class QPushButton;
 class QStackedWidget;
 
 namespace ibuki {
@@ -55,6 +56,7 @@ private:
     std::vector<SideComparison> sides_;
     QLabel* title_;
     QLabel* evidenceText_;
+    QPushButton* export_;
     LadderPage* ladder_;
     QStackedWidget* pages_;
     QListWidget* sentences_;

@@ -21,13 +21,12 @@ double middleOf(const std::vector<RunValue>& values) {
     return sum / static_cast<double>(values.size());
 }
 
-/// Blocks without a name are runs of which nobody said who mounted them.
-bool isStated(const std::vector<RunValue>& values) {
+} // namespace
+
+bool areBlocksStated(const std::vector<RunValue>& values) {
     return std::none_of(values.begin(), values.end(),
                         [](const RunValue& value) { return value.block.name.empty(); });
 }
-
-} // namespace
 
 AskedOptions askedOptions(const Document& document, const Question& question,
                           const std::vector<RunValue>& values) {
@@ -36,7 +35,7 @@ AskedOptions askedOptions(const Document& document, const Question& question,
     options.margin = question.margin.value;
     options.confidence = 1 - nominalAlpha(1 - question.confidence, plannedLooks(document, question.study));
     options.drift = question.orderTakenOut;
-    if (question.blocks && isStated(values)) options.blocks = true;
+    if (question.blocks && areBlocksStated(values)) options.blocks = true;
     if (question.blocks && !options.blocks)
         asked.flags.push_back(
             makeFlag(Severity::warn, "blocks-unknown", {{"what", Term{word(*question.blocks)}}}));

@@ -19,6 +19,9 @@ struct AskedOptions {
 AskedOptions askedOptions(const Document& document, const Question& question,
                           const std::vector<RunValue>& values);
 
+/// Whether every run has a name of its block: evenings have, people where it is stated who mounted.
+bool areBlocksStated(const std::vector<RunValue>& values);
+
 /// What was taken out of the comparison, in the unit of its values.
 std::vector<Flag> takenOutFlags(const Comparison& comparison, const Question& question,
                                 const std::vector<RunValue>& values);

@@ -197,9 +197,7 @@ std::optional<Reproducibility> peopleOf(const Evidence& evidence, const Question
     Question byPerson = question;
     byPerson.blocks = BlockBy::person;
     const auto values = comparedRuns(evidence.rows, evidence.load, evidence.design, byPerson);
-    const bool stated = std::none_of(values.begin(), values.end(),
-                                     [](const RunValue& value) { return value.block.name.empty(); });
-    return stated ? reproducibilityOf(values) : std::nullopt;
+    return areBlocksStated(values) ? reproducibilityOf(values) : std::nullopt;
 }
 
 Evidence gather(const Document& document, const Question& question,

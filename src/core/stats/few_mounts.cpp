@@ -62,4 +62,36 @@ std::optional<PermutationTest> permutationTest(std::span<const double> a, std::s
     return PermutationTest{extreme / count, (a.size() == b.size() ? 2 : 1) / count};
 }
 
+namespace {
+
+bool canBeDealt(const GroupSummary& group) { return group.mounts > 1 && group.limitBoundMounts == 0; }
+
+} // namespace
+
+std::optional<PairPermutation> permutationOf(const Comparison& comparison, std::size_t pair) {
+    std::vector<std::size_t> dealt;
+    double all = 0;
+    for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
+        const GroupSummary& a = comparison.groups[comparison.pairs[i].a];
+        const GroupSummary& b = comparison.groups[comparison.pairs[i].b];
+        if (!canBeDealt(a) || !canBeDealt(b)) continue;
+        dealt.push_back(i);
+        all += ways(a.mountMeans.size() + b.mountMeans.size(), a.mountMeans.size());
+    }
+    const auto ours = std::find(dealt.begin(), dealt.end(), pair);
+    if (ours == dealt.end()) return std::nullopt;
+    const auto test = [&](std::size_t i) {
+        return permutationTest(comparison.groups[comparison.pairs[i].a].mountMeans,
+                               comparison.groups[comparison.pairs[i].b].mountMeans);
+    };
+    const auto exact = test(pair);
+    if (!exact) return std::nullopt;
+    PairPermutation found{*exact, std::nullopt};
+    if (dealt.size() < 2 || all > mostWays) return found;
+    std::vector<double> shares;
+    for (std::size_t i : dealt) shares.push_back(test(i)->p);
+    found.holm = holm(shares)[static_cast<std::size_t>(ours - dealt.begin())];
+    return found;
+}
+
 } // namespace ibuki

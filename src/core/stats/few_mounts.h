@@ -3,6 +3,8 @@
 
 // Tests that ask little of few mounts (docs/methods.md, D.7, D.10).
 
+#include "core/stats/compare.h"
+
 #include <optional>
 #include <span>
 #include <vector>
@@ -20,5 +22,14 @@ struct PermutationTest {
 };
 /// Nothing where there are more than 200,000 ways, or a group is empty.
 std::optional<PermutationTest> permutationTest(std::span<const double> a, std::span<const double> b);
+
+/// Of one pair of a comparison, beside all of them.
+struct PairPermutation {
+    PermutationTest test;
+    std::optional<double> holm; ///< held for all pairs together; nothing for one pair, or where that is dear
+};
+/// Nothing where a group was mounted once or at its limit, or the pair has too many ways. All pairs are dealt
+/// out only where they have 200,000 ways together: who asks waits for it.
+std::optional<PairPermutation> permutationOf(const Comparison& comparison, std::size_t pair);
 
 } // namespace ibuki

@@ -24,23 +24,25 @@ std::string between(double low, double high, int decimals) {
     return a == b ? a : words::say("{low} to {high}", {{"low", a}, {"high", b}});
 }
 
+/// Of an interval that lies on one side of 0: of its size.
+Interval sizeOf(const Interval& ci) {
+    return {std::min(std::abs(ci.lo), std::abs(ci.hi)), std::max(std::abs(ci.lo), std::abs(ci.hi))};
+}
+
 /// How much of the second's mean, in %, and which way.
 std::string shareText(const SideGain& gain) {
     const double scale = 100 / *gain.reference;
-    const Interval ci = gain.ci.value_or(Interval{gain.difference, gain.difference});
-    const double low = std::min(std::abs(ci.lo), std::abs(ci.hi)) * scale;
-    const double high = std::max(std::abs(ci.lo), std::abs(ci.hi)) * scale;
-    return between(low, high, low < 2 ? 1 : 0);
+    const Interval size = sizeOf(gain.ci.value_or(Interval{gain.difference, gain.difference}));
+    return between(size.lo * scale, size.hi * scale, size.lo * scale < 2 ? 1 : 0);
 }
 
 /// "12 (8 to 16)"
 std::string amountWithInterval(const SideGain& gain, int decimals) {
     std::string amount = fmt::format("{:.{}f}", std::abs(gain.difference), decimals);
     if (!gain.ci) return amount;
-    const double low = std::min(std::abs(gain.ci->lo), std::abs(gain.ci->hi));
-    const double high = std::max(std::abs(gain.ci->lo), std::abs(gain.ci->hi));
+    const Interval size = sizeOf(*gain.ci);
     return words::say("{amount} ({interval})",
-                      {{"amount", amount}, {"interval", between(low, high, decimals)}});
+                      {{"amount", amount}, {"interval", between(size.lo, size.hi, decimals)}});
 }
 
 /// What a response is called where the first has more of it, and where it has less.
@@ -150,9 +152,8 @@ std::string amountOf(const SideComparison& side, double value) {
 }
 
 std::string intervalOf(const SideComparison& side, const Interval& ci) {
-    const double low = std::min(std::abs(ci.lo), std::abs(ci.hi));
-    const double high = std::max(std::abs(ci.lo), std::abs(ci.hi));
-    return between(low, high, sideDecimals(side));
+    const Interval size = sizeOf(ci);
+    return between(size.lo, size.hi, sideDecimals(side));
 }
 
 /// The nearest of those it is told apart from is told with its figures, the others by name.

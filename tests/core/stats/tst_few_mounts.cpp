@@ -51,6 +51,28 @@ private slots:
         QVERIFY(!permutationTest(std::vector<double>(15, 1.0), std::vector<double>(15, 2.0)));
         QVERIFY(!permutationTest({}, std::vector<double>{1}));
     }
+    void aPairIsDealtOutBesideAllOthers() {
+        const Comparison three = compare({{"A", "1", 24.0},
+                                          {"A", "2", 24.4},
+                                          {"A", "3", 24.2},
+                                          {"B", "4", 25.0},
+                                          {"B", "5", 25.4},
+                                          {"B", "6", 25.2},
+                                          {"C", "7", 25.1},
+                                          {"C", "8", 25.3},
+                                          {"C", "9", 25.5}});
+        const auto found = permutationOf(three, 0); // A − B, wholly apart: 2 of 20 ways
+        QVERIFY(found && found->holm);
+        QCOMPARE(found->test.p, 0.1);
+        QCOMPARE(*found->holm, std::min(1.0, 3 * 0.1));
+        std::vector<TableRun> many;
+        for (int i = 0; i < 30; ++i)
+            many.push_back(
+                {std::string(1, static_cast<char>('A' + i / 10)), std::to_string(i), 40.0 + i % 7});
+        const auto dear = permutationOf(compare(many), 0); // 184,756 ways each: this pair only
+        QVERIFY(dear && !dear->holm);
+        QVERIFY(!permutationOf(compare({{"A", "1", 24.0}, {"B", "2", 25.0}, {"B", "3", 25.4}}), 0));
+    }
 };
 
 IBUKI_TEST(TestFewMounts)

@@ -65,7 +65,7 @@ LadderPage::LadderPage(QWidget* parent)
 }
 
 void LadderPage::fill(const VerdictMatter& matter) {
-    const Comparison* shown = matter.shown();
+    const Comparison* shown = matter.evidence.shown();
     if (!shown) return clear();
     whole_ = *shown;
     unit_ = matter.unit;

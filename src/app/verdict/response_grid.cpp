@@ -16,10 +16,6 @@ constexpr double gap = 18;
 constexpr int leastColumn = 150; ///< px at the usual text size
 constexpr double markRadius = 3.5;
 
-const Comparison* shownOf(const SideComparison& side) {
-    return side.comparison ? &*side.comparison : side.mounts ? &*side.mounts : nullptr;
-}
-
 QString betterText(Better better) {
     switch (better) {
     case Better::higher:
@@ -44,7 +40,7 @@ void ResponseGrid::show(const std::vector<SideComparison>& sides, const std::vec
     columns_.clear();
     QStringList told;
     for (const SideComparison& side : sides_) {
-        const Comparison* shown = shownOf(side);
+        const Comparison* shown = side.shown();
         if (!shown) continue;
         Column column;
         column.head = qtext(sideName(side));

@@ -63,7 +63,7 @@ ResponsesPage::ResponsesPage(Session& session, QWidget* parent)
 void ResponsesPage::fill(const VerdictMatter& matter) {
     sides_ = matter.sides;
     std::vector<Named> groups;
-    if (const Comparison* shown = matter.shown())
+    if (const Comparison* shown = matter.evidence.shown())
         for (std::size_t g : bestFirst(*shown))
             groups.push_back({shown->groups[g].id, shown->groups[g].name});
     grid_->show(sides_, groups);

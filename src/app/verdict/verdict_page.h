@@ -18,11 +18,6 @@ struct VerdictMatter {
     std::string unit; ///< of the question's response
     Instant now;
     std::optional<Id<Mount>> selected;
-
-    /// The comparison, or at least the mounts.
-    const Comparison* shown() const {
-        return evidence.comparison ? &*evidence.comparison : evidence.mounts ? &*evidence.mounts : nullptr;
-    }
 };
 
 /// One page of the verdict. It is filled when it is looked at.

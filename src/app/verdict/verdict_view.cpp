@@ -137,12 +137,17 @@ QLayout* VerdictView::layPages() {
     head->addWidget(export_);
     left->addLayout(head);
     left->addWidget(next_);
+    auto* responses = new ResponsesPage(session_);
+    auto* factors = new FactorsPage;
+    auto* checks = new ChecksPage;
+    holding_ = {{EvidenceOn::ladder, ladder_},
+                {EvidenceOn::responses, responses},
+                {EvidenceOn::factors, factors},
+                {EvidenceOn::checks, checks}};
     QStringList names;
     for (VerdictPage* page :
-         {static_cast<VerdictPage*>(ladder_), static_cast<VerdictPage*>(new PairsPage),
-          static_cast<VerdictPage*>(new ResponsesPage(session_)), static_cast<VerdictPage*>(new FactorsPage),
-          static_cast<VerdictPage*>(new SweepPage), static_cast<VerdictPage*>(new ChecksPage),
-          static_cast<VerdictPage*>(new ValuePage), static_cast<VerdictPage*>(new ClaimsPage)}) {
+         std::initializer_list<VerdictPage*>{ladder_, new PairsPage, responses, factors, new SweepPage,
+                                             checks, new ValuePage, new ClaimsPage}) {
         pages_->addWidget(page);
         names << page->name();
         connect(page, &VerdictPage::mountMeant, this, &VerdictView::meanMount);
@@ -242,15 +247,7 @@ void VerdictView::openEvidence(const QListWidgetItem* item) {
     if (on == EvidenceOn::ladder && !item->data(pairRole).isValid()) return;
     const bool showsPair =
         pages_->currentWidget() == ladder_ || qobject_cast<PairsPage*>(pages_->currentWidget());
-    if (on == EvidenceOn::ladder && showsPair) return;
-    for (int i = 0; i < pages_->count(); ++i) {
-        const QWidget* one = pages_->widget(i);
-        const bool meant = (on == EvidenceOn::ladder && one == ladder_)
-                           || (on == EvidenceOn::responses && qobject_cast<const ResponsesPage*>(one))
-                           || (on == EvidenceOn::factors && qobject_cast<const FactorsPage*>(one))
-                           || (on == EvidenceOn::checks && qobject_cast<const ChecksPage*>(one));
-        if (meant) pages_->setCurrentIndex(i);
-    }
+    if (on != EvidenceOn::ladder || !showsPair) pages_->setCurrentWidget(holding_.at(on));
 }
 
 void VerdictView::meanMount(Id<Mount> mount) {

@@ -4,8 +4,10 @@
 #include "app/session/session.h"
 #include "core/domain/study.h"
 #include "core/setup/next_step.h"
+#include "store/paper/sentences.h"
 
 #include <QWidget>
+#include <map>
 
 class QLabel;
 class QLayout;
@@ -19,7 +21,6 @@ namespace ibuki {
 class LadderPage;
 class NextStepBar;
 class VerdictPage;
-struct Evidence;
 struct SideComparison;
 struct VerdictMatter;
 
@@ -59,6 +60,7 @@ private:
     QPushButton* export_;
     LadderPage* ladder_;
     QStackedWidget* pages_;
+    std::map<EvidenceOn, QWidget*> holding_; ///< the page with that evidence
     QListWidget* sentences_;
     NextStepBar* next_;
 };

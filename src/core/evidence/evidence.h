@@ -21,6 +21,8 @@ struct Evidence {
     bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::optional<Reproducibility> people; ///< where it is stated who mounted
+    /// The comparison, else the groups with their mounts; nullptr where there are none.
+    const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
     std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it
 };
 

@@ -7,11 +7,6 @@
 namespace ibuki {
 namespace {
 
-const Comparison* shownBy(const std::optional<Comparison>& comparison,
-                          const std::optional<Comparison>& mounts) {
-    return comparison ? &*comparison : mounts ? &*mounts : nullptr;
-}
-
 const SideComparison* sideBy(const std::vector<SideComparison>& sides, SideResponse response) {
     const auto at = std::find_if(sides.begin(), sides.end(),
                                  [&](const SideComparison& side) { return side.response == response; });
@@ -24,10 +19,9 @@ double standing(const GroupSummary& group) {
 
 /// Best first. Where groups were held at the limit, by K/W where it is known: their temperatures are alike.
 std::vector<const GroupSummary*> ranked(const Evidence& evidence, const std::vector<SideComparison>& sides) {
-    const Comparison* by = shownBy(evidence.comparison, evidence.mounts);
+    const Comparison* by = evidence.shown();
     if (isHeldAtLimit(evidence))
-        if (const SideComparison* side = sideBy(sides, SideResponse::perWatt))
-            by = shownBy(side->comparison, side->mounts);
+        if (const SideComparison* side = sideBy(sides, SideResponse::perWatt)) by = side->shown();
     std::vector<const GroupSummary*> groups;
     for (const GroupSummary& group : by->groups) groups.push_back(&group);
     std::stable_sort(groups.begin(), groups.end(), [](const GroupSummary* a, const GroupSummary* b) {
@@ -40,7 +34,7 @@ std::vector<const GroupSummary*> ranked(const Evidence& evidence, const std::vec
 }
 
 bool isBound(const Evidence& evidence, std::int64_t id) {
-    const Comparison* shown = shownBy(evidence.comparison, evidence.mounts);
+    const Comparison* shown = evidence.shown();
     return std::any_of(shown->groups.begin(), shown->groups.end(), [&](const GroupSummary& group) {
         return group.id == id && group.limitBoundMounts > 0;
     });
@@ -63,7 +57,7 @@ bool isFan(SideResponse response) {
 /// The gain where the response tells the two apart by what may matter; from one mount each, where it differs
 /// by more than the margin.
 std::optional<SideGain> gainOf(const SideComparison& side, std::int64_t first, std::int64_t second) {
-    const Comparison* shown = shownBy(side.comparison, side.mounts);
+    const Comparison* shown = side.shown();
     if (!shown) return std::nullopt;
     SideGain gain;
     const GroupSummary* ours = nullptr;
@@ -113,7 +107,7 @@ JointReading::Fan fanOf(const JointReading& reading, const std::vector<SideCompa
 } // namespace
 
 bool isHeldAtLimit(const Evidence& evidence) {
-    const Comparison* shown = shownBy(evidence.comparison, evidence.mounts);
+    const Comparison* shown = evidence.shown();
     return shown && std::any_of(shown->groups.begin(), shown->groups.end(), [](const GroupSummary& group) {
                return group.limitBoundMounts > 0;
            });
@@ -121,7 +115,7 @@ bool isHeldAtLimit(const Evidence& evidence) {
 
 std::vector<JointReading> jointReadings(const Evidence& evidence, const std::vector<SideComparison>& sides) {
     std::vector<JointReading> readings;
-    if (!shownBy(evidence.comparison, evidence.mounts)) return readings;
+    if (!evidence.shown()) return readings;
     const auto groups = ranked(evidence, sides);
     for (std::size_t i = 1; i < groups.size(); ++i) {
         JointReading reading{groups[0]->id, groups[i]->id, groups[0]->name, groups[i]->name};

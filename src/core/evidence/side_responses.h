@@ -19,6 +19,9 @@ struct SideComparison {
     std::optional<Comparison> comparison = {};
     std::optional<Comparison> mounts = {}; ///< when there is none
     std::optional<Message> whyNot = {};
+
+    /// The comparison, else the groups with their mounts.
+    const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
 };
 
 /// Those that at least two groups of the comparison have, in the order of SideResponse. Nothing is censored.

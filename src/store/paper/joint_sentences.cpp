@@ -200,7 +200,7 @@ VerdictSentence limitOpen(const SideComparison& side, const std::vector<LimitPai
 /// Group ids that were held at the limit.
 std::vector<std::int64_t> boundGroups(const Evidence& evidence) {
     std::vector<std::int64_t> bound;
-    const auto& shown = evidence.comparison ? evidence.comparison : evidence.mounts;
+    const Comparison* shown = evidence.shown();
     for (const GroupSummary& group : shown->groups)
         if (group.limitBoundMounts > 0) bound.push_back(group.id);
     return bound;

@@ -232,7 +232,7 @@ const Question* findStudyQuestion(const Document& document, const std::string& s
 
 GroupClasses groupClasses(const Document& document, const Evidence& evidence) {
     GroupClasses classes;
-    const auto& shown = evidence.comparison ? evidence.comparison : evidence.mounts;
+    const Comparison* shown = evidence.shown();
     if (!shown) return classes;
     for (const GroupSummary& group : shown->groups) {
         const Level* level = document.find(levelOfGroup(evidence, group));
@@ -250,7 +250,7 @@ std::string htmlReport(const Document& document, const Question& question, const
     html.put("<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>{}</title>"
              "<style>{}</style></head><body>\n<h1>{}</h1>\n<p>{}</p>\n",
              xmlText(title), style, xmlText(title), xmlText(studySentence(document, question)));
-    const auto& shown = evidence.comparison ? evidence.comparison : evidence.mounts;
+    const Comparison* shown = evidence.shown();
     if (parts.ladder && shown) {
         LadderSize size;
         size.height = 80 + 62 * static_cast<double>(shown->groups.size());

@@ -65,7 +65,7 @@ std::string checksCsv(const BenchHealth& health, const std::string& unit) {
 std::string responsesCsv(const std::vector<SideComparison>& sides) {
     std::string csv = "response,unit,group,mounts,mean,low,high,margin\n";
     for (const SideComparison& side : sides) {
-        const auto& shown = side.comparison ? side.comparison : side.mounts;
+        const Comparison* shown = side.shown();
         if (!shown) continue;
         for (const GroupSummary& group : shown->groups)
             csv += fmt::format("{},{},{},{},{},{},{},{}\n",

@@ -15,7 +15,7 @@ namespace ibuki {
 namespace {
 
 /// Subcommands of docs/cli.md whose part is not built yet.
-constexpr std::array later{"ageing", "heatpath", "coverage"};
+constexpr std::array later{"ageing", "coverage"};
 
 struct Verb {
     const char* name;
@@ -30,6 +30,9 @@ constexpr std::array verbs{
     Verb{"health", words::mark("Whether check mounts show that the bench moved"), addHealth},
     Verb{"value", words::mark("Temperature against price, and what stands first under which weights"),
          addValue},
+    Verb{"heatpath", words::mark("Resistances and temperatures from chip to room"), addHeatpath},
+    Verb{"rehearse", words::mark("Repeat a study on paper and count what its verdicts are worth"),
+         addRehearse},
     Verb{"simulate", words::mark("Run the simulated bench and write its log"), addSimulate},
     Verb{"dose", words::mark("How much paste, and where it goes under the plate"), addDose},
     Verb{"cut", words::mark("Cut pieces from sheets with edge-to-edge cuts"), addCut},

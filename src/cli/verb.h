@@ -24,6 +24,8 @@ VerbBody addCompare(Options options);
 VerbBody addSweep(Options options);
 VerbBody addHealth(Options options);
 VerbBody addValue(Options options);
+VerbBody addHeatpath(Options options);
+VerbBody addRehearse(Options options);
 VerbBody addSimulate(Options options);
 VerbBody addReport(Options options);
 VerbBody addDose(Options options);

@@ -89,6 +89,8 @@ std::span<const Entry> flags() {
             "Mounts have unequal numbers of runs: each counts by how well it is known (REML)"),
         one("scatter-assumed",
             "Provisional, from one mount each: mounts are taken to scatter by {sd:.3g}, {source}"),
+        one("scatter-assumed.in-unit",
+            "Provisional, from one mount each: mounts are taken to scatter by {sd:.3g} {unit}, {source}"),
         one("confounded", "Measured in blocks of their own, so that they cannot be told from the blocks: "
                           "{pairs}"),
         one("set-by-hand", "Borders of the load or of its window were set by hand"),

@@ -68,8 +68,8 @@ private slots:
                                                        "reduce",  "domain",   "physics",  "shelf",
                                                        "caution", "design",   "evidence", "plan",
                                                        "conduct", "setup",    "import",   "practice"};
-        QTest::newRow("store") << "store" << QStringList{"log",     "table", "json", "calendar",
-                                                         "project", "shelf", "paper"};
+        QTest::newRow("store") << "store" << QStringList{"log",      "table",   "json",  "picture",
+                                                         "calendar", "project", "shelf", "paper"};
         QTest::newRow("app") << "app" << QStringList{"drawn", "jobs",  "session", "forms", "question",
                                                      "shelf", "bench", "verdict", "paper", "frame"};
     }

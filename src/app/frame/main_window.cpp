@@ -134,6 +134,20 @@ void MainWindow::refreshNow() {
 void MainWindow::showNotice(const QString& notice) {
     notice_->setText(notice);
     noticeBar_->show();
+    placeNotice();
+}
+
+/// Over the strip's last line, so that nothing below moves from under a hand that is about to press it.
+void MainWindow::placeNotice() {
+    const int side = 12;
+    const int width = centralWidget()->width() - 2 * side;
+    const QLayout& inside = *noticeBar_->layout();
+    const int height = inside.hasHeightForWidth() ? inside.heightForWidth(width) : inside.sizeHint().height();
+    const bool isWorking = pages_->currentWidget() == work_;
+    const int end = strip_->mapTo(centralWidget(), QPoint(0, strip_->height())).y();
+    const int top = isWorking ? end - notice_->fontMetrics().height() - 6 : 0;
+    noticeBar_->setGeometry(side, top, width, height);
+    noticeBar_->raise();
 }
 
 void MainWindow::newProject() {
@@ -414,6 +428,8 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
         painted_ = true;
         QTimer::singleShot(0, this, &MainWindow::firstPainted); // after this paint has been carried out
     }
+    if (event->type() == QEvent::Resize && watched == centralWidget() && noticeBar_->isVisible())
+        placeNotice();
     return QMainWindow::eventFilter(watched, event);
 }
 

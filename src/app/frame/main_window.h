@@ -98,6 +98,7 @@ private:
     void recordNext();   ///< of what is chosen, else of what is planned next
     void leaveRunning();
     void showNotice(const QString& notice);
+    void placeNotice();
     void refreshSoon();
     void refreshNow();
     void remember() const;

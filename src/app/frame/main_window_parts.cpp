@@ -181,8 +181,8 @@ void MainWindow::makeViews() {
     auto* outerLayout = new QVBoxLayout(outer);
     outerLayout->setContentsMargins(0, 0, 0, 0);
     outerLayout->setSpacing(0);
-    outerLayout->addWidget(noticeBar_);
     outerLayout->addWidget(pages_, 1);
+    noticeBar_->setParent(outer);
     setCentralWidget(outer);
     outer->installEventFilter(this);
 

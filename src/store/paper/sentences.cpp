@@ -282,12 +282,16 @@ void addChangedResponse(std::vector<VerdictSentence>& sentences, const Question&
 }
 
 /// What has to be read before all the rest: an assumed scatter, a second factor that turns the order over.
-void addFirst(std::vector<VerdictSentence>& sentences, const Comparison& comparison) {
+void addFirst(std::vector<VerdictSentence>& sentences, const Comparison& comparison, std::string_view unit) {
     for (const Flag& flag : comparison.flags) {
-        const std::string text = words::text(flag.message) + ".";
-        if (flag.code == "scatter-assumed")
-            sentences.insert(sentences.begin(), {SentenceKind::provisional, text, {}});
+        if (flag.code == "scatter-assumed") {
+            Message message = flag.message; // a table's comparison does not know its unit
+            message.code += ".in-unit";
+            message.fields.emplace_back("unit", unit);
+            sentences.insert(sentences.begin(), {SentenceKind::provisional, words::text(message) + ".", {}});
+        }
         if (flag.code != "interaction") continue;
+        const std::string text = words::text(flag.message) + ".";
         if (flag.severity == Severity::info)
             sentences.push_back({SentenceKind::caveat, text, {}});
         else
@@ -356,7 +360,7 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
                          return coolest(a) < coolest(b);
                      });
     addMarginal(sentences, evidence, unit);
-    addFirst(sentences, comparison);
+    addFirst(sentences, comparison, unit);
     addPeople(sentences, evidence, unit);
     addHealth(sentences, evidence, question);
     addCaveats(sentences, evidence, unit);

@@ -38,7 +38,7 @@ private slots:
         for (const VerdictSentence& sentence : verdictSentences(evidence, Question{}))
             told << QString::fromStdString(sentence.text);
         QCOMPARE(told.at(0),
-                 "Provisional, from one mount each: mounts are taken to scatter by 0.4, as is usual for "
+                 "Provisional, from one mount each: mounts are taken to scatter by 0.4 K, as is usual for "
                  "these classes.");
         QCOMPARE(told.at(1),
                  "Plover 4 ran 5.2 K cooler than Tern 11: more than the 1.3 K by which mounting again "

@@ -65,6 +65,8 @@ void addShelf(Edit& edit, const json& source, std::vector<Id<Material>>& levels)
         if (entry.contains("yield_Pa")) material.yieldPa = entry["yield_Pa"].get<double>();
         if (entry.contains("modulus_MPa")) material.modulusMPa = entry["modulus_MPa"].get<double>();
         if (entry.contains("reapply_years")) material.reapplyYears = entry["reapply_years"].get<double>();
+        if (entry.contains("stated_mm2K_per_W"))
+            material.statedMm2KPerW = entry["stated_mm2K_per_W"].get<double>();
         material.conditioning = entry.value("conditioning", "");
         material.note = entry.value("note", "");
         const Id<Material> id = edit.add(material);

@@ -91,7 +91,9 @@ void runHeatpath(const HeatpathArguments& arguments, std::ostream& out) {
     HeatPathSteps steps;
     std::optional<ConductionField> field;
     try {
-        steps = solveChain(path, arguments.spreading == "lee" ? SpreadingForm::lee : SpreadingForm::series);
+        const auto form = arguments.spreading == "lee" ? SpreadingForm::lee : SpreadingForm::series;
+        steps = solveChain(path, form);
+        addEffectiveAreas(path, steps, form);
         FieldOptions options;
         if (arguments.cell) options.grid.cellMm = *arguments.cell;
         if (arguments.field) field = solveField(path, options);

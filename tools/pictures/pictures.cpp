@@ -8,9 +8,12 @@
 #include "app/bench/import_dialog.h"
 #include "app/bench/rules_sheet.h"
 #include "app/drawn/theme.h"
+#include "app/forms/rehearsal_panel.h"
 #include "app/forms/tip.h"
 #include "app/frame/main_window.h"
 #include "app/frame/start_page.h"
+#include "app/heat/field_page.h"
+#include "app/heat/heat_view.h"
 #include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
@@ -20,6 +23,7 @@
 #include "core/setup/plan_setup.h"
 #include "store/log/log_writer.h"
 
+#include <QComboBox>
 #include <QCoreApplication>
 #include <QDir>
 #include <QFile>
@@ -175,6 +179,40 @@ void pictureVerdictPages(MainWindow& window, const QString& folder, const QStrin
     if (auto* ladder = window.findChild<QPushButton*>("Page Ladder")) ladder->click();
 }
 
+/// Pages of the heat path as one picture, two mounts on the strip of the last.
+void pictureHeatPath(MainWindow& window, const QString& folder, const QString& suffix) {
+    window.showStage(Stage::heatPath);
+    auto& field = *window.findChild<FieldPage*>();
+    field.bareAt(BareWhere::corner, 0.8);
+    const auto isReady = [&](const QString& page) {
+        if (page == "Field") return field.isFine();
+        bool working = false;
+        for (RehearsalPanel* panel : window.findChildren<RehearsalPanel*>())
+            working = working || (panel->isVisible() && panel->isWorking());
+        return !working;
+    };
+    QStringList names;
+    for (const char* page : {"Stack", "Joints", "Field", "Rehearsal"}) {
+        if (auto* button = window.heatView().findChild<QPushButton*>(QString("Page ") + page))
+            button->click();
+        if (QString(page) == "Rehearsal") {
+            Selection selection = window.session().selection();
+            for (const auto& [id, mount] : window.session().document().all<Mount>())
+                if (mount.name == "Slate 25 1") selection.beside = id;
+            window.session().select(selection);
+        }
+        for (int i = 0; i < 25 || (i < 2'000 && !isReady(page)); ++i) {
+            QCoreApplication::processEvents();
+            QThread::msleep(20);
+        }
+        names << QString("heat-%1").arg(page).toLower();
+        window.grab().save(folder + "/" + names.back() + suffix + ".png");
+    }
+    join(folder, suffix, names.mid(0, 2), "heat-row-0", Qt::Horizontal);
+    join(folder, suffix, names.mid(2, 2), "heat-row-1", Qt::Horizontal);
+    join(folder, suffix, {"heat-row-0", "heat-row-1"}, "heat-path", Qt::Vertical);
+}
+
 } // namespace
 
 int pictureViews(MainWindow& window, const QString& folder, const QString& suffix) {
@@ -250,6 +288,8 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     }
     pictureVerdictPages(window, folder, suffix);
     window.session().select(usual);
+    pictureHeatPath(window, folder, suffix);
+    window.session().select(usual);
     pictureLive(window, folder, suffix);
     pictureCheckUp(window, folder, suffix);
     pictureImport(window.session(), folder + "/import" + suffix + ".png");
@@ -267,6 +307,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     }
     for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
     window.grab().save(folder + "/start" + suffix + ".png");
+    join(folder, suffix, {"chances", "protocol"}, "chances", Qt::Horizontal);
     join(folder, suffix, {"next", "card"}, "next", Qt::Horizontal);
     join(folder, suffix, {"uncertainty", "rules"}, "reduction", Qt::Horizontal);
     join(folder, suffix, {"dose", "cut", "gap"}, "helpers", Qt::Vertical);

@@ -14,6 +14,7 @@
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
 #include "app/frame/top_line.h"
+#include "app/heat/heat_view.h"
 #include "app/paper/paper_view.h"
 #include "app/question/question_view.h"
 #include "app/say.h"
@@ -124,6 +125,9 @@ void MainWindow::refreshNow() {
         break;
     case Stage::verdict:
         verdictView().refresh();
+        break;
+    case Stage::heatPath:
+        heatView().refresh();
         break;
     case Stage::paper:
         paperView().refresh();

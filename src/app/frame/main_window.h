@@ -21,6 +21,7 @@ namespace ibuki {
 class BenchPage;
 class BenchView;
 class LiveRun;
+class HeatView;
 class PaperView;
 class QuestionView;
 class ShelfView;
@@ -31,7 +32,7 @@ class TopLine;
 class VerdictView;
 class WhatIsThis;
 
-enum class Stage { question, shelf, bench, verdict, paper };
+enum class Stage { question, shelf, bench, verdict, heatPath, paper };
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -49,6 +50,7 @@ public:
     BenchView& benchView();
     LiveRun& liveRun() { return *live_; }
     VerdictView& verdictView();
+    HeatView& heatView();
     PaperView& paperView();
     void showStage(Stage stage);
     Stage stage() const;
@@ -131,6 +133,7 @@ private:
     ShelfView* shelf_ = nullptr;
     BenchPage* bench_ = nullptr;
     VerdictView* verdict_ = nullptr;
+    HeatView* heat_ = nullptr;
     PaperView* paper_ = nullptr;
     double textScale_ = 1.0;
     bool painted_ = false;

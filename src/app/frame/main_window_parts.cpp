@@ -15,6 +15,7 @@
 #include "app/frame/tape.h"
 #include "app/frame/top_line.h"
 #include "app/frame/what_is_this.h"
+#include "app/heat/heat_view.h"
 #include "app/jobs/job_progress.h"
 #include "app/paper/paper_view.h"
 #include "app/question/board_page.h"
@@ -54,16 +55,20 @@ void MainWindow::makeActions() {
     studyActions_ = {addCommand(say("New study…"), {}, [this] { newStudy(); }),
                      addCommand(say("Duplicate study"), {}, [this] { duplicateThisStudy(); }),
                      addCommand(say("Close or reopen study"), {}, [this] { closeThisStudy(); })};
-    const std::pair<QString, Stage> stages[] = {{say("Go to Question"), Stage::question},
-                                                {say("Go to Shelf"), Stage::shelf},
-                                                {say("Go to Bench"), Stage::bench},
-                                                {say("Go to Verdict"), Stage::verdict},
-                                                {say("Go to Paper"), Stage::paper}};
+    const std::pair<QString, Stage> stages[] = {
+        {say("Go to Question"), Stage::question},  {say("Go to Shelf"), Stage::shelf},
+        {say("Go to Bench"), Stage::bench},        {say("Go to Verdict"), Stage::verdict},
+        {say("Go to Heat path"), Stage::heatPath}, {say("Go to Paper"), Stage::paper}};
     int number = 0;
     for (const auto& [text, stage] : stages)
         addCommand(text, QKeySequence(QStringLiteral("Ctrl+%1").arg(++number)),
                    [this, stage = stage] { showStage(stage); });
     addCommand(say("Open what to do next"), QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
+    addCommand(say("Hold this mount beside the next"), QKeySequence("Ctrl+H"), [this] {
+        Selection selection = session_.selection();
+        selection.beside = selection.beside ? std::nullopt : selection.mount;
+        session_.select(selection);
+    });
     addCommand(say("Put the plan on the tape"), {}, [this] {
         showStage(Stage::question);
         questionView().showPage(QuestionView::Page::board);
@@ -135,12 +140,14 @@ void MainWindow::makeViews() {
                             {say("Shelf"), say("Materials and lots")},
                             {say("Bench"), say("Logs, traces and reduced figures")},
                             {say("Verdict"), say("Who can be told apart from whom")},
+                            {say("Heat path"), say("Why it is so hot, and what would change it")},
                             {say("Paper"), say("The report and exports")}});
     views_ = new QStackedWidget;
     question_ = nullptr;
     shelf_ = nullptr;
     bench_ = nullptr;
     verdict_ = nullptr;
+    heat_ = nullptr;
     paper_ = nullptr;
     for (int stage = 0; stage <= static_cast<int>(Stage::paper); ++stage) views_->addWidget(new QWidget);
 
@@ -242,6 +249,11 @@ VerdictView& MainWindow::verdictView() {
     connect(verdict_, &VerdictView::mountOpened, this, &MainWindow::openMount);
     connect(verdict_, &VerdictView::stepTaken, this, &MainWindow::takeStep);
     return *verdict_;
+}
+
+HeatView& MainWindow::heatView() {
+    if (!heat_) put(Stage::heatPath, heat_ = new HeatView(session_));
+    return *heat_;
 }
 
 PaperView& MainWindow::paperView() {

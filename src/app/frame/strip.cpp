@@ -8,6 +8,7 @@
 #include "core/domain/bench.h"
 
 #include <QPainter>
+#include <algorithm>
 
 namespace ibuki {
 
@@ -24,15 +25,28 @@ QSize Strip::sizeHint() const {
 }
 
 void Strip::refresh() {
-    model_ = stripModel(session_.document(), session_.selection().bench, session_.question(),
-                        session_.mount(), session_.selection().site);
+    const Selection& selection = session_.selection();
+    const auto modelOf = [&](const Mount* mount) {
+        return stripModel(session_.document(), selection.bench, session_.question(), mount, selection.site,
+                          selection.material);
+    };
+    model_ = modelOf(session_.mount());
+    const Mount* beside = session_.document().find(selection.beside);
+    if (beside && beside != session_.mount() && model_.sharesKnown())
+        if (StripModel other = modelOf(beside); other.sharesKnown())
+            model_.beside.push_back(std::move(other));
     setFocused(focused());
     updateGeometry();
 }
 
-StripLayout Strip::layout() const {
+QRectF Strip::blockArea() const {
     const double line = fontMetrics().height();
-    return layoutStrip(model_, {1, 2, width() - 2.0, height() - line - 8}, line);
+    return {1, 2, width() - 2.0, height() - (model_.sharesKnown() ? 2 : 1) * line - 8};
+}
+
+StripLayout Strip::layout() const {
+    if (isPair()) return layoutPair(model_, model_.beside.front(), blockArea()).upper;
+    return layoutStrip(model_, blockArea(), fontMetrics().height());
 }
 
 void Strip::paintOtherPath(QPainter& painter, const StripLayout& at, int index) const {
@@ -51,8 +65,7 @@ void Strip::paintOtherPath(QPainter& painter, const StripLayout& at, int index) 
                                    QPointF(end, line.center().y()), QPointF(end, top)});
 }
 
-void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
-    const StripBlock& block = model_.blocks[static_cast<std::size_t>(index)];
+void Strip::paintBlock(QPainter& painter, const QRectF& rect, const StripBlock& block, bool isLit) const {
     const Colours& c = colours();
     const bool isInterface = block.kind == LayerKind::interface;
     const QColor fill = isInterface                       ? c.hotWash
@@ -63,9 +76,9 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
     painter.setPen(Qt::NoPen);
     painter.setBrush(fill);
     painter.drawRect(inner);
-    if (!block.share && (block.layer || block.site)) {
+    if ((!block.share || block.isAssumed) && (block.layer || block.site)) {
         QColor hatch = c.quiet;
-        hatch.setAlpha(60);
+        hatch.setAlpha(block.share ? 35 : 60);
         painter.save();
         painter.setClipRect(inner);
         painter.setPen(QPen(hatch, 1));
@@ -76,39 +89,106 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, int index) const {
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(block.underStudy ? c.hot : c.line, block.underStudy ? 2.5 : 1));
     painter.drawRect(inner.adjusted(0.5, 0.5, -0.5, -0.5));
-    if (index == hovered() || showsFocus(index)) {
+    if (isLit) {
         painter.setPen(QPen(c.ink, 2));
         painter.drawRect(inner.adjusted(3, 3, -3, -3));
     }
-    // Words stand on a plain patch, so that the hatching does not run through them.
-    const QRectF words =
-        painter.boundingRect(inner.adjusted(6, 4, -6, -4), Qt::AlignCenter | Qt::TextWordWrap, block.name);
-    painter.fillRect(words.adjusted(-4, -1, 4, 1), fill);
-    painter.setPen(c.ink);
-    painter.drawText(inner.adjusted(6, 4, -6, -4), static_cast<int>(Qt::AlignCenter) | Qt::TextWordWrap,
-                     block.name);
+    // What does not fit is left to the tool tip: first the name goes, then the figure.
+    const QString figure = block.deltaK && block.kind != LayerKind::room
+                               ? QString("%1 K").arg(*block.deltaK, 0, 'f', 1)
+                               : QString();
+    const QString name = block.name.section('\n', 0, 0), material = block.name.section('\n', 1);
+    const QRectF room = inner.adjusted(3, 2, -3, -2);
+    QStringList tries{block.name};
+    if (block.share) {
+        tries = {name + "\n" + figure, name + " " + figure, figure};
+        if (!material.isEmpty())
+            tries = QStringList{name + ", " + material + "\n" + figure, material + "\n" + figure} + tries;
+    }
+    for (const QString& words : tries) {
+        const QRectF needed = painter.boundingRect(room, Qt::AlignCenter, words);
+        if (block.share && !room.adjusted(-1, -1, 1, 1).contains(needed)) continue;
+        const int flags = static_cast<int>(Qt::AlignCenter) | (block.share ? 0 : Qt::TextWordWrap);
+        // Words stand on a plain patch, so that the hatching does not run through them.
+        const QRectF patch = painter.boundingRect(room, flags, words);
+        painter.fillRect(patch.adjusted(-4, -1, 4, 1) & inner.adjusted(1, 1, -1, -1), fill);
+        painter.setPen(c.ink);
+        painter.drawText(room, flags, words);
+        break;
+    }
+}
+
+/// Measured ends first, then computed faces where there is room between those that stand already.
+void Strip::paintBoundaries(QPainter& painter, const StripLayout& at) const {
+    const double height = fontMetrics().height();
+    const double top = blockArea().bottom() + 3;
+    std::vector<QRectF> taken;
+    for (const bool measured : {true, false})
+        for (const StripBoundary& boundary : at.boundaries) {
+            if (boundary.isMeasured != measured) continue;
+            const bool left = boundary.x<4, right = boundary.x> width() - 4;
+            const QString text = measured && left ? say("%1, measured %2").arg(model_.source, boundary.text)
+                                 : measured && right ? say("room, measured %1").arg(boundary.text)
+                                                     : boundary.text;
+            const double wide = fontMetrics().horizontalAdvance(text) + 4;
+            const double x = left ? 2 : right ? width() - wide - 2 : boundary.x - wide / 2;
+            const QRectF place(x, top, wide, height);
+            if (std::any_of(taken.begin(), taken.end(),
+                            [&](const QRectF& one) { return one.adjusted(-6, 0, 6, 0).intersects(place); }))
+                continue;
+            taken.push_back(place);
+            QFont font = textFont(0.9);
+            font.setItalic(!measured);
+            painter.setFont(font);
+            painter.setPen(measured ? colours().ink : colours().quiet);
+            painter.drawText(place, Qt::AlignCenter, text);
+        }
+}
+
+void Strip::paintPair(QPainter& painter) const {
+    const StripModel& other = model_.beside.front();
+    const StripPair pair = layoutPair(model_, other, blockArea());
+    for (const bool isUpper : {true, false}) {
+        const StripModel& model = isUpper ? model_ : other;
+        const StripLayout& row = isUpper ? pair.upper : pair.lower;
+        for (std::size_t i = 0; i < row.rects.size(); ++i) {
+            const int index = static_cast<int>(i);
+            if (row.rects[i].width() > 0.5)
+                paintBlock(painter, row.rects[i], model.blocks[i],
+                           isUpper && (index == hovered() || showsFocus(index)));
+        }
+    }
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(colours().ink, 2, Qt::DashLine));
+    painter.drawRect(pair.difference.adjusted(1, 1, -1, -1));
+    painter.setFont(textFont(0.9));
+    painter.setPen(colours().ink);
+    const double height = fontMetrics().height();
+    painter.drawText(QRectF(0, blockArea().bottom() + 3, width(), height), Qt::AlignCenter,
+                     say("above %1, below %2: %3 K between them")
+                         .arg(model_.caption, other.caption)
+                         .arg(pair.differenceK, 0, 'f', 1));
 }
 
 void Strip::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(textFont(0.95));
+    if (isPair()) return paintPair(painter);
     const StripLayout at = layout();
-    for (std::size_t i = 0; i < at.rects.size(); ++i) paintBlock(painter, at.rects[i], static_cast<int>(i));
+    for (std::size_t i = 0; i < at.rects.size(); ++i) {
+        const int index = static_cast<int>(i);
+        paintBlock(painter, at.rects[i], model_.blocks[i], index == hovered() || showsFocus(index));
+    }
     painter.setFont(textFont(0.9));
     for (std::size_t i = 0; i < at.lines.size(); ++i) paintOtherPath(painter, at, static_cast<int>(i));
-    painter.setPen(colours().ink);
-    const double height = fontMetrics().height();
-    const double top = this->height() - height - 3;
-    for (const StripBoundary& boundary : at.boundaries) {
-        const bool left = boundary.x < width() / 2.0;
-        painter.drawText(QRectF(left ? 2 : width() / 2.0, top, width() / 2.0 - 2, height),
-                         left ? Qt::AlignLeft : Qt::AlignRight,
-                         left ? say("%1, measured %2").arg(model_.source, boundary.text)
-                              : say("room, measured %1").arg(boundary.text));
-    }
+    paintBoundaries(painter, at);
+    painter.setFont(textFont(0.9));
     painter.setPen(colours().quiet);
-    painter.drawText(QRectF(0, top, width(), height), Qt::AlignCenter, model_.caption);
+    const double height = fontMetrics().height();
+    painter.drawText(QRectF(0, this->height() - height - 3, width(), height), Qt::AlignCenter,
+                     model_.sharesKnown() ? say("%1; between chip and room computed").arg(model_.caption)
+                                          : model_.caption);
 }
 
 int Strip::itemCount() const { return blockCount() + static_cast<int>(model_.others.size()); }
@@ -151,7 +231,9 @@ QString Strip::tip(int item) const {
     const StripBlock& block = model_.blocks.at(static_cast<std::size_t>(item));
     if (!block.layer && !block.site) return block.name;
     const QString detail = block.detail.isEmpty() ? say("no size or metal stated") : block.detail;
-    return say("%1: %2. Click or Enter to edit.").arg(block.name.section('\n', 0, 0), detail);
+    const QStringList name = block.name.split('\n');
+    if (block.figures.isEmpty()) return say("%1: %2. Click or Enter to edit.").arg(name.front(), detail);
+    return say("%1: %2. %3. Click or Enter to edit.").arg(name.front(), block.figures, detail);
 }
 
 } // namespace ibuki

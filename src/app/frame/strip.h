@@ -37,7 +37,11 @@ protected:
 private:
     int blockCount() const { return static_cast<int>(model_.blocks.size()); }
     StripLayout layout() const;
-    void paintBlock(QPainter& painter, const QRectF& rect, int index) const;
+    bool isPair() const { return !model_.beside.empty(); }
+    QRectF blockArea() const;
+    void paintBoundaries(QPainter& painter, const StripLayout& at) const;
+    void paintPair(QPainter& painter) const;
+    void paintBlock(QPainter& painter, const QRectF& rect, const StripBlock& block, bool isLit) const;
     void paintOtherPath(QPainter& painter, const StripLayout& at, int index) const;
 
     Session& session_;

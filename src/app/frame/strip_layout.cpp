@@ -6,6 +6,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
+#include "core/heat/seen_path.h"
 
 #include <QRegularExpression>
 #include <QStringList>
@@ -55,6 +56,12 @@ void addTemperatures(StripModel& model, const Document& document, const Question
 }
 
 } // namespace
+
+double StripModel::totalK() const {
+    double sum = 0;
+    for (const StripBlock& block : blocks) sum += std::max(0.0, block.deltaK.value_or(0));
+    return sum;
+}
 
 bool StripModel::sharesKnown() const {
     return !blocks.empty() && std::all_of(blocks.begin(), blocks.end(), [](const StripBlock& block) {
@@ -130,8 +137,60 @@ std::optional<Id<Site>> firstSite(const Paths& paths) {
 
 } // namespace
 
+namespace {
+
+/// The room has no difference of its own: it is left where it is, without a figure.
+void addFigures(StripModel& model, const SeenPath& path, bool isOneMount) {
+    const double whole = path.chipC - path.roomC;
+    if (!(whole > 0)) return;
+    for (StripBlock& block : model.blocks) {
+        const auto at = std::find_if(path.layers.begin(), path.layers.end(),
+                                     [&](const SeenLayer& layer) { return block.layer == layer.layer; });
+        if (at == path.layers.end()) {
+            block.share = 0;
+            block.deltaK = 0;
+            continue;
+        }
+        block.deltaK = at->deltaK;
+        block.share = std::max(0.0, at->deltaK / whole);
+        block.hotC = at->hotC;
+        block.isAssumed = at->isAssumed;
+        block.figures = say("%1 K, %2 K/W, from %3 to %4 °C")
+                            .arg(at->deltaK, 0, 'f', 1)
+                            .arg(at->kPerW, 0, 'f', 4)
+                            .arg(at->hotC, 0, 'f', 1)
+                            .arg(at->coldC, 0, 'f', 1);
+        if (at->isStudied) block.figures += say("; %1 mm²·K/W").arg(path.studiedMm2KPerW, 0, 'f', 1);
+        if (at->isStudied && path.studiedMm2KPerW < 0)
+            block.figures +=
+                say(" (below zero: the anchor is too large, or the scatter as large as the joint)");
+        if (at->isAssumed) block.figures += say("; in part assumed");
+    }
+    if (isOneMount) return; // its own ends are those of its log
+    model.chipC = path.chipC;
+    model.roomC = path.roomC;
+}
+
+std::optional<SeenPath> seenPath(const Document& document, const Question* question, const Mount* mount,
+                                 std::optional<Id<Material>> material) {
+    if (!question) return std::nullopt;
+    if (mount) return pathOfMount(document, *question, *mount);
+    auto ofMaterial = material ? pathOfMaterial(document, *question, material) : std::nullopt;
+    return ofMaterial ? ofMaterial : pathOfMaterial(document, *question, std::nullopt);
+}
+
+QString captionOf(const Bench& bench, const Mount* mount, const std::optional<SeenPath>& path) {
+    if (mount) return QString::fromStdString(mount->name);
+    const QString name = QString::fromStdString(bench.name);
+    return path ? sayMany("%1, mean of {count} mount", "%1, mean of {count} mounts", path->mounts).arg(name)
+                : name;
+}
+
+} // namespace
+
 StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, const Question* question,
-                      const Mount* mount, std::optional<Id<Site>> site) {
+                      const Mount* mount, std::optional<Id<Site>> site,
+                      std::optional<Id<Material>> material) {
     StripModel model;
     const Bench* of = document.find(bench);
     const Configuration* configuration = bench ? currentConfiguration(document, *bench) : nullptr;
@@ -160,7 +219,9 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
     if (atBranch) model.source = QString::fromStdString((*shown)->name);
     addTemperatures(model, document, question, mount,
                     atBranch ? std::optional((*shown)->kind) : std::nullopt);
-    model.caption = QString::fromStdString(mount ? mount->name : of->name);
+    const auto path = atBranch ? std::nullopt : seenPath(document, question, mount, material);
+    if (path) addFigures(model, *path, mount != nullptr);
+    model.caption = captionOf(*of, mount, path);
     return model;
 }
 
@@ -170,6 +231,46 @@ int StripLayout::itemAt(double x, double y) const {
     for (std::size_t i = 0; i < lines.size(); ++i)
         if (lines[i].contains(x, y)) return static_cast<int>(rects.size() + i);
     return -1;
+}
+
+namespace {
+
+void addBoundaries(const StripModel& model, StripLayout& layout) {
+    const auto add = [&](double x, double celsius, bool isMeasured) {
+        layout.boundaries.push_back({x, QString("%1 °C").arg(celsius, 0, 'f', 1), isMeasured});
+    };
+    if (model.chipC) add(layout.rects.front().left(), *model.chipC, true);
+    for (std::size_t i = 1; i < model.blocks.size(); ++i)
+        if (model.blocks[i].hotC) add(layout.rects[i].left(), *model.blocks[i].hotC, false);
+    if (model.roomC) add(layout.rects.back().right(), *model.roomC, true);
+}
+
+/// Blocks by their difference, from left to right.
+StripLayout scaledRow(const StripModel& model, const QRectF& row, double pixelsPerK) {
+    StripLayout layout;
+    double x = row.left();
+    for (const StripBlock& block : model.blocks) {
+        const double width = pixelsPerK * std::max(0.0, block.deltaK.value_or(0));
+        layout.rects.emplace_back(x, row.top(), width, row.height());
+        x += width;
+    }
+    return layout;
+}
+
+} // namespace
+
+StripPair layoutPair(const StripModel& upper, const StripModel& lower, const QRectF& area) {
+    const double most = std::max({upper.totalK(), lower.totalK(), 1e-9});
+    const double scale = area.width() / most;
+    const double height = (area.height() - 4) / 2;
+    const QRectF first(area.left(), area.top(), area.width(), height);
+    const QRectF second = first.translated(0, height + 4);
+    StripPair pair{
+        scaledRow(upper, first, scale), scaledRow(lower, second, scale), {}, upper.totalK() - lower.totalK()};
+    const QRectF& longer = pair.differenceK > 0 ? first : second;
+    const double from = area.left() + scale * std::min(upper.totalK(), lower.totalK());
+    pair.difference = QRectF(from, longer.top(), area.right() - from, height);
+    return pair;
 }
 
 StripLayout layoutStrip(const StripModel& model, const QRectF& whole, double lineHeight, double minimum) {
@@ -196,10 +297,7 @@ StripLayout layoutStrip(const StripModel& model, const QRectF& whole, double lin
         layout.lines.emplace_back(area.left(), area.bottom() + static_cast<double>(i) * lineHeight,
                                   end - area.left(), lineHeight);
     }
-    if (model.chipC)
-        layout.boundaries.push_back({area.left(), QString("%1 °C").arg(*model.chipC, 0, 'f', 1)});
-    if (model.roomC)
-        layout.boundaries.push_back({area.right(), QString("%1 °C").arg(*model.roomC, 0, 'f', 1)});
+    addBoundaries(model, layout);
     return layout;
 }
 

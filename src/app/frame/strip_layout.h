@@ -22,12 +22,17 @@ struct StripBlock {
     QString name;
     QString detail;              ///< for the tool tip
     std::optional<double> share; ///< of the whole difference, 0 to 1
+    std::optional<double> deltaK;
+    std::optional<double> hotC; ///< of its face towards the chip
+    QString figures;            ///< "9.8 K, 0.054 K/W, 58.1 to 48.3 °C", for the tool tip
+    bool isAssumed = false;     ///< its size, metal or resistance is not stated
     bool underStudy = false;
 };
 
 struct StripBoundary {
     double x = 0;
-    QString text; ///< "69.3 °C"
+    QString text;            ///< "69.3 °C"
+    bool isMeasured = false; ///< else computed
 };
 
 /// Another way for the heat into the same plate, such as from memory chips; drawn as a thin line.
@@ -43,8 +48,10 @@ struct StripModel {
     QString source = say("chip"); ///< where the path shown begins
     std::optional<double> chipC;  ///< measured there, of the selected mount
     std::optional<double> roomC;
-    QString caption; ///< what the strip is about
+    QString caption;                ///< what the strip is about
+    std::vector<StripModel> beside; ///< one at most: another mount, drawn below on the same scale
     bool sharesKnown() const;
+    double totalK() const; ///< of the blocks
 };
 
 struct StripLayout {
@@ -54,14 +61,25 @@ struct StripLayout {
     int itemAt(double x, double y) const; ///< a block, or, counted on, another path; −1: none
 };
 
-/// The path through the current configuration of a bench on which `site` lies (nothing: the question's site),
-/// the question's site outlined, temperatures of the mount's steady window when one is selected.
+/// Measured and computed figures of its layers where what was measured lets them be told: of the mount;
+/// without one the mean of the material's mounts in the study, or of all its mounts. The path through the
+/// current configuration of a bench on which `site` lies (nothing: the question's site), the question's site
+/// outlined, temperatures of the mount's steady window when one is selected.
 StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, const Question* question,
-                      const Mount* mount, std::optional<Id<Site>> site = std::nullopt);
+                      const Mount* mount, std::optional<Id<Site>> site = std::nullopt,
+                      std::optional<Id<Material>> material = std::nullopt);
 
 /// Blocks fill `area` from left to right, less one line's height below for each other path; one narrower than
 /// minimum is widened at the others' cost.
 StripLayout layoutStrip(const StripModel& model, const QRectF& area, double lineHeight = 0,
                         double minimum = 40);
+
+/// Two paths one above the other, each block as wide as its difference on one scale.
+struct StripPair {
+    StripLayout upper, lower;
+    QRectF difference;      ///< by which the hotter one is longer, in its row
+    double differenceK = 0; ///< upper less lower
+};
+StripPair layoutPair(const StripModel& upper, const StripModel& lower, const QRectF& area);
 
 } // namespace ibuki

@@ -3,6 +3,7 @@
 
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
+#include "app/forms/rehearsal_panel.h"
 #include "app/forms/tip.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
@@ -32,7 +33,8 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
       asked_(new AskedPage(session)),
       chances_(new ChancesPage(session)),
       board_(new BoardPage(session)),
-      protocol_(new ProtocolPage(session)) {
+      protocol_(new ProtocolPage(session)),
+      rehearsal_(new RehearsalPanel(session)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     explain(this, Topic::chance);
@@ -41,7 +43,7 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
     auto* body = new QVBoxLayout(body_);
     body->setContentsMargins(0, 0, 0, 0);
     pages_ = new QStackedWidget;
-    for (QWidget* page : std::initializer_list<QWidget*>{asked_, chances_, board_, protocol_})
+    for (QWidget* page : std::initializer_list<QWidget*>{asked_, chances_, board_, protocol_, rehearsal_})
         pages_->addWidget(page);
     body->addWidget(makeQuestionRow());
     body->addWidget(pages_, 1);
@@ -93,7 +95,9 @@ QWidget* QuestionView::makeQuestionRow() {
     auto* bar = new QWidget;
     auto* row = new QHBoxLayout(bar);
     row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(pageSwitch(pages_, {say("Asked"), say("Chances"), say("Evenings"), say("Protocol")}), 1);
+    row->addWidget(pageSwitch(pages_, {say("Asked"), say("Chances"), say("Evenings"), say("Protocol"),
+                                       say("Rehearsal")}),
+                   1);
     question_ = new QComboBox;
     question_->setAccessibleName(say("Question of the study"));
     question_->setObjectName("Question of the study");
@@ -190,6 +194,9 @@ void QuestionView::refreshPage(const PlanFigures& figures) {
         break;
     case Page::protocol:
         protocol_->refresh();
+        break;
+    case Page::rehearsal:
+        rehearsal_->refresh();
         break;
     }
 }

@@ -19,6 +19,7 @@ class AskedPage;
 class BoardPage;
 class ChancesPage;
 class ProtocolPage;
+class RehearsalPanel;
 class SentenceBar;
 class Tip;
 
@@ -28,7 +29,7 @@ class QuestionView : public QWidget {
     Q_OBJECT
 
 public:
-    enum class Page { asked, chances, board, protocol };
+    enum class Page { asked, chances, board, protocol, rehearsal };
 
     explicit QuestionView(Session& session, QWidget* parent = nullptr);
     void refresh();
@@ -70,6 +71,7 @@ private:
     ChancesPage* chances_;
     BoardPage* board_;
     ProtocolPage* protocol_;
+    RehearsalPanel* rehearsal_;
     std::optional<PlanFigures> figures_;
     std::pair<int, Id<Question>> figuresOf_; ///< revision and question that they are of
 };

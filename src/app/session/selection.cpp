@@ -21,6 +21,7 @@ Selection valid(Selection selection, const Document& document) {
     dropMissing(selection.study, document);
     dropMissing(selection.question, document);
     dropMissing(selection.mount, document);
+    dropMissing(selection.beside, document);
     dropMissing(selection.slot, document);
     dropMissing(selection.followUp, document);
     dropMissing(selection.material, document);

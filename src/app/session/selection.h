@@ -13,6 +13,7 @@ struct Selection {
     std::optional<Id<Study>> study;
     std::optional<Id<Question>> question; ///< of the study; nothing: its first
     std::optional<Id<Mount>> mount;
+    std::optional<Id<Mount>> beside;      ///< held beside the mount on the strip
     std::optional<Id<Slot>> slot;         ///< a planned tile; then no mount is selected
     std::optional<Id<FollowUp>> followUp; ///< a tile to come back to
     std::optional<Id<Material>> material;

@@ -88,6 +88,9 @@ void MaterialPanel::addFields() {
     form_.number(say("Rest after, h"), &Material::conditioningRest, 0);
     withUsual(form_.number(say("Applied anew after, years"), &Material::reapplyYears, 0, true),
               [](const Material& m) { return usually(usualOf(m).reapplyYears); });
+    form_.number(say("R″ as stated, mm²·K/W"), &Material::statedMm2KPerW, 0, true)
+        ->setToolTip(say(
+            "Where it is pressed, from its sheet or measured elsewhere; the heat path is anchored on it"));
     form_.note(say("Conditioning"), &Material::conditioning);
     form_.note(say("Remarks"), &Material::note);
 }

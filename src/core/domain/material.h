@@ -38,7 +38,8 @@ struct Material {
     std::optional<Celsius> conditioningLow;
     std::optional<Celsius> conditioningHigh;
     std::optional<Hour> conditioningRest;
-    std::optional<double> reapplyYears; ///< how long an application lasts in use
+    std::optional<double> reapplyYears;   ///< how long an application lasts in use
+    std::optional<double> statedMm2KPerW; ///< R″ where it is pressed, from a sheet or a measurement elsewhere
     std::string conditioning;
     std::string note;
     bool operator==(const Material&) const = default;

@@ -58,12 +58,13 @@ double overlapArea(const HeatPath& path, std::size_t i) {
     return overlapOf(path.solids[i].size, path.solids[i + 1].size).areaMm2();
 }
 
-Resistances resistancesOf(const HeatPath& path, const std::vector<double>& conductivities,
-                          SpreadingForm form) {
-    const std::size_t n = path.solids.size();
-    Resistances all{std::vector<double>(n), std::vector<double>(path.interfaces.size()),
-                    std::vector<std::optional<double>>(n), path.coolerKPerW};
-    for (std::size_t i = n; i-- > 0;) {
+/// From solid `from` up to the chip; what lies behind it is as in `all` already.
+void layResistances(const HeatPath& path, const std::vector<double>& conductivities, SpreadingForm form,
+                    std::size_t from, Resistances& all) {
+    all.total = path.coolerKPerW;
+    for (std::size_t i = path.solids.size(); i-- > from + 1;)
+        all.total += all.solid[i] + all.spreading[i].value_or(0) + all.interface[i - 1];
+    for (std::size_t i = from + 1; i-- > 0;) {
         all.spreading[i] = spreadingOf(path, i, conductivities[i], all.total, form);
         all.solid[i] = slabKPerW(path.solids[i], conductivities[i]);
         all.total += all.solid[i] + all.spreading[i].value_or(0);
@@ -73,6 +74,14 @@ Resistances resistancesOf(const HeatPath& path, const std::vector<double>& condu
             interface.effectiveMm2KPerW(interface.coveredShare()) / overlapArea(path, i - 1);
         all.total += all.interface[i - 1];
     }
+}
+
+Resistances resistancesOf(const HeatPath& path, const std::vector<double>& conductivities,
+                          SpreadingForm form) {
+    const std::size_t n = path.solids.size();
+    Resistances all{std::vector<double>(n), std::vector<double>(path.interfaces.size()),
+                    std::vector<std::optional<double>>(n), path.coolerKPerW};
+    layResistances(path, conductivities, form, n - 1, all);
     return all;
 }
 
@@ -161,9 +170,9 @@ struct Solved {
     Balance balance;
 };
 
-Solved solveAt(const HeatPath& path, const std::vector<double>& conductivities, SpreadingForm form) {
+Solved balanced(const HeatPath& path, Resistances resistances) {
     Solved solved;
-    solved.all = resistancesOf(path, conductivities, form);
+    solved.all = std::move(resistances);
     solved.chain = solved.all.total;
     // Parts beside the chip warm its path; with a board beside it that rise is shared between both.
     const double rise = sideRiseK(path, solved.all);
@@ -174,8 +183,9 @@ Solved solveAt(const HeatPath& path, const std::vector<double>& conductivities, 
     return solved;
 }
 
-HeatPathSteps stepsOf(const HeatPath& path, const std::vector<double>& conductivities, SpreadingForm form) {
-    const Solved solved = solveAt(path, conductivities, form);
+HeatPathSteps stepsOf(const HeatPath& path, const std::vector<double>& conductivities,
+                      const Resistances& resistances) {
+    const Solved solved = balanced(path, resistances);
     HeatPathSteps steps;
     steps.runaway = solved.balance.runaway;
     steps.powerW = solved.balance.powerW;
@@ -196,7 +206,7 @@ double effectiveArea(HeatPath path, std::size_t i, const std::vector<double>& co
     const double step = std::max(1e-3 * r, 1e-3);
     const auto total = [&](double at) {
         path.interfaces[i].rMm2KPerW = at;
-        return solveAt(path, conductivities, form).total;
+        return balanced(path, resistancesOf(path, conductivities, form)).total;
     };
     if (r > step) return 2 * step / (total(r + step) - total(r - step));
     return 2 * step / (4 * total(r + step) - total(r + 2 * step) - 3 * total(r));
@@ -241,28 +251,43 @@ void requireSound(const HeatPath& path) {
     if (sources > path.powerW * (1 + 1e-12)) refuse("heat-path.source-power-sum", "", sources);
 }
 
-HeatPathSteps solveChain(const HeatPath& path, SpreadingForm form) {
-    requireSound(path);
+// With silicon at the conductivity of its own temperature. What lies behind the last silicon does not
+// follow.
+HeatPathSteps chainSteps(const HeatPath& path, SpreadingForm form) {
     std::vector<double> conductivities;
-    bool follows = false;
-    for (const PathSolid& solid : path.solids) {
-        conductivities.push_back(solid.conductivity);
-        follows = follows || solid.isSilicon;
+    std::optional<std::size_t> last;
+    for (std::size_t i = 0; i < path.solids.size(); ++i) {
+        conductivities.push_back(path.solids[i].conductivity);
+        if (path.solids[i].isSilicon) last = i;
     }
-    HeatPathSteps steps = stepsOf(path, conductivities, form);
-    for (int pass = 0; follows && pass < 30; ++pass) {
+    Resistances resistances = resistancesOf(path, conductivities, form);
+    HeatPathSteps steps = stepsOf(path, conductivities, resistances);
+    for (int pass = 0; last && pass < 30; ++pass) {
         const double before = steps.junctionMeanC;
         for (std::size_t i = 0; i < conductivities.size(); ++i)
             if (path.solids[i].isSilicon)
                 conductivities[i] = siliconConductivity(0.5 * (steps.solids[i].hotC + steps.solids[i].coldC),
                                                         path.solids[i].conductivity);
-        steps = stepsOf(path, conductivities, form);
+        layResistances(path, conductivities, form, *last, resistances);
+        steps = stepsOf(path, conductivities, resistances);
         if (std::abs(steps.junctionMeanC - before) < 1e-9) break;
     }
-    if (path.powerW > 0 && path.sources.empty())
-        for (std::size_t i = 0; i < path.interfaces.size(); ++i)
-            steps.interfaces[i].effectiveAreaMm2 = effectiveArea(path, i, conductivities, form);
     return steps;
+}
+
+HeatPathSteps solveChain(const HeatPath& path, SpreadingForm form) {
+    requireSound(path);
+    return chainSteps(path, form);
+}
+
+double totalKPerW(const HeatPath& path, SpreadingForm form) { return chainSteps(path, form).totalKPerW; }
+
+void addEffectiveAreas(const HeatPath& path, HeatPathSteps& steps, SpreadingForm form) {
+    if (!(path.powerW > 0) || !path.sources.empty()) return;
+    std::vector<double> conductivities;
+    for (const SolidStep& solid : steps.solids) conductivities.push_back(solid.conductivity);
+    for (std::size_t i = 0; i < path.interfaces.size(); ++i)
+        steps.interfaces[i].effectiveAreaMm2 = effectiveArea(path, i, conductivities, form);
 }
 
 } // namespace ibuki

@@ -88,7 +88,7 @@ struct SolidStep {
 struct InterfaceStep {
     double rKPerW = 0;
     double overlapMm2 = 0;
-    std::optional<double> effectiveAreaMm2; ///< dR″/d(total); nothing without power, or with sources
+    std::optional<double> effectiveAreaMm2; ///< by addEffectiveAreas; none without power, or with sources
     double covered = 1;
     double deltaK = 0;
     double hotC = 0;
@@ -122,5 +122,13 @@ void requireSound(const HeatPath& path);
 
 /// The chain. Requires what requireSound asks for and throws the same.
 HeatPathSteps solveChain(const HeatPath& path, SpreadingForm form = SpreadingForm::series);
+/// dR″/d(total) of every interface, with conductivities as they were solved.
+void addEffectiveAreas(const HeatPath& path, HeatPathSteps& steps,
+                       SpreadingForm form = SpreadingForm::series);
+
+/// The total alone, of a path that may have resistances below 0: for those who look for one.
+double totalKPerW(const HeatPath& path, SpreadingForm form = SpreadingForm::series);
+/// The chain of such a path.
+HeatPathSteps chainSteps(const HeatPath& path, SpreadingForm form = SpreadingForm::series);
 
 } // namespace ibuki

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/physics/spreading.h"
 
+#include "core/stats/memo.h"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <numbers>
+#include <optional>
 #include <vector>
 
 namespace ibuki {
@@ -71,19 +74,24 @@ constexpr std::array<std::array<double, 2>, 8> gauss16{{{0.0950125098376374402, 
                                                         {0.9445750230732325761, 0.0622535239386478929},
                                                         {0.9894009349916499326, 0.0271524594117540949}}};
 
-/// Of an endlessly thick plate: 1/(4abk) · 2/√π ∫ (U(s) V(s) − U∞ V∞) ds.
-SpreadingTerm endlessTerm(const SpreadLine& u, const SpreadLine& v, double sourceArea, double reach,
-                          double kPerMm) {
+/// 2/√π ∫ (U(s) V(s) − U∞ V∞) ds, mm: what an endlessly thick plate adds, times the source's area and k.
+struct EndlessPart {
+    double mean = 0;
+    double centre = 0;
+};
+
+EndlessPart endlessPart(const SpreadLine& u, const SpreadLine& v, double reach) {
     const double last = u.last() * v.last();
-    SpreadingTerm sum;
+    EndlessPart sum;
     const auto panel = [&](double from, double to) {
+        const double half = 0.5 * (to - from);
         for (const auto& [x, weight] : gauss16)
             for (const double sign : {-1.0, 1.0}) {
-                const double s = 0.5 * (from + to) + sign * x * 0.5 * (to - from);
+                const double s = 0.5 * (from + to) + sign * x * half;
                 const auto [um, uc] = u.at(s);
                 const auto [vm, vc] = v.at(s);
-                sum.meanKPerW += weight * 0.5 * (to - from) * (um * vm - last);
-                sum.centreKPerW += weight * 0.5 * (to - from) * (uc * vc - last);
+                sum.mean += weight * half * (um * vm - last);
+                sum.centre += weight * half * (uc * vc - last);
             }
     };
     const double end = 2.1 * reach;
@@ -94,8 +102,22 @@ SpreadingTerm endlessTerm(const SpreadLine& u, const SpreadLine& v, double sourc
         from = to;
         to *= 1.7;
     }
-    const double factor = 2 / std::sqrt(pi) / (sourceArea * kPerMm);
-    return {factor * sum.meanKPerW, factor * sum.centreKPerW};
+    const double factor = 2 / std::sqrt(pi);
+    return {factor * sum.mean, factor * sum.centre};
+}
+
+/// Depends on sizes alone, so that it is kept: what is varied is mostly behind the plate.
+EndlessPart endlessPart(const Extent& source, const Extent& plate) {
+    static Memo means, centres;
+    const double a = source.widthMm / 2, b = source.lengthMm / 2, c = plate.widthMm / 2,
+                 d = plate.lengthMm / 2;
+    std::optional<EndlessPart> made;
+    const auto make = [&] {
+        if (!made) made = endlessPart(SpreadLine(a, c), SpreadLine(b, d), std::max(c, d));
+        return *made;
+    };
+    const std::vector<double> sizes{a, b, c, d};
+    return {means(sizes, [&] { return make().mean; }), centres(sizes, [&] { return make().centre; })};
 }
 
 /// Z k₁ζ − 1 of the pile for the eigenvalue ζ (1/mm): how the heated face differs from that of an endless
@@ -143,7 +165,8 @@ SpreadingTerm seriesSpreading(const Extent& source, const Extent& plate, std::sp
     const double c = plate.widthMm / 2, d = plate.lengthMm / 2;
     if (slabs.empty() || (a >= c && b >= d)) return {};
     const double k = slabs.front().conductivity / 1000;
-    SpreadingTerm term = endlessTerm(SpreadLine(a, c), SpreadLine(b, d), source.areaMm2(), std::max(c, d), k);
+    const auto [mean, centre] = endlessPart(source, plate);
+    SpreadingTerm term{mean / (source.areaMm2() * k), centre / (source.areaMm2() * k)};
     const double highest = 14 / slabs.front().thicknessMm;
     const Modes x(a, c, highest), y(b, d, highest);
     for (std::size_t m = 0; m < x.eigenvalue.size(); ++m)

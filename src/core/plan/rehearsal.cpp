@@ -118,7 +118,7 @@ public:
         layOrder(random);
         layEvenings();
         draw(random);
-        practice_.judge == RehearsedJudge::rank ? byRank() : byVerdict();
+        practice_.judge == RehearsedJudge::rank ? byRank(random) : byVerdict();
     }
 
     Tally tally;
@@ -194,17 +194,19 @@ private:
         return values.size() % 2 == 1 ? values[half] : 0.5 * (values[half - 1] + values[half]);
     }
 
-    void byRank() {
+    /// Who are level, as all are at a limit that shows no more, draw lots.
+    void byRank(Random& random) {
         values_.resize(scenario_.materials.size());
         for (auto& values : values_) values.clear();
         for (const CampaignMount& mount : mounts_) values_[mount.material].push_back(mount.value);
         std::size_t first = 0;
-        double lowest = summaryOf(values_[0]);
-        for (std::size_t i = 1; i < values_.size(); ++i)
-            if (const double summary = summaryOf(values_[i]); summary < lowest) {
-                lowest = summary;
-                first = i;
-            }
+        double lowest = summaryOf(values_[0]), level = 1;
+        for (std::size_t i = 1; i < values_.size(); ++i) {
+            const double summary = summaryOf(values_[i]);
+            level = summary < lowest ? 1 : summary == lowest ? level + 1 : level;
+            if (summary < lowest || (summary == lowest && random.uniform() * level < 1)) first = i;
+            lowest = std::min(lowest, summary);
+        }
         crown(first);
     }
 

@@ -65,7 +65,7 @@ const std::vector<TopicInfo>& topics() {
         {Topic::typical, "topic-typical", {"Typical values"}},
         {Topic::shelf, "topic-shelf", {"The shelf"}},
         {Topic::cautions, "topic-cautions", {"Cautions"}},
-        {Topic::heatPath, "topic-heat-path", {"A.4", "A.11"}},
+        {Topic::heatPath, "topic-heat-path", {"H.1", "H.2", "H.3", "H.4", "H.5", "H.7", "H.8", "H.9"}},
         {Topic::tape, "topic-tape", {"A.4", "A.10"}},
         {Topic::gate, "topic-gate", {"E.9"}},
         {Topic::watch, "topic-watch", {"E.10"}},

@@ -122,7 +122,8 @@ void checkMaterial(const Material& material) {
     if (!above(material.thickness) || !above(material.densityGPerMl) || !above(material.bondLine))
         throw InputError("shelf-value.thickness", {});
     if (!above(material.modulusMPa) || !above(material.yieldPa) || !above(material.viscosityPaS)
-        || !above(material.claimedConductivity) || !above(material.reapplyYears))
+        || !above(material.claimedConductivity) || !above(material.reapplyYears)
+        || !above(material.statedMm2KPerW))
         throw InputError("shelf-value.stiffness", {});
     if (material.conditioningCycles && *material.conditioningCycles < 0)
         throw InputError("shelf-value.conditioning", {});

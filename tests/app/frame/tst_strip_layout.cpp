@@ -32,13 +32,46 @@ private slots:
                                [](const StripBlock& b) { return b.underStudy; }),
                  1);
     }
-    void aMeasuredMountShowsItsMeasuredEnds() {
+    void aMeasuredMountShowsWhereItsDifferenceLies() {
         const auto asked = story::measured();
         const Mount* mount = mountsOf(asked.document, asked.bench).front();
         const StripModel model =
             stripModel(asked.document, asked.bench, firstQuestion(asked.document, asked.study), mount);
         QVERIFY(model.chipC && model.roomC && *model.chipC > *model.roomC + 20);
-        QCOMPARE(layoutStrip(model, {0, 0, 700, 50}).boundaries.size(), std::size_t{2});
+        QVERIFY(model.sharesKnown());
+        QVERIFY_NEAR(model.totalK(), *model.chipC - *model.roomC, 0.05); // both ends are those of its log
+        const StripLayout layout = layoutStrip(model, {0, 0, 700, 50});
+        QCOMPARE(layout.boundaries.size(), std::size_t{7}); // two measured ends, five faces between
+        QCOMPARE(std::count_if(layout.boundaries.begin(), layout.boundaries.end(),
+                               [](const StripBoundary& b) { return b.isMeasured; }),
+                 2);
+        for (std::size_t i = 2; i + 1 < model.blocks.size(); ++i)
+            QVERIFY(*model.blocks[i].hotC < *model.blocks[i - 1].hotC);
+        QVERIFY(model.blocks[3].underStudy && model.blocks[3].figures.contains("mm²"));
+    }
+    void withoutAMountTheMeanOfAllIsShown() {
+        const auto asked = story::measured();
+        const Question* question = firstQuestion(asked.document, asked.study);
+        const StripModel model = stripModel(asked.document, asked.bench, question, nullptr);
+        QVERIFY(model.sharesKnown() && model.caption.contains("mean of 9 mounts"));
+    }
+    void twoPathsStandOnOneScale() {
+        StripModel upper, lower;
+        for (const double k : {10.0, 30.0}) {
+            StripBlock block;
+            block.deltaK = k;
+            upper.blocks.push_back(block);
+            block.deltaK = k / 2;
+            lower.blocks.push_back(block);
+        }
+        const StripPair pair = layoutPair(upper, lower, {0, 0, 400, 44});
+        QVERIFY_NEAR(pair.upper.rects[1].width(), 300, 1e-9);
+        QVERIFY_NEAR(pair.lower.rects[1].width(), 150, 1e-9);
+        QVERIFY(pair.lower.rects[0].top() > pair.upper.rects[0].bottom());
+        QCOMPARE(pair.differenceK, 20.0);
+        QVERIFY_NEAR(pair.difference.left(), 200, 1e-9);
+        QVERIFY_NEAR(pair.difference.width(), 200, 1e-9);
+        QCOMPARE(pair.difference.top(), pair.upper.rects[0].top());
     }
     void aGraphicsCardShowsOnePathAndTheOthersAsLines() {
         Document document;

@@ -166,8 +166,8 @@ private slots:
         path.interfaces[0].mask.reset();
         path.interfaces[0].covered = 0.8; // as much, but everywhere a little
         const ConductionField thin = solveField(path, even(0.5));
-        QVERIFY_NEAR(thin.powered.meanC, 43.31, 0.02);
-        QVERIFY_NEAR(thin.powered.maxC, 47.08, 0.02);
+        QVERIFY_NEAR(thin.powered.meanC, 43.31, 0.04); // at 0.25 mm
+        QVERIFY_NEAR(thin.powered.maxC, 47.08, 0.04);
     }
     void energyIsKept() { // V5
         HeatPath path = lidded();

@@ -154,7 +154,8 @@ private slots:
         QVERIFY_NEAR(solveChain(path).chainW, 300 * 5 / (5 + alone), 1e-9);
     }
     void effectiveAreaIsTheSlope() {
-        const HeatPathSteps steps = solveChain(lidded());
+        HeatPathSteps steps = solveChain(lidded());
+        addEffectiveAreas(lidded(), steps);
         QVERIFY_NEAR(*steps.interfaces[0].effectiveAreaMm2, 200.0,
                      1e-3); // of the die: nothing spreads before it
         HeatPath thicker = lidded();
@@ -164,7 +165,9 @@ private slots:
         QVERIFY(*steps.interfaces[1].effectiveAreaMm2 < 900);
         HeatPath off = lidded();
         off.powerW = 0;
-        QVERIFY(!solveChain(off).interfaces[0].effectiveAreaMm2);
+        HeatPathSteps cold = solveChain(off);
+        addEffectiveAreas(off, cold);
+        QVERIFY(!cold.interfaces[0].effectiveAreaMm2);
         QCOMPARE(solveChain(off).junctionMeanC, 25.0);
         QVERIFY_NEAR(solveChain(off).totalKPerW, steps.totalKPerW, 1e-12);
     }

@@ -168,6 +168,10 @@ private slots:
         const Rehearsal rehearsal = rehearse(scenario, {.campaigns = 10'000});
         QVERIFY(rehearsal.practices[0].rightBest > 0.99);
         QVERIFY_NEAR(rehearsal.practices[1].rightBest, 0.5, shareError(0.5, 10'000));
+        scenario.runSdK = 0; // then all are level, and lots are drawn
+        scenario.materials.push_back({"C", 63});
+        const double level = rehearse(scenario, {.campaigns = 10'000}).practices[1].rightBest;
+        QVERIFY_NEAR(level, 1 / 3.0, shareError(1 / 3.0, 10'000));
     }
     void oneMountEachIsNoVerdict() {
         RehearsalScenario scenario = five(0.3);

@@ -145,6 +145,7 @@ private slots:
             m.conditioningHigh = Celsius{70};
             m.conditioningRest = Hour{8};
             m.reapplyYears = 2.5;
+            m.statedMm2KPerW = 9.5;
             m.conditioning = "cond";
             m.note = "n";
             const Id<Material> material = edit.add(m);

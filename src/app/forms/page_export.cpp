@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/verdict/page_export.h"
+#include "app/forms/page_export.h"
 
 #include "app/drawn/picture.h"
 #include "app/forms/ask.h"
 #include "app/say.h"
+#include "app/session/qtext.h"
 #include "app/session/session.h"
-#include "app/verdict/verdict_page.h"
 #include "core/base/input_error.h"
 #include "store/atomic_file.h"
 
@@ -13,7 +13,7 @@
 
 namespace ibuki {
 
-bool exportPage(Session& session, VerdictPage& page, const QString& path) {
+bool exportPage(Session& session, ExportedPage& page, const QString& path) {
     const QString ending = QFileInfo(path).suffix().toLower();
     try {
         std::string bytes;
@@ -32,7 +32,7 @@ bool exportPage(Session& session, VerdictPage& page, const QString& path) {
     return true;
 }
 
-void askExport(Session& session, VerdictPage& page) {
+void askExport(Session& session, ExportedPage& page) {
     if (page.csv().empty()) {
         session.post(say("There is nothing to export on this page yet."));
         return;

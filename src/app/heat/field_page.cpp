@@ -1,0 +1,196 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/field_page.h"
+
+#include "app/forms/topic.h"
+#include "app/heat/field_picture_view.h"
+#include "app/jobs/job_progress.h"
+#include "app/say.h"
+#include "app/session/qtext.h"
+#include "app/session/session.h"
+
+#include <QComboBox>
+#include <QFormLayout>
+#include <QLabel>
+#include <QSignalBlocker>
+#include <QSlider>
+#include <QVBoxLayout>
+#include <array>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+constexpr std::array cellsMm{1.5, 0.7, 0.4}; ///< each finer than the one before
+const char* const jobName = "field";
+
+} // namespace
+
+CoverageMask bareMask(BareWhere where, double covered) {
+    constexpr int n = 200;
+    CoverageMask mask{n, n, {}};
+    const double bare = 1 - covered, side = std::sqrt(bare);
+    const double inner = std::sqrt(covered); // of the rectangle inside a frame
+    for (int row = 0; row < n; ++row)
+        for (int column = 0; column < n; ++column) {
+            const double x = (column + 0.5) / n, y = (row + 0.5) / n;
+            const double off = std::max(std::abs(x - 0.5), std::abs(y - 0.5));
+            const bool isBare = (where == BareWhere::corner && x < side && y < side)
+                                || (where == BareWhere::edge && x < bare)
+                                || (where == BareWhere::middle && off < side / 2)
+                                || (where == BareWhere::frame && off > inner / 2);
+            mask.covered.push_back(isBare ? 0.0F : 1.0F);
+        }
+    return mask;
+}
+
+FieldPage::FieldPage(Session& session, QWidget* parent)
+    : HeatPage(say("Field"), parent),
+      session_(session),
+      view_(new FieldPictureView),
+      bare_(new QComboBox),
+      faces_(new QComboBox),
+      covered_(new QSlider(Qt::Horizontal)),
+      coveredTold_(new QLabel),
+      told_(new QLabel) {
+    explain(this, Topic::heatPath);
+    bare_->addItems({say("nowhere"), say("in one corner"), say("along one edge"), say("in the middle"),
+                     say("all round")});
+    covered_->setRange(30, 100);
+    covered_->setValue(80);
+    bare_->setAccessibleName(say("Where the joint is bare"));
+    faces_->setAccessibleName(say("Face that is shown"));
+    covered_->setAccessibleName(say("Share of the joint that is covered"));
+    told_->setWordWrap(true);
+    told_->setObjectName("Field told");
+    auto* form = new QFormLayout;
+    form->addRow(say("Shown"), faces_);
+    form->addRow(say("Bare"), bare_);
+    auto* share = new QHBoxLayout;
+    share->addWidget(covered_, 1);
+    share->addWidget(coveredTold_);
+    form->addRow(say("Covered"), share);
+    auto* side = new QVBoxLayout;
+    side->addLayout(form);
+    side->addWidget(told_);
+    side->addStretch(1);
+    auto* inside = new QHBoxLayout(this);
+    inside->setContentsMargins(0, 0, 0, 0);
+    inside->addWidget(view_, 3);
+    inside->addLayout(side, 2);
+    connect(bare_, &QComboBox::currentIndexChanged, this, &FieldPage::start);
+    connect(covered_, &QSlider::valueChanged, this, &FieldPage::start);
+    connect(faces_, &QComboBox::currentIndexChanged, this, &FieldPage::tell);
+}
+
+void FieldPage::fill(const HeatMatter&) {} // what it shows comes from the stack
+
+void FieldPage::show(const ChangedPath& path) {
+    path_ = path;
+    isStale_ = true;
+    if (isVisible()) start();
+}
+
+void FieldPage::bareAt(BareWhere where, double covered) {
+    covered_->setValue(static_cast<int>(std::lround(100 * covered)));
+    bare_->setCurrentIndex(static_cast<int>(where));
+}
+
+void FieldPage::showEvent(QShowEvent* event) {
+    HeatPage::showEvent(event);
+    if (isStale_) start();
+}
+
+void FieldPage::start() {
+    coveredTold_->setText(say("%1 %").arg(covered_->value()));
+    covered_->setEnabled(bare_->currentIndex() > 0);
+    if (!path_) return;
+    isStale_ = false;
+    isFine_ = false;
+    const QSignalBlocker quiet(faces_);
+    const int shown = std::max(0, faces_->currentIndex());
+    faces_->clear();
+    faces_->addItem(say("powered face"));
+    for (const PathInterface& joint : path_->path.interfaces) faces_->addItem(qtext(joint.name));
+    faces_->setCurrentIndex(std::min(shown, faces_->count() - 1));
+    startAt(0);
+}
+
+void FieldPage::startAt(std::size_t fineness) {
+    HeatPath path = path_->path;
+    HeatPath whole = path;
+    whole.interfaces[path_->studied].covered = 1;
+    const auto where = static_cast<BareWhere>(bare_->currentIndex());
+    if (where != BareWhere::nowhere)
+        path.interfaces[path_->studied].mask = bareMask(where, covered_->value() / 100.0);
+    session_.jobs().startNewest<Worked>(
+        jobName, this,
+        [path, whole, fineness](const std::stop_token& stop, const Progress& progress) {
+            FieldOptions options;
+            options.grid.cellMm = cellsMm[fineness];
+            options.stop = stop;
+            options.progress = [&](double share) { progress(0.5 * share); };
+            Worked worked{solveField(path, options)};
+            options.progress = [&](double share) { progress(0.5 + 0.5 * share); };
+            if (worked.field.cancelled) return worked;
+            const ConductionField covered = solveField(whole, options);
+            worked.wholeMaxC = covered.powered.maxC;
+            worked.wholeMeanC = covered.powered.meanC;
+            worked.field.cancelled = covered.cancelled;
+            return worked;
+        },
+        [this, fineness](Worked worked) { take(std::move(worked), fineness); },
+        [this](const InputError& error) { session_.refuse(error); });
+    showProgress(session_.jobs().runner(jobName), say("Working out the field"), this, true);
+}
+
+void FieldPage::take(Worked worked, std::size_t fineness) {
+    if (worked.field.cancelled) return;
+    worked_ = std::move(worked);
+    isFine_ = fineness + 1 == cellsMm.size();
+    tell();
+    if (!isFine_) startAt(fineness + 1);
+}
+
+const FieldFace* FieldPage::face() const {
+    if (!worked_) return nullptr;
+    const int index = faces_->currentIndex();
+    return index <= 0 ? &worked_->field.powered
+                      : &worked_->field.interfaces[static_cast<std::size_t>(index) - 1].hot;
+}
+
+void FieldPage::tell() {
+    const FieldFace* shown = face();
+    if (!shown) return view_->clear();
+    view_->show(*shown);
+    QString text = say("%1 °C in the mean, %2 °C at its hottest.")
+                       .arg(shown->meanC, 0, 'f', 1)
+                       .arg(shown->maxC, 0, 'f', 1);
+    const ConductionField& field = worked_->field;
+    if (bare_->currentIndex() > 0)
+        text += " "
+                + say("What is bare costs the chip %1 K in the mean and %2 K at its hottest.")
+                      .arg(field.powered.meanC - worked_->wholeMeanC, 0, 'f', 1)
+                      .arg(field.powered.maxC - worked_->wholeMaxC, 0, 'f', 1);
+    text +=
+        " "
+        + (isFine_ ? say("%1 cells.") : say("%1 cells so far; a finer picture follows.")).arg(field.cells);
+    told_->setText(text);
+}
+
+QWidget* FieldPage::picture() { return view_; }
+
+std::string FieldPage::csv() const {
+    const FieldFace* shown = face();
+    if (!shown) return {};
+    std::string text = "x_mm,y_mm,celsius_C\n";
+    const std::size_t columns = shown->x.size() - 1;
+    for (std::size_t i = 0; i < shown->celsius.size(); ++i) {
+        const std::size_t x = i % columns, y = i / columns;
+        text += fmt::format("{},{},{}\n", 0.5 * (shown->x[x] + shown->x[x + 1]),
+                            0.5 * (shown->y[y] + shown->y[y + 1]), shown->celsius[i]);
+    }
+    return text;
+}
+
+} // namespace ibuki

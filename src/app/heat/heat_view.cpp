@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/heat_view.h"
+
+#include "app/forms/page_export.h"
+#include "app/forms/rehearsal_panel.h"
+#include "app/forms/topic.h"
+#include "app/forms/widgets.h"
+#include "app/heat/field_page.h"
+#include "app/heat/joints_page.h"
+#include "app/heat/stack_page.h"
+#include "app/say.h"
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/heat/seen_path.h"
+
+#include <QHBoxLayout>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+HeatView::HeatView(Session& session, QWidget* parent)
+    : QWidget(parent),
+      session_(session),
+      title_(cardTitle({})),
+      empty_(quietLabel()),
+      export_(button(say("Export…"), say("This page as a drawing, a picture or its data"))),
+      pages_(new QStackedWidget),
+      stack_(new StackPage),
+      field_(new FieldPage(session)),
+      rehearsal_(new RehearsalPanel(session)) {
+    explain(this, Topic::heatPath);
+    auto* joints = new JointsPage;
+    filled_ = {stack_, joints, field_};
+    QStringList names;
+    for (ExportedPage* page : std::initializer_list<ExportedPage*>{stack_, joints, field_, rehearsal_}) {
+        pages_->addWidget(page);
+        names << page->name();
+    }
+    auto* inside = new QVBoxLayout;
+    inside->setContentsMargins(14, 10, 14, 10);
+    auto* head = new QHBoxLayout;
+    head->addWidget(title_, 1);
+    head->addWidget(export_);
+    inside->addLayout(head);
+    switch_ = pageSwitch(pages_, names);
+    inside->addWidget(switch_);
+    empty_->setObjectName("Heat path empty");
+    inside->addWidget(empty_);
+    inside->addWidget(pages_, 1);
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(card(inside));
+    connect(export_, &QPushButton::clicked, this, [this] { askExport(session_, *currentPage()); });
+    connect(stack_, &StackPage::whatIfChanged, this, &HeatView::showStack);
+    connect(joints, &JointsPage::anchorChosen, this, [this](int group) {
+        anchor_ = group;
+        refresh();
+    });
+    refresh();
+}
+
+ExportedPage* HeatView::currentPage() const { return qobject_cast<ExportedPage*>(pages_->currentWidget()); }
+
+void HeatView::showStack() {
+    if (bench_.studied) field_->show(changed(bench_, stack_->what()));
+}
+
+void HeatView::refresh() {
+    const Question* question = session_.question();
+    const Document& document = session_.document();
+    title_->setText(say("Heat path"));
+    std::optional<Message> whyNot = Message{"heat-needs-power", {}};
+    std::optional<Calibration> calibration;
+    StudyMeasurements measured;
+    if (question) {
+        const auto rows = tidyTable(document, *question);
+        const Mount* mount = session_.mount();
+        const auto configuration = mount ? std::optional(mount->configuration) : std::nullopt;
+        const auto anchor = anchor_ ? std::optional(static_cast<std::size_t>(*anchor_)) : std::nullopt;
+        measured = measurementsOf(document, *question, rows, comparedLoad(document, rows, *question),
+                                  configuration, anchor);
+        whyNot = measured.whyNot;
+        try {
+            if (measured.input) calibration = calibrate(*measured.input);
+        } catch (const InputError& error) {
+            whyNot = error.message;
+        }
+    }
+    const bool isKnown = calibration.has_value();
+    for (QWidget* widget : {static_cast<QWidget*>(pages_), switch_, static_cast<QWidget*>(export_)})
+        widget->setVisible(isKnown);
+    empty_->setVisible(!isKnown);
+    if (!isKnown) {
+        bench_ = {};
+        empty_->setText(whyNot ? sayText(*whyNot) + "." : QString());
+        return;
+    }
+    bench_ = calibration->input.bench;
+    const Mount* mount = session_.mount();
+    const auto seen =
+        mount ? pathOfMount(document, *question, *mount) : pathOfMaterial(document, *question, std::nullopt);
+    HeatPath& path = bench_.path;
+    path.coolerKPerW = calibration->coolerKPerW;
+    if (seen) {
+        path.powerW = seen->powerW;
+        path.ambientC = seen->roomC;
+        path.interfaces[*bench_.studied].rMm2KPerW = std::max(0.0, seen->studiedMm2KPerW);
+    }
+    const Bench* bench = document.find(session_.selection().bench);
+    title_->setText(
+        mount ? say("Heat path of %1").arg(qtext(mount->name))
+              : say("Heat path of %1, mean of its mounts").arg(bench ? qtext(bench->name) : QString()));
+    const HeatMatter matter{document, *calibration, bench_, measured.anchorAssumed};
+    for (HeatPage* page : filled_) page->fill(matter);
+    rehearsal_->refresh();
+}
+
+} // namespace ibuki

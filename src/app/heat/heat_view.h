@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/session/session.h"
+#include "core/heat/calibration.h"
+
+#include <QWidget>
+#include <optional>
+#include <vector>
+
+class QLabel;
+class QPushButton;
+class QStackedWidget;
+
+namespace ibuki {
+
+class ExportedPage;
+class FieldPage;
+class HeatPage;
+class RehearsalPanel;
+class StackPage;
+
+/// Why it is so hot and what would change it: the bench's own heat path, calibrated by what its mounts
+/// measured.
+class HeatView : public QWidget {
+    Q_OBJECT
+
+public:
+    explicit HeatView(Session& session, QWidget* parent = nullptr);
+
+    void refresh();
+
+private:
+    void showStack();
+    ExportedPage* currentPage() const;
+
+    Session& session_;
+    QLabel* title_;
+    QLabel* empty_;
+    QWidget* switch_ = nullptr;
+    QPushButton* export_;
+    QStackedWidget* pages_;
+    StackPage* stack_;
+    FieldPage* field_;
+    RehearsalPanel* rehearsal_;
+    std::vector<HeatPage*> filled_;
+    std::optional<int> anchor_;
+    BenchPath bench_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,156 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/joints_page.h"
+
+#include "app/forms/copying.h"
+#include "app/forms/topic.h"
+#include "app/forms/widgets.h"
+#include "app/say.h"
+#include "store/table/table.h"
+
+#include <QComboBox>
+#include <QHeaderView>
+#include <QSignalBlocker>
+#include <QTableWidget>
+#include <QVBoxLayout>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+QTableWidget* table(const QString& name, const QStringList& heads) {
+    auto* made = new QTableWidget;
+    made->setAccessibleName(name);
+    made->setColumnCount(static_cast<int>(heads.size()));
+    made->setHorizontalHeaderLabels(heads);
+    made->setEditTriggers(QTableWidget::NoEditTriggers);
+    made->setTabKeyNavigation(false);
+    made->verticalHeader()->hide();
+    made->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    made->horizontalHeader()->setStretchLastSection(true);
+    copyRowOnKey(*made);
+    return made;
+}
+
+QString number(double value) { return QString::number(value, 'f', 1).replace('-', QChar(0x2212)); }
+
+QString intervalText(const std::optional<Interval>& ci) {
+    return ci ? say("%1 to %2").arg(number(ci->lo), number(ci->hi)) : say("one mount each");
+}
+
+/// Label's conductivity at this bond line with ideal contacts, against what was measured.
+QString claimText(const Material& material, const CalibratedGroup& group) {
+    if (!material.claimedConductivity || !(material.claimedConductivity->value > 0))
+        return say("states no conductivity");
+    const double bondLine = resistanceOf(&material).bondLineUm;
+    const double ideal = bondLine / material.claimedConductivity->value;
+    const QString half = group.ci ? say(" ± %1").arg(number(0.5 * (group.ci->hi - group.ci->lo))) : QString();
+    const double more = group.mm2KPerW - ideal;
+    return say("%1 W/(m·K) at %2 µm would be %3; measured %4%5 %6")
+        .arg(material.claimedConductivity->value)
+        .arg(bondLine, 0, 'f', 0)
+        .arg(number(ideal), number(std::abs(more)), half, more < 0 ? say("less") : say("more"));
+}
+
+} // namespace
+
+JointsPage::JointsPage(QWidget* parent)
+    : HeatPage(say("Joints"), parent),
+      anchor_(new QComboBox),
+      told_(new QLabel),
+      differences_(table(say("Differences of R″"), {say("Pair"), say("mm²·K/W"), say("Interval")})),
+      materials_(
+          table(say("R″ of each material"), {say("Material"), say("Mounts"), say("K/W"), say("mm²·K/W"),
+                                             say("Interval"), say("What its label says")})) {
+    explain(this, Topic::heatPath);
+    told_->setWordWrap(true);
+    told_->setObjectName("Calibration told");
+    anchor_->setAccessibleName(say("Anchored on"));
+    auto* inside = new QVBoxLayout(this);
+    inside->setContentsMargins(0, 0, 0, 0);
+    inside->addWidget(quietLabel(say(
+        "Differences between joints on this bench. They do not depend on what the path is anchored on.")));
+    inside->addWidget(differences_, 1);
+    auto* row = new QHBoxLayout;
+    row->addWidget(new QLabel(say("Anchored on")));
+    row->addWidget(anchor_, 1);
+    inside->addLayout(row);
+    inside->addWidget(told_);
+    inside->addWidget(materials_, 1);
+    connect(anchor_, &QComboBox::activated, this, &JointsPage::anchorChosen);
+}
+
+void JointsPage::fill(const HeatMatter& matter) {
+    const Calibration& calibration = matter.calibration;
+    shown_ = calibration;
+    for (PathGroup& group : shown_->input.groups) group.material = nullptr; // of this snapshot only
+    const QSignalBlocker quiet(anchor_);
+    anchor_->clear();
+    for (const PathGroup& group : calibration.input.groups) {
+        const MaterialResistance r = resistanceOf(group.material);
+        anchor_->addItem(say("%1, %2 mm²·K/W %3")
+                             .arg(qtext(group.name), number(r.mm2KPerW),
+                                  r.isAssumed ? say("assumed for its class") : say("as stated")));
+    }
+    anchor_->setCurrentIndex(static_cast<int>(calibration.input.anchor));
+    QString text = say("The cooler then has %1 K/W").arg(calibration.coolerKPerW, 0, 'f', 4);
+    if (calibration.coolerCi)
+        text += say(" (%1 to %2)")
+                    .arg(calibration.coolerCi->lo, 0, 'f', 4)
+                    .arg(calibration.coolerCi->hi, 0, 'f', 4);
+    text +=
+        say("; at this joint 1 K/W stands for %1 mm² of it.").arg(calibration.effectiveAreaMm2, 0, 'f', 0);
+    if (matter.anchorAssumed)
+        text += " " + say("State R″ of one material on the Shelf to know more than differences.");
+    told_->setText(text);
+    fillDifferences(calibration);
+    fillMaterials(calibration);
+}
+
+void JointsPage::fillDifferences(const Calibration& calibration) {
+    const auto& groups = calibration.input.groups;
+    differences_->setRowCount(static_cast<int>(calibration.differences.size()));
+    int row = 0;
+    for (const ResistanceDifference& d : calibration.differences) {
+        const bool isTold = d.ci && !d.ci->contains(0);
+        differences_->setItem(
+            row, 0, fixedItem(say("%1 less %2").arg(qtext(groups[d.a].name), qtext(groups[d.b].name))));
+        differences_->setItem(row, 1, fixedItem((isTold ? QString("✓ ") : QString()) + number(d.mm2KPerW)));
+        differences_->setItem(row++, 2, fixedItem(intervalText(d.ci)));
+    }
+}
+
+void JointsPage::fillMaterials(const Calibration& calibration) {
+    const auto& groups = calibration.input.groups;
+    materials_->setRowCount(static_cast<int>(groups.size()));
+    for (std::size_t g = 0; g < groups.size(); ++g) {
+        const CalibratedGroup& group = calibration.groups[g];
+        const int row = static_cast<int>(g);
+        const QString below =
+            group.mm2KPerW < 0 ? say(" (below zero: smaller than scatter or anchor)") : QString();
+        materials_->setItem(row, 0, fixedItem(qtext(groups[g].name)));
+        materials_->setItem(row, 1, fixedItem(QString::number(group.mounts)));
+        materials_->setItem(row, 2, fixedItem(QString::number(group.kPerW, 'f', 4)));
+        materials_->setItem(row, 3, fixedItem(number(group.mm2KPerW) + below));
+        materials_->setItem(row, 4, fixedItem(intervalText(group.ci)));
+        materials_->setItem(
+            row, 5, fixedItem(groups[g].material ? claimText(*groups[g].material, group) : QString()));
+    }
+}
+
+std::string JointsPage::csv() const {
+    if (!shown_) return {};
+    std::string text = "material,mounts,K_per_W,r_mm2K_per_W,low,high\n";
+    for (std::size_t g = 0; g < shown_->groups.size(); ++g) {
+        const CalibratedGroup& group = shown_->groups[g];
+        const auto end = [](std::optional<double> value) {
+            return value ? fmt::format("{}", *value) : std::string();
+        };
+        text += fmt::format("{},{},{},{},{},{}\n", csvField(shown_->input.groups[g].name), group.mounts,
+                            group.kPerW, group.mm2KPerW,
+                            end(group.ci ? std::optional(group.ci->lo) : std::nullopt),
+                            end(group.ci ? std::optional(group.ci->hi) : std::nullopt));
+    }
+    return text;
+}
+
+} // namespace ibuki

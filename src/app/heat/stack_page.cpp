@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/stack_page.h"
+
+#include "app/forms/copying.h"
+#include "app/forms/topic.h"
+#include "app/forms/widgets.h"
+#include "app/forms/wrapped_items.h"
+#include "app/heat/section.h"
+#include "app/say.h"
+
+#include <QCheckBox>
+#include <QGridLayout>
+#include <QListWidget>
+#include <QSlider>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+constexpr int steps = 1'000;
+
+QString kelvin(double k) { return QString("%1").arg(k, 0, 'f', 1); }
+
+double riseOf(const ChangedPath& path) { return chainSteps(path.path).junctionMeanC - path.path.ambientC; }
+
+QString lidAnswer(const LidOrCooler& found) {
+    return say("Lid off, or a better cooler? With its lid %1 K over room, with a cooler a fifth better %2 K, "
+               "two fifths "
+               "better %3 K; without the lid %4 K. Taking a lid off can break the chip and ends its "
+               "warranty.")
+        .arg(kelvin(found.withLidK[0]), kelvin(found.withLidK[1]), kelvin(found.withLidK[2]),
+             kelvin(found.withoutK[0]));
+}
+
+QString resolutionAnswer(const Resolution& found) {
+    QString text = say("What can this bench resolve? 1 K stands for %1 mm²·K/W").arg(found.now, 0, 'f', 1);
+    if (found.withoutLid) text += say("; on the bare die for %1").arg(*found.withoutLid, 0, 'f', 1);
+    return text + say("; with half as much power again for %1.").arg(found.morePower, 0, 'f', 1);
+}
+
+} // namespace
+
+StackPage::StackPage(QWidget* parent)
+    : HeatPage(say("Stack"), parent),
+      section_(new Section),
+      told_(new QLabel),
+      lidOff_(new QCheckBox(say("Lid off"))),
+      answers_(new QListWidget) {
+    explain(this, Topic::heatPath);
+    told_->setWordWrap(true);
+    told_->setObjectName("What if told");
+    answers_->setAccessibleName(say("Answers to ready questions"));
+    wrapItems(*answers_);
+    copyItemOnKey(*answers_);
+    answers_->setSpacing(3);
+    using W = WhatIf;
+    knobs_ = {{say("Power"), "W", &W::powerW, 10, 500, 1, 0},
+              {say("Joint R″"), "mm²·K/W", &W::studiedMm2KPerW, 0.5, 60, 1, 1},
+              {say("Covered"), "%", &W::covered, 0.3, 1, 100, 0},
+              {say("Cooler"), "K/W", &W::coolerKPerW, 0.01, 1.2, 1, 3},
+              {say("Room"), "°C", &W::roomC, 5, 45, 1, 1},
+              {say("Chip thickness"), "mm", &W::chipThicknessMm, 0.05, 1.5, 1, 2},
+              {say("Chip size"), "%", &W::chipScale, 0.5, 2, 100, 0},
+              {say("Plate thickness"), "mm", &W::plateThicknessMm, 0.5, 10, 1, 1}};
+    auto* inside = new QVBoxLayout(this);
+    inside->setContentsMargins(0, 0, 0, 0);
+    auto* above = new QHBoxLayout;
+    above->addWidget(section_, 3);
+    above->addLayout(layKnobs(), 2);
+    inside->addLayout(above, 3);
+    inside->addWidget(told_);
+    inside->addWidget(answers_, 2);
+}
+
+QLayout* StackPage::layKnobs() {
+    auto* grid = new QGridLayout;
+    int row = 0;
+    for (Knob& knob : knobs_) {
+        knob.slider = new QSlider(Qt::Horizontal);
+        knob.slider->setRange(0, steps);
+        knob.slider->setAccessibleName(knob.name);
+        knob.slider->setObjectName(knob.name);
+        knob.told = new QLabel;
+        knob.told->setMinimumWidth(fontMetrics().horizontalAdvance("00.0 mm²·K/W"));
+        auto* name = new QLabel(knob.name);
+        name->setBuddy(knob.slider);
+        grid->addWidget(name, row, 0);
+        grid->addWidget(knob.slider, row, 1);
+        grid->addWidget(knob.told, row++, 2);
+        connect(knob.slider, &QSlider::valueChanged, this, &StackPage::readKnobs);
+    }
+    connect(lidOff_, &QCheckBox::toggled, this, &StackPage::readKnobs);
+    grid->addWidget(lidOff_, row, 0);
+    auto* back = button(say("As measured"), say("Puts every slider back"));
+    connect(back, &QPushButton::clicked, this, &StackPage::putBack);
+    grid->addWidget(back, row++, 1, 1, 2, Qt::AlignRight);
+    grid->setRowStretch(row, 1);
+    return grid;
+}
+
+void StackPage::fill(const HeatMatter& matter) {
+    bench_ = matter.bench;
+    base_ = asItStands(bench_);
+    joints_.clear();
+    pairs_.clear();
+    const auto& groups = matter.calibration.input.groups;
+    for (const CalibratedGroup& group : matter.calibration.groups) joints_.push_back(group.mm2KPerW);
+    for (const ResistanceDifference& d : matter.calibration.differences)
+        pairs_.emplace_back(say("%1 against %2").arg(qtext(groups[d.a].name), qtext(groups[d.b].name)), d);
+    putBack();
+}
+
+void StackPage::putBack() {
+    what_ = base_;
+    filling_ = true;
+    for (Knob& knob : knobs_) {
+        const double share = (base_.*knob.value - knob.lowest) / (knob.highest - knob.lowest);
+        knob.slider->setValue(std::clamp(static_cast<int>(std::lround(share * steps)), 0, steps));
+    }
+    lidOff_->setChecked(false);
+    filling_ = false;
+    showAll();
+}
+
+/// A slider that is where it was put stands for the value as it was, not for the step beside it.
+void StackPage::readKnobs() {
+    if (filling_) return;
+    for (const Knob& knob : knobs_) {
+        const double share = (base_.*knob.value - knob.lowest) / (knob.highest - knob.lowest);
+        const int unmoved = std::clamp(static_cast<int>(std::lround(share * steps)), 0, steps);
+        what_.*knob.value = knob.slider->value() == unmoved
+                                ? base_.*knob.value
+                                : knob.lowest + (knob.highest - knob.lowest) * knob.slider->value() / steps;
+    }
+    what_.lidOff = lidOff_->isChecked();
+    showAll();
+}
+
+void StackPage::showAll() {
+    if (!bench_.studied) return;
+    for (const Knob& knob : knobs_)
+        knob.told->setText(
+            QString("%1 %2").arg(what_.*knob.value * knob.shownAs, 0, 'f', knob.decimals).arg(knob.unit));
+    const ChangedPath now = changed(bench_, what_);
+    lidOff_->setEnabled(now.hasLid);
+    const HeatPathSteps path = chainSteps(now.path);
+    section_->show(now.path, path, now.studied);
+    const double rise = path.junctionMeanC - now.path.ambientC;
+    const double was = riseOf(changed(bench_, base_));
+    QString text = say("%1 °C in the mean of the chip, %2 K over room")
+                       .arg(path.junctionMeanC, 0, 'f', 1)
+                       .arg(kelvin(rise));
+    if (!(what_ == base_))
+        text += say("; as measured %1 K, so %2 K %3")
+                    .arg(kelvin(was), kelvin(std::abs(rise - was)), rise < was ? say("less") : say("more"));
+    told_->setText(text + ".");
+    tellAnswers();
+    emit whatIfChanged();
+}
+
+void StackPage::tellAnswers() {
+    answers_->clear();
+    if (const auto found = lidOrCooler(bench_, what_)) answers_->addItem(lidAnswer(*found));
+    answers_->addItem(resolutionAnswer(resolutionOf(bench_, what_)));
+    if (pairs_.empty()) return;
+    // The pair that is told apart the clearest: what nobody can tell here is not worth carrying over.
+    const auto clearness = [](const ResistanceDifference& d) {
+        return std::abs(d.mm2KPerW) / (d.ci ? 0.5 * (d.ci->hi - d.ci->lo) : 1);
+    };
+    const auto clearest = std::max_element(pairs_.begin(), pairs_.end(), [&](const auto& a, const auto& b) {
+        return clearness(a.second) < clearness(b.second);
+    });
+    const auto& [name, d] = *clearest;
+    for (const OtherStack& other : otherStacks()) {
+        const CarriedOver over = carryOver(bench_, base_, joints_[d.a], joints_[d.b], d.ci, other);
+        QString text = say("What would it be on %1? %2: %3 K here, %4 K there")
+                           .arg(sayText(other.name), name)
+                           .arg(over.here, 0, 'f', 1)
+                           .arg(over.there, 0, 'f', 1);
+        if (over.thereCi) text += say(" (%1 to %2)").arg(kelvin(over.thereCi->lo), kelvin(over.thereCi->hi));
+        answers_->addItem(text + ".");
+    }
+}
+
+std::string StackPage::csv() const {
+    if (!bench_.studied) return {};
+    const ChangedPath now = changed(bench_, what_);
+    const HeatPathSteps path = chainSteps(now.path);
+    std::string text = "layer,R_K_per_W,spreading_K_per_W,delta_K,hot_C,cold_C\n";
+    for (std::size_t i = 0; i < now.path.solids.size(); ++i) {
+        const SolidStep& solid = path.solids[i];
+        text += fmt::format("{},{},{},{},{},{}\n", now.path.solids[i].name, solid.rKPerW,
+                            solid.spreadingKPerW.value_or(0), solid.deltaK, solid.hotC, solid.coldC);
+        if (i == now.path.interfaces.size()) break;
+        const InterfaceStep& joint = path.interfaces[i];
+        text += fmt::format("{},{},0,{},{},{}\n", now.path.interfaces[i].name, joint.rKPerW, joint.deltaK,
+                            joint.hotC, joint.coldC);
+    }
+    return text
+           + fmt::format("cooler,{},0,{},{},{}\n", now.path.coolerKPerW, path.coolerDeltaK,
+                         now.path.ambientC + path.coolerDeltaK, now.path.ambientC);
+}
+
+} // namespace ibuki

@@ -1,0 +1,205 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heat/calibration.h"
+
+#include "core/base/input_error.h"
+#include "core/stats/pair_family.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace ibuki {
+namespace {
+
+/// What value gives the total, by secants from two trials; the total grows with it and hardly bends.
+template <class TotalAt> double solved(const TotalAt& totalAt, double first, double second, double wanted) {
+    double a = first, b = second;
+    double atA = totalAt(a) - wanted, atB = totalAt(b) - wanted;
+    for (int i = 0; i < 40 && std::abs(atB) > 1e-13 && atB != atA; ++i) {
+        const double next = b - atB * (b - a) / (atB - atA);
+        a = b;
+        atA = atB;
+        b = next;
+        atB = totalAt(b) - wanted;
+    }
+    return b;
+}
+
+/// Means of the groups' K/W and how well each is known. Groups that reached the limit have a scatter of their
+/// own: what drove them there is often no scatter of mounting.
+struct Means {
+    std::vector<double> mean;
+    std::vector<int> count;
+    std::vector<double> variance; ///< of one mount of the group
+    std::vector<double> df;       ///< of that variance
+    double pooledSd = 0;
+    double pooledDf = 0;
+};
+
+Means meansOf(const CalibrationInput& input) {
+    const std::size_t n = input.groups.size();
+    Means means{std::vector<double>(n, 0), std::vector<int>(n, 0), std::vector<double>(n, 0),
+                std::vector<double>(n, 0)};
+    std::vector<bool> isBound(n, false);
+    for (const PathMount& mount : input.mounts) {
+        means.mean[mount.group] += mount.kPerW;
+        ++means.count[mount.group];
+        isBound[mount.group] = isBound[mount.group] || mount.limitBound;
+    }
+    for (std::size_t g = 0; g < n; ++g)
+        if (means.count[g] > 0) means.mean[g] /= means.count[g];
+    std::vector<double> squares(n, 0);
+    for (const PathMount& mount : input.mounts)
+        squares[mount.group] +=
+            (mount.kPerW - means.mean[mount.group]) * (mount.kPerW - means.mean[mount.group]);
+    double pooled = 0;
+    for (std::size_t g = 0; g < n; ++g) {
+        if (isBound[g]) continue;
+        pooled += squares[g];
+        means.pooledDf += std::max(0, means.count[g] - 1);
+    }
+    if (means.pooledDf > 0) means.pooledSd = std::sqrt(pooled / means.pooledDf);
+    for (std::size_t g = 0; g < n; ++g) {
+        const bool isOwn = isBound[g] && means.count[g] > 1;
+        means.df[g] = isOwn ? means.count[g] - 1 : means.pooledDf;
+        means.variance[g] = isOwn ? squares[g] / means.df[g] : means.pooledSd * means.pooledSd;
+    }
+    return means;
+}
+
+HeatPath atMeanPower(const CalibrationInput& input) {
+    HeatPath path = input.bench.path;
+    for (const PathMount& mount : input.mounts) {
+        path.powerW += mount.powerW / static_cast<double>(input.mounts.size());
+        path.ambientC += mount.roomC / static_cast<double>(input.mounts.size());
+    }
+    return path;
+}
+
+/// Half widths that stand for one confidence are added as variances: the scatter's by Student (with the
+/// degrees of freedom of Welch and Satterthwaite where spreads differ), the scale's as normal.
+class Widths {
+public:
+    Widths(const Means& means, const CalibrationInput& input)
+        : means_(means),
+          scaleU_(input.powerScaleU),
+          p_(0.5 + input.confidence / 2),
+          normal_(studentQuantile(p_, 1e9)) {}
+
+    bool isKnown(std::size_t a) const { return means_.count[a] > 0 && means_.df[a] > 0; }
+    /// Of the difference of two groups' K/W.
+    double ofDifference(std::size_t a, std::size_t b) const {
+        const double va = means_.variance[a] / means_.count[a], vb = means_.variance[b] / means_.count[b];
+        const bool isOneSpread = means_.variance[a] == means_.variance[b];
+        const double below = va * va / means_.df[a] + vb * vb / means_.df[b];
+        const double df = isOneSpread || !(below > 0) ? means_.df[a] : (va + vb) * (va + vb) / below;
+        const double scatter = studentQuantile(p_, df) * std::sqrt(va + vb);
+        return std::hypot(scatter, normal_ * scaleU_ * (means_.mean[a] - means_.mean[b]));
+    }
+    double ofMean(std::size_t a) const {
+        const double scatter =
+            studentQuantile(p_, means_.df[a]) * std::sqrt(means_.variance[a] / means_.count[a]);
+        return std::hypot(scatter, normal_ * scaleU_ * means_.mean[a]);
+    }
+    double normal() const { return normal_; }
+
+private:
+    const Means& means_;
+    double scaleU_, p_, normal_;
+};
+
+} // namespace
+
+double solveResistance(HeatPath path, std::size_t interface, double wanted) {
+    const double start = path.interfaces[interface].rMm2KPerW;
+    return solved(
+        [&](double r) {
+            path.interfaces[interface].rMm2KPerW = r;
+            return totalKPerW(path);
+        },
+        start, start + 1, wanted);
+}
+
+double solveCooler(HeatPath path, double wanted) {
+    path.coolerKPerW = 0.1;
+    const double start =
+        std::max(0.01, 0.1 + wanted - totalKPerW(path)); // a film needs some resistance behind it
+    return solved(
+        [&](double cooler) {
+            path.coolerKPerW = cooler;
+            return totalKPerW(path);
+        },
+        0.1, start == 0.1 ? 0.11 : start, wanted);
+}
+
+HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double powerW, double roomC) {
+    HeatPath path = calibration.input.bench.path;
+    path.coolerKPerW = calibration.coolerKPerW;
+    path.interfaces[*calibration.input.bench.studied].rMm2KPerW = mm2KPerW;
+    path.powerW = powerW;
+    path.ambientC = roomC;
+    return path;
+}
+
+double calibratedCooler(const CalibrationInput& input) {
+    const Means means = meansOf(input);
+    if (input.anchor >= means.count.size() || means.count[input.anchor] == 0)
+        throw InputError("heat-calibration.no-anchor", {});
+    HeatPath path = atMeanPower(input);
+    path.interfaces[input.bench.studied.value()].rMm2KPerW = input.anchorMm2KPerW;
+    const double cooler = solveCooler(path, means.mean[input.anchor]);
+    if (!(cooler > 0))
+        throw InputError("heat-calibration.cooler-below-zero", {}, {{"measured", means.mean[input.anchor]}});
+    return cooler;
+}
+
+Calibration calibrate(const CalibrationInput& input) {
+    Calibration found;
+    found.input = input;
+    found.coolerKPerW = calibratedCooler(input);
+    const Means means = meansOf(input);
+    const std::size_t studied = input.bench.studied.value();
+    HeatPath path = atMeanPower(input);
+    path.interfaces[studied].rMm2KPerW = input.anchorMm2KPerW;
+    path.coolerKPerW = found.coolerKPerW;
+    HeatPathSteps steps = solveChain(path);
+    addEffectiveAreas(path, steps);
+    found.effectiveAreaMm2 = steps.interfaces[studied].effectiveAreaMm2.value_or(0);
+    found.sdKPerW = means.pooledSd;
+    found.df = means.pooledDf;
+    const Widths widths(means, input);
+    const double anchorHalf = widths.normal() * input.anchorU;
+    if (widths.isKnown(input.anchor)) {
+        const double half = std::hypot(widths.ofMean(input.anchor), anchorHalf / found.effectiveAreaMm2);
+        found.coolerCi = Interval{found.coolerKPerW - half, found.coolerKPerW + half};
+    }
+    for (const PathMount& mount : input.mounts)
+        found.mounts.push_back({mount.mount, mount.group, solveResistance(path, studied, mount.kPerW)});
+    for (std::size_t g = 0; g < input.groups.size(); ++g) {
+        CalibratedGroup group{means.count[g], means.mean[g], 0, std::nullopt};
+        if (group.mounts > 0) group.mm2KPerW = solveResistance(path, studied, means.mean[g]);
+        if (widths.isKnown(g) && widths.isKnown(input.anchor)) {
+            const double scatter =
+                g == input.anchor ? 0 : found.effectiveAreaMm2 * widths.ofDifference(g, input.anchor);
+            const double half = std::hypot(scatter, anchorHalf);
+            group.ci = Interval{group.mm2KPerW - half, group.mm2KPerW + half};
+        }
+        found.groups.push_back(group);
+    }
+    for (std::size_t a = 0; a < input.groups.size(); ++a)
+        for (std::size_t b = a + 1; b < input.groups.size(); ++b) {
+            if (means.count[a] == 0 || means.count[b] == 0) continue;
+            ResistanceDifference difference{a, b, found.groups[a].mm2KPerW - found.groups[b].mm2KPerW,
+                                            std::nullopt};
+            if (widths.isKnown(a) && widths.isKnown(b)) {
+                // The slope between the two, where they lie apart, else the one at the anchor.
+                const double k = means.mean[a] - means.mean[b];
+                const double area = std::abs(k) > 1e-9 ? difference.mm2KPerW / k : found.effectiveAreaMm2;
+                const double half = area * widths.ofDifference(a, b);
+                difference.ci = Interval{difference.mm2KPerW - half, difference.mm2KPerW + half};
+            }
+            found.differences.push_back(difference);
+        }
+    return found;
+}
+
+} // namespace ibuki

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The heat path of what is looked at: how much of its temperature difference lies in each layer. Chip and
+// room are measured, what lies between is computed through the calibrated path (docs/methods.md H.8).
+
+#include "core/heat/calibration.h"
+
+namespace ibuki {
+
+struct SeenLayer {
+    Id<Layer> layer;
+    double deltaK = 0;
+    double kPerW = 0; ///< with spreading
+    double hotC = 0;
+    double coldC = 0;
+    bool isAssumed = false; ///< of sizes, metals or a resistance that nobody stated
+    bool isStudied = false;
+};
+
+struct SeenPath {
+    std::vector<SeenLayer> layers; ///< chip first, cooler last
+    double powerW = 0;
+    double chipC = 0; ///< in the mean of its face
+    double roomC = 0;
+    double studiedMm2KPerW = 0;
+    int mounts = 0; ///< that the figures are of; 0: none, all is computed
+    bool anchorAssumed = false;
+};
+
+/// Of one mount, also of one that was rejected, at the power and room it was measured with. Nothing where it
+/// has no K/W or the study has nothing to calibrate by.
+std::optional<SeenPath> pathOfMount(const Document& document, const Question& question, const Mount& mount);
+
+/// Mean of the mounts of a material at the question's site, or of all when none is given.
+std::optional<SeenPath> pathOfMaterial(const Document& document, const Question& question,
+                                       std::optional<Id<Material>> material);
+
+} // namespace ibuki

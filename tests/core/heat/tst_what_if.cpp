@@ -1,0 +1,114 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/heat/what_if.h"
+#include "support/near.h"
+#include "support/test_class.h"
+
+using namespace ibuki;
+
+namespace {
+
+BenchPath lidded() {
+    BenchPath bench;
+    HeatPath& path = bench.path;
+    path.powerW = 150;
+    path.ambientC = 25;
+    path.coolerKPerW = 0.12;
+    path.solids = {{"die", {10, 20}, 0.775, 115}, {"lid", {30, 30}, 2.5, 390}, {"plate", {40, 40}, 3, 390}};
+    path.interfaces = {{"die–lid", 4.667}, {"lid–plate", 10}};
+    bench.places = {{{}, LayerKind::chip, 0, {}},
+                    {{}, LayerKind::interface, {}, 0},
+                    {{}, LayerKind::lid, 1, {}},
+                    {{}, LayerKind::interface, {}, 1},
+                    {{}, LayerKind::plate, 2, {}}};
+    bench.studied = 1;
+    return bench;
+}
+
+BenchPath bare() {
+    BenchPath bench;
+    HeatPath& path = bench.path;
+    path.powerW = 200;
+    path.ambientC = 25;
+    path.coolerKPerW = 0.1;
+    path.solids = {{"die", {20, 20}, 0.775, 115}, {"plate", {20, 20}, 4, 390}};
+    path.interfaces = {{"die–plate", 10}};
+    bench.studied = 0;
+    return bench;
+}
+
+} // namespace
+
+class TestWhatIf : public QObject {
+    Q_OBJECT
+
+private slots:
+    void asItStandsChangesNothing() {
+        const BenchPath bench = lidded();
+        const ChangedPath same = changed(bench, asItStands(bench));
+        QCOMPARE(same.studied, std::size_t{1});
+        QVERIFY(same.hasLid);
+        QVERIFY_NEAR(chainSteps(same.path).junctionMeanC, chainSteps(bench.path).junctionMeanC, 1e-12);
+    }
+    void withoutItsLidTheJointLiesOnTheChip() {
+        const BenchPath bench = lidded();
+        WhatIf what = asItStands(bench);
+        what.lidOff = true;
+        what.studiedMm2KPerW = 8;
+        const ChangedPath off = changed(bench, what);
+        QCOMPARE(off.path.solids.size(), std::size_t{2});
+        QCOMPARE(off.studied, std::size_t{0});
+        QCOMPARE(off.path.interfaces[0].name, std::string("lid–plate"));
+        QVERIFY_NEAR(chainSteps(off.path).interfaces[0].rKPerW, 8 / 200.0, 1e-12);
+    }
+    void sliders() { // each of them moves the chip the way it should
+        const BenchPath bench = lidded();
+        const WhatIf base = asItStands(bench);
+        const auto rise = [&](auto change) {
+            WhatIf what = base;
+            change(what);
+            const ChangedPath path = changed(bench, what);
+            return chainSteps(path.path).junctionMeanC - path.path.ambientC;
+        };
+        const double now = rise([](WhatIf&) {});
+        QVERIFY_NEAR(rise([](WhatIf& w) { w.powerW *= 2; }), 2 * now, 1e-9);
+        QVERIFY_NEAR(rise([](WhatIf& w) { w.roomC += 7; }), now, 1e-9);
+        const double cooler = rise([](WhatIf& w) { w.coolerKPerW += 0.01; }) - now;
+        QVERIFY(cooler > 1.5 && cooler < 1.65); // 150 W × 0.01 K/W, and the heat spreads a little wider
+        QVERIFY(rise([](WhatIf& w) { w.studiedMm2KPerW = 20; }) > now);
+        QVERIFY(rise([](WhatIf& w) { w.covered = 0.7; }) > now);
+        QVERIFY(rise([](WhatIf& w) { w.chipScale = 1.3; }) < now);
+        QVERIFY(rise([](WhatIf& w) { w.chipThicknessMm = 0.4; }) < now); // an even chip: thinner is better
+        QVERIFY(rise([](WhatIf& w) { w.plateThicknessMm = 5; }) < now);
+    }
+    void lidOffOrABetterCooler() {
+        const auto found = lidOrCooler(lidded(), asItStands(lidded()));
+        QVERIFY(found);
+        QVERIFY_NEAR(found->withLidK[0], chainSteps(lidded().path).junctionMeanC - 25, 1e-9);
+        QVERIFY(found->withLidK[2] < found->withLidK[0] && found->withoutK[2] < found->withoutK[0]);
+        QVERIFY(!lidOrCooler(bare(), asItStands(bare())));
+    }
+    void resolves() { // F1.6: 1 K at 200 W on a bare die of 400 mm² is 2 mm²·K/W
+        const Resolution found = resolutionOf(bare(), asItStands(bare()));
+        QVERIFY_NEAR(found.now, 2.0, 1e-6);
+        QVERIFY_NEAR(found.morePower, 2.0 / 1.5, 1e-6);
+        QVERIFY(!found.withoutLid);
+        const Resolution lid = resolutionOf(lidded(), asItStands(lidded()));
+        QVERIFY(lid.now > 4 && lid.now < 6 && *lid.withoutLid < lid.now);
+    }
+    void carriesADifferenceOver() {
+        OtherStack other;
+        other.path = bare().path;
+        const auto found = carryOver(bare(), asItStands(bare()), 14, 10, Interval{2, 6}, other);
+        QVERIFY_NEAR(found.here, 2.0, 1e-9); // 4 mm²·K/W × 200 W / 400 mm²
+        QVERIFY_NEAR(found.there, found.here, 1e-9);
+        QVERIFY_NEAR(found.thereCi->lo, 1.0, 1e-9);
+        QVERIFY_NEAR(found.thereCi->hi, 3.0, 1e-9);
+        for (const OtherStack& stack : otherStacks()) {
+            const auto there = carryOver(lidded(), asItStands(lidded()), 14, 10, {}, stack);
+            QVERIFY(there.there > 0 && !there.thereCi);
+        }
+    }
+};
+
+IBUKI_TEST(TestWhatIf)
+#include "tst_what_if.moc"

@@ -1,0 +1,168 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The heat path through the real widgets, on the demo project and on a new one: shares on the strip, two
+// mounts beside each other, sliders, joints and their anchor, the field with a bare corner, every page as a
+// file.
+
+#include "app/forms/ask.h"
+#include "app/forms/rehearsal_panel.h"
+#include "app/frame/strip.h"
+#include "app/heat/field_page.h"
+#include "app/heat/heat_view.h"
+#include "core/domain/lookup.h"
+#include "support/story_window.h"
+#include "support/test_class.h"
+
+#include <QComboBox>
+#include <QListWidget>
+#include <QSlider>
+#include <QTableWidget>
+#include <QTemporaryDir>
+
+using namespace ibuki;
+
+class TestHeatStory : public QObject {
+    Q_OBJECT
+
+    const story::Where where_;
+    QTemporaryDir folder_;
+    std::unique_ptr<MainWindow> window_;
+
+    bool isDemo() const { return where_ == story::Where::demo; }
+    Session& session() { return window_->session(); }
+    template <class W> W* find(const char* name) { return story::visible<W>(*window_, name); }
+    Strip* strip() { return window_->findChild<Strip*>(); }
+    QString told(const char* name) {
+        auto* label = window_->findChild<QLabel*>(name);
+        return label ? label->text() : QString();
+    }
+    bool openPage(const char* name) { return story::press(*window_, QString("Page ") + name); }
+    std::vector<const Mount*> mounts() {
+        return mountsOf(session().document(), *session().selection().bench);
+    }
+    QString difference(int row) {
+        auto* table = window_->findChild<QTableWidget*>("Differences of R″");
+        return table && row < table->rowCount() ? table->item(row, 1)->text() : QString();
+    }
+
+public:
+    explicit TestHeatStory(story::Where where) : where_(where) {}
+
+private slots:
+    void initTestCase() {
+        window_ = story::windowOn(where_, "heat-story", folder_.filePath("heat.ibuki"));
+        QVERIFY(window_);
+        if (!isDemo()) {
+            window_->showStage(Stage::heatPath);
+            QVERIFY(told("Heat path empty").contains("no mount")); // what is missing is said
+            QVERIFY(!strip()->model().sharesKnown());
+            QVERIFY(story::beginStudy(*window_, "rank materials", "Three pastes",
+                                      {"Tern 11", "Plover 4", "Dunlin C"}));
+            QVERIFY(story::bringIn(*window_, story::nineLogFiles(folder_.path())));
+        }
+        window_->showStage(Stage::heatPath);
+    }
+    void cleanupTestCase() { window_.reset(); }
+
+    void theStripShowsShares() {
+        Selection none = session().selection();
+        none.mount.reset();
+        session().select(none);
+        QTRY_VERIFY(strip()->model().sharesKnown());
+        QVERIFY(strip()->model().caption.contains("mean of"));
+        session().selectMount(mounts().front()->id);
+        QTRY_COMPARE(strip()->model().caption, QString::fromStdString(mounts().front()->name));
+        QVERIFY(strip()->model().sharesKnown());
+        double sum = 0;
+        for (const StripBlock& block : strip()->model().blocks) sum += *block.deltaK;
+        QVERIFY(std::abs(sum - (*strip()->model().chipC - *strip()->model().roomC)) < 0.1);
+    }
+    void twoMountsBesideEachOther() {
+        session().selectMount(mounts()[0]->id);
+        QVERIFY(story::trigger(*window_, "Hold this mount beside the next"));
+        session().selectMount(mounts()[1]->id);
+        QTRY_COMPARE(strip()->model().beside.size(), std::size_t{1});
+        QCOMPARE(strip()->model().beside.front().caption, QString::fromStdString(mounts()[0]->name));
+        QVERIFY(story::trigger(*window_, "Hold this mount beside the next")); // again: let go
+        QTRY_VERIFY(strip()->model().beside.empty());
+    }
+    void slidersAreFollowedAndPutBack() {
+        QVERIFY(openPage("Stack"));
+        const QString before = told("What if told");
+        QVERIFY2(before.contains("K over room") && !before.contains("as measured"), qPrintable(before));
+        auto* power = find<QSlider>("Power");
+        QVERIFY(power);
+        power->setFocus();
+        QTest::keyClick(power, Qt::Key_End);
+        QTRY_VERIFY(told("What if told").contains("as measured"));
+        QVERIFY(told("What if told").contains("more"));
+        QVERIFY(story::press(*window_, "As measured"));
+        QTRY_COMPARE(told("What if told"), before);
+        auto* answers = find<QListWidget>("Answers to ready questions");
+        QVERIFY(answers && answers->count() >= 3);
+        QVERIFY(answers->item(0)->text().startsWith("Lid off"));
+    }
+    void differencesStayWhateverTheAnchor() {
+        QVERIFY(openPage("Joints"));
+        auto* anchor = find<QComboBox>("Anchored on");
+        QVERIFY(anchor && anchor->count() >= 3);
+        const QString first = difference(0);
+        const QString cooler = told("Calibration told");
+        const int other = anchor->currentIndex() == 0 ? 1 : 0;
+        anchor->setCurrentIndex(other);
+        emit anchor->activated(other);
+        QTRY_VERIFY(told("Calibration told") != cooler);
+        const auto number = [](QString text) {
+            return text.remove("✓ ").replace(QChar(0x2212), '-').toDouble();
+        };
+        QVERIFY2(std::abs(number(difference(0)) - number(first)) <= 0.03 * std::abs(number(first)) + 0.11,
+                 qPrintable(first + " " + difference(0)));
+    }
+    void aBareCornerCostsKelvins() {
+        QVERIFY(openPage("Field"));
+        auto* bare = find<QComboBox>("Where the joint is bare");
+        QVERIFY(bare);
+        bare->setCurrentIndex(static_cast<int>(BareWhere::corner));
+        auto* page = window_->findChild<FieldPage*>();
+        QTRY_VERIFY_WITH_TIMEOUT(page->isFine(), 60'000);
+        const QRegularExpression cost("costs the chip ([0-9.]+) K in the mean and ([0-9.]+) K");
+        const auto found = cost.match(told("Field told"));
+        QVERIFY2(found.hasMatch(), qPrintable(told("Field told")));
+        QVERIFY(found.captured(1).toDouble() > 0.1);
+        QVERIFY(found.captured(2).toDouble() >= found.captured(1).toDouble());
+    }
+    void theStudyIsRehearsed() {
+        QVERIFY(openPage("Rehearsal"));
+        RehearsalPanel* panel = nullptr;
+        for (RehearsalPanel* one : window_->findChildren<RehearsalPanel*>())
+            if (one->isVisible()) panel = one;
+        QVERIFY(panel);
+        const QRegularExpression shares(
+            "right one in ([0-9]+) of 100 campaigns, a wrong one in ([0-9]+), and say nothing in ([0-9]+)");
+        const auto read = [&] {
+            auto* label = panel->findChild<QLabel*>("Rehearsal told");
+            return shares.match(label->text());
+        };
+        QTRY_VERIFY_WITH_TIMEOUT(read().hasMatch() && !panel->isWorking(), 30'000);
+        const auto before = read();
+        const int sum = before.captured(1).toInt() + before.captured(2).toInt() + before.captured(3).toInt();
+        QVERIFY(sum >= 99 && sum <= 101);
+        auto* difference = panel->findChild<QSlider*>("True difference");
+        difference->setValue(difference->maximum()); // 5 K: nobody misses that
+        QTRY_VERIFY_WITH_TIMEOUT(read().captured(1).toInt() >= 95, 30'000);
+        QVERIFY(panel->csv().find("limit,") != std::string::npos);
+    }
+    void everyPageIsAFile() {
+        for (const char* page : {"Stack", "Joints", "Field", "Rehearsal"})
+            for (const char* ending : {"csv", "svg", "png"}) {
+                const QString path = folder_.filePath(QString("%1.%2").arg(page, ending));
+                QVERIFY(openPage(page));
+                answerFiles([path](const FileWish&) { return QStringList{path}; });
+                QVERIFY(story::press(*window_, "Export…"));
+                answerFiles({});
+                QVERIFY2(QFileInfo(path).size() > 100, qPrintable(path));
+            }
+    }
+};
+
+IBUKI_STORY_ON_BOTH(TestHeatStory)
+#include "tst_heat_story.moc"

@@ -10,12 +10,12 @@
 #include "app/session/session.h"
 #include "core/base/input_error.h"
 #include "core/setup/plan_setup.h"
+#include "store/paper/heat_csv.h"
 
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QSlider>
 #include <QVBoxLayout>
-#include <fmt/format.h>
 #include <qcustomplot.h>
 
 namespace ibuki {
@@ -253,15 +253,7 @@ void RehearsalPanel::showCurve(const Rehearsal& overMounts) {
 }
 
 std::string RehearsalPanel::csv() const {
-    if (!shown_) return {};
-    std::string text = "practice,mounts,right_best,wrong_best,no_call\n";
-    const RehearsalScenario& scenario = shown_->study.scenario;
-    for (std::size_t i = 0; i < scenario.practices.size(); ++i) {
-        const RehearsedOutcome& outcome = shown_->campaigns.practices[i];
-        text += fmt::format("{},{},{},{},{}\n", scenario.practices[i].name, outcome.totalMounts,
-                            outcome.rightBest, outcome.wrongBest, outcome.noCall);
-    }
-    return text;
+    return shown_ ? rehearsalCsv(shown_->study.scenario, shown_->campaigns) : std::string();
 }
 
 } // namespace ibuki

@@ -7,6 +7,7 @@
 #include "app/say.h"
 #include "app/session/qtext.h"
 #include "app/session/session.h"
+#include "store/paper/heat_csv.h"
 
 #include <QComboBox>
 #include <QFormLayout>
@@ -16,13 +17,11 @@
 #include <QVBoxLayout>
 #include <array>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ibuki {
 namespace {
 
 constexpr std::array cellsMm{1.5, 0.7, 0.4}; ///< each finer than the one before
-const char* const jobName = "field";
 
 } // namespace
 
@@ -124,7 +123,7 @@ void FieldPage::startAt(std::size_t fineness) {
     if (where != BareWhere::nowhere)
         path.interfaces[path_->studied].mask = bareMask(where, covered_->value() / 100.0);
     session_.jobs().startNewest<Worked>(
-        jobName, this,
+        QStringLiteral("field"), this,
         [path, whole, fineness](const std::stop_token& stop, const Progress& progress) {
             FieldOptions options;
             options.grid.cellMm = cellsMm[fineness];
@@ -141,7 +140,7 @@ void FieldPage::startAt(std::size_t fineness) {
         },
         [this, fineness](Worked worked) { take(std::move(worked), fineness); },
         [this](const InputError& error) { session_.refuse(error); });
-    showProgress(session_.jobs().runner(jobName), say("Working out the field"), this, true);
+    showProgress(session_.jobs().runner(QStringLiteral("field")), say("Working out the field"), this, true);
 }
 
 void FieldPage::take(Worked worked, std::size_t fineness) {
@@ -182,15 +181,7 @@ QWidget* FieldPage::picture() { return view_; }
 
 std::string FieldPage::csv() const {
     const FieldFace* shown = face();
-    if (!shown) return {};
-    std::string text = "x_mm,y_mm,celsius_C\n";
-    const std::size_t columns = shown->x.size() - 1;
-    for (std::size_t i = 0; i < shown->celsius.size(); ++i) {
-        const std::size_t x = i % columns, y = i / columns;
-        text += fmt::format("{},{},{}\n", 0.5 * (shown->x[x] + shown->x[x + 1]),
-                            0.5 * (shown->y[y] + shown->y[y + 1]), shown->celsius[i]);
-    }
-    return text;
+    return shown ? faceCsv(*shown) : std::string();
 }
 
 } // namespace ibuki

@@ -5,14 +5,13 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
-#include "store/table/table.h"
+#include "store/paper/heat_csv.h"
 
 #include <QComboBox>
 #include <QHeaderView>
 #include <QSignalBlocker>
 #include <QTableWidget>
 #include <QVBoxLayout>
-#include <fmt/format.h>
 
 namespace ibuki {
 namespace {
@@ -137,20 +136,6 @@ void JointsPage::fillMaterials(const Calibration& calibration) {
     }
 }
 
-std::string JointsPage::csv() const {
-    if (!shown_) return {};
-    std::string text = "material,mounts,K_per_W,r_mm2K_per_W,low,high\n";
-    for (std::size_t g = 0; g < shown_->groups.size(); ++g) {
-        const CalibratedGroup& group = shown_->groups[g];
-        const auto end = [](std::optional<double> value) {
-            return value ? fmt::format("{}", *value) : std::string();
-        };
-        text += fmt::format("{},{},{},{},{},{}\n", csvField(shown_->input.groups[g].name), group.mounts,
-                            group.kPerW, group.mm2KPerW,
-                            end(group.ci ? std::optional(group.ci->lo) : std::nullopt),
-                            end(group.ci ? std::optional(group.ci->hi) : std::nullopt));
-    }
-    return text;
-}
+std::string JointsPage::csv() const { return shown_ ? jointsCsv(*shown_) : std::string(); }
 
 } // namespace ibuki

@@ -7,6 +7,7 @@
 #include "app/forms/wrapped_items.h"
 #include "app/heat/section.h"
 #include "app/say.h"
+#include "store/paper/heat_csv.h"
 
 #include <QCheckBox>
 #include <QGridLayout>
@@ -15,7 +16,6 @@
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace ibuki {
 namespace {
@@ -188,20 +188,7 @@ void StackPage::tellAnswers() {
 std::string StackPage::csv() const {
     if (!bench_.studied) return {};
     const ChangedPath now = changed(bench_, what_);
-    const HeatPathSteps path = chainSteps(now.path);
-    std::string text = "layer,R_K_per_W,spreading_K_per_W,delta_K,hot_C,cold_C\n";
-    for (std::size_t i = 0; i < now.path.solids.size(); ++i) {
-        const SolidStep& solid = path.solids[i];
-        text += fmt::format("{},{},{},{},{},{}\n", now.path.solids[i].name, solid.rKPerW,
-                            solid.spreadingKPerW.value_or(0), solid.deltaK, solid.hotC, solid.coldC);
-        if (i == now.path.interfaces.size()) break;
-        const InterfaceStep& joint = path.interfaces[i];
-        text += fmt::format("{},{},0,{},{},{}\n", now.path.interfaces[i].name, joint.rKPerW, joint.deltaK,
-                            joint.hotC, joint.coldC);
-    }
-    return text
-           + fmt::format("cooler,{},0,{},{},{}\n", now.path.coolerKPerW, path.coolerDeltaK,
-                         now.path.ambientC + path.coolerDeltaK, now.path.ambientC);
+    return layersCsv(now.path, chainSteps(now.path));
 }
 
 } // namespace ibuki

@@ -78,7 +78,9 @@ StudyRehearsal studyRehearsal(const Document& document, const Question& question
     scenario.roomSdK = room.value_or(usualRoomSdK);
     scenario.marginK = question.margin.value;
     scenario.confidence = question.confidence;
-    scenario.limitDeltaK = usualDeltaK - 2 * scatter.sd; // whatever is mounted drives the chip into it
+    scenario.limitDeltaK =
+        usualDeltaK
+        - 6 * std::hypot(scatter.sd, usualEveningSdK); // whatever is mounted drives the chip into it
     if (checks.health && drifts(*checks.health)) scenario.driftKPerMount = checks.health->slope;
     int perEvening = 3;
     if (analysis && analysis->mountsToCome > 0) {

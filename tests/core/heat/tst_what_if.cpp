@@ -77,8 +77,8 @@ private slots:
         QVERIFY(rise([](WhatIf& w) { w.studiedMm2KPerW = 20; }) > now);
         QVERIFY(rise([](WhatIf& w) { w.covered = 0.7; }) > now);
         QVERIFY(rise([](WhatIf& w) { w.chipScale = 1.3; }) < now);
-        QVERIFY(rise([](WhatIf& w) { w.chipThicknessMm = 0.4; }) < now); // an even chip: thinner is better
-        QVERIFY(rise([](WhatIf& w) { w.plateThicknessMm = 5; }) < now);
+        QVERIFY(rise([](WhatIf& w) { w.chipThicknessMm = 0.4; }) < now);  // an even chip: thinner is better
+        QVERIFY(rise([](WhatIf& w) { w.plateThicknessMm = 0.5; }) > now); // too thin to spread
     }
     void lidOffOrABetterCooler() {
         const auto found = lidOrCooler(lidded(), asItStands(lidded()));

@@ -205,6 +205,7 @@ void pictureHeatPath(MainWindow& window, const QString& folder, const QString& s
             QCoreApplication::processEvents();
             QThread::msleep(20);
         }
+        for (int i = 0; i < 10; ++i) QCoreApplication::processEvents(); // what came last is laid out
         names << QString("heat-%1").arg(page).toLower();
         window.grab().save(folder + "/" + names.back() + suffix + ".png");
     }

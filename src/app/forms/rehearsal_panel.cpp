@@ -53,12 +53,12 @@ void RehearsalBars::show(std::vector<Bar> bars) {
         words << say("%1: right %2 %, wrong %3 %, nothing said %4 %")
                      .arg(bar.name, percent(bar.right), percent(bar.wrong), percent(bar.none));
     setAccessibleDescription(words.join("; "));
-    updateGeometry();
+    setFixedHeight(sizeHint().height()); // every practice is seen, however little room the curve then has
     update();
 }
 
 QSize RehearsalBars::sizeHint() const {
-    return {600, static_cast<int>(bars_.size() + 1) * (fontMetrics().height() + 16)};
+    return {600, static_cast<int>(bars_.size()) * (fontMetrics().height() + 16)};
 }
 
 void RehearsalBars::paintEvent(QPaintEvent*) {
@@ -219,6 +219,7 @@ void RehearsalPanel::take(const Worked& worked) {
     bars_->show(std::move(bars));
     QStringList basis;
     for (const Message& message : worked.study.basis) basis << sayText(message) + ".";
+    basis_->setMinimumHeight(2 * basis_->fontMetrics().height());
     basis_->setText(basis.join(" ") + " " + say("%1 campaigns each.").arg(worked.campaigns.campaigns));
     showCurve(worked.overMounts);
 }
@@ -232,6 +233,8 @@ void RehearsalPanel::showCurve(const Rehearsal& overMounts) {
     curve_->legend->setBorderPen(Qt::NoPen);
     curve_->legend->setTextColor(c.ink);
     curve_->legend->setFont(textFont(smallText));
+    // Between what is all but certain with few mounts and what is not: no curve comes there.
+    curve_->axisRect()->insetLayout()->setInsetAlignment(0, Qt::AlignLeft | Qt::AlignVCenter);
     curve_->clearGraphs();
     const auto add = [&](double RehearsedOutcome::*share, const QPen& pen, const QString& name) {
         QCPGraph* graph = curve_->addGraph();

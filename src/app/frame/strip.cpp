@@ -9,6 +9,7 @@
 
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 namespace ibuki {
 
@@ -21,7 +22,8 @@ Strip::Strip(Session& session, QWidget* parent) : DrawnItems(parent), session_(s
 }
 
 QSize Strip::sizeHint() const {
-    return {900, 44 + (2 + static_cast<int>(model_.others.size())) * fontMetrics().height()};
+    const int rows = isPair() ? 68 : 44;
+    return {900, rows + (2 + static_cast<int>(model_.others.size())) * fontMetrics().height()};
 }
 
 void Strip::refresh() {
@@ -165,16 +167,20 @@ void Strip::paintPair(QPainter& painter) const {
     painter.setPen(colours().ink);
     const double height = fontMetrics().height();
     painter.drawText(QRectF(0, blockArea().bottom() + 3, width(), height), Qt::AlignCenter,
-                     say("above %1, below %2: %3 K between them")
+                     say("above %1, below %2: %3 K %4 above")
                          .arg(model_.caption, other.caption)
-                         .arg(pair.differenceK, 0, 'f', 1));
+                         .arg(std::abs(pair.differenceK), 0, 'f', 1)
+                         .arg(pair.differenceK > 0 ? say("more") : say("less")));
 }
 
 void Strip::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setFont(textFont(0.95));
-    if (isPair()) return paintPair(painter);
+    if (isPair()) {
+        painter.setFont(textFont(smallText));
+        return paintPair(painter);
+    }
     const StripLayout at = layout();
     for (std::size_t i = 0; i < at.rects.size(); ++i) {
         const int index = static_cast<int>(i);

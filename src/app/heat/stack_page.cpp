@@ -41,6 +41,28 @@ QString resolutionAnswer(const Resolution& found) {
     return text + say("; with half as much power again for %1.").arg(found.morePower, 0, 'f', 1);
 }
 
+/// With half of the heat in a core of 2 × 2 mm: what is usual of a chip under one thread's load is not known
+/// here.
+QString thinAnswer(const BenchPath& bench, const WhatIf& what) {
+    std::vector<double> thicknesses;
+    for (double t = 0.05; t < 1.55; t += 0.05) thicknesses.push_back(t);
+    thicknesses.push_back(what.chipThicknessMm);
+    const auto curve = hotCoreCurve(bench, what, 2, 0.5, thicknesses);
+    if (curve.empty()) return {};
+    const auto best =
+        std::min_element(curve.begin(), curve.end(),
+                         [](const HotCorePoint& a, const HotCorePoint& b) { return a.coreK < b.coreK; });
+    return say("Thinner die? If half of the heat came from a core of 2 × 2 mm, that core would be least hot "
+               "with a chip of "
+               "%1 mm, %2 K over room; as it is (%3 mm) %4 K. It depends on core and joint, and is computed "
+               "only: "
+               "grinding destroys chips.")
+        .arg(best->thicknessMm, 0, 'f', 2)
+        .arg(kelvin(best->coreK))
+        .arg(what.chipThicknessMm, 0, 'f', 2)
+        .arg(kelvin(curve.back().coreK));
+}
+
 } // namespace
 
 StackPage::StackPage(QWidget* parent)
@@ -165,6 +187,7 @@ void StackPage::tellAnswers() {
     answers_->clear();
     if (const auto found = lidOrCooler(bench_, what_)) answers_->addItem(lidAnswer(*found));
     answers_->addItem(resolutionAnswer(resolutionOf(bench_, what_)));
+    if (const QString thin = thinAnswer(bench_, what_); !thin.isEmpty()) answers_->addItem(thin);
     if (pairs_.empty()) return;
     // The pair that is told apart the clearest: what nobody can tell here is not worth carrying over.
     const auto clearness = [](const ResistanceDifference& d) {

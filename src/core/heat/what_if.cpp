@@ -130,6 +130,33 @@ CarriedOver carryOver(const BenchPath& bench, const WhatIf& what, double first, 
     return found;
 }
 
+std::vector<HotCorePoint> hotCoreCurve(const BenchPath& bench, const WhatIf& what, double coreMm,
+                                       double coreShare, const std::vector<double>& thicknessesMm) {
+    std::vector<HotCorePoint> curve;
+    for (const double thickness : thicknessesMm) {
+        WhatIf one = what;
+        one.chipThicknessMm = thickness;
+        const ChangedPath at = changed(bench, one);
+        const PathSolid& chip = at.path.solids.front();
+        if (coreMm >= std::min(chip.size.widthMm, chip.size.lengthMm)) return {};
+        const HeatPathSteps steps = chainSteps(at.path);
+        std::vector<Slab> slabs{{thickness, steps.solids[0].conductivity, 0}};
+        double before = steps.solids[0].rKPerW; // of the chain, up to where the pile of slabs ends
+        if (!at.path.interfaces.empty()) {
+            const PathInterface& joint = at.path.interfaces.front();
+            slabs[0].belowMm2KPerW = joint.effectiveMm2KPerW(joint.coveredShare());
+            slabs.push_back({at.path.solids[1].thicknessMm, steps.solids[1].conductivity, 0});
+            before += steps.interfaces[0].rKPerW + steps.solids[1].rKPerW
+                      + steps.solids[1].spreadingKPerW.value_or(0);
+        }
+        const double behind = (steps.chainKPerW - before) * chip.size.areaMm2();
+        const SpreadingTerm core = seriesSpreading({coreMm, coreMm}, chip.size, slabs, behind);
+        const double rise = steps.junctionMeanC - at.path.ambientC;
+        curve.push_back({thickness, rise + coreShare * what.powerW * core.meanKPerW});
+    }
+    return curve;
+}
+
 Resolution resolutionOf(const BenchPath& bench, const WhatIf& what) {
     Resolution found;
     found.now = perKelvin(changed(bench, what));

@@ -64,6 +64,17 @@ struct CarriedOver {
 CarriedOver carryOver(const BenchPath& bench, const WhatIf& what, double firstMm2KPerW, double secondMm2KPerW,
                       const std::optional<Interval>& ci, const OtherStack& other);
 
+/// A chip with a hot core, by its thickness: thick silicon spreads the core's heat before the joint, thin
+/// silicon resists less. An estimate: the next solid is taken no wider than the chip.
+struct HotCorePoint {
+    double thicknessMm = 0;
+    double coreK = 0; ///< of the core over room, in its mean
+};
+/// coreMm: side of the square core in the middle; coreShare: of the power, in it, besides the even rest.
+/// Nothing when the core is not smaller than the chip.
+std::vector<HotCorePoint> hotCoreCurve(const BenchPath& bench, const WhatIf& what, double coreMm,
+                                       double coreShare, const std::vector<double>& thicknessesMm);
+
 /// 1 K at the chip stands for this much of R″, mm²·K/W; now, without the lid, with half as much power again.
 struct Resolution {
     double now = 0;

@@ -87,6 +87,26 @@ private slots:
         QVERIFY(found->withLidK[2] < found->withLidK[0] && found->withoutK[2] < found->withoutK[0]);
         QVERIFY(!lidOrCooler(bare(), asItStands(bare())));
     }
+    void aHotCoreHasItsOwnBestThickness() { // 2.4: by finite volumes 0.2, thinnest, about 1 and about 0.35 mm
+        const std::vector<double> thicknesses{0.1, 0.2, 0.3, 0.4, 0.775, 1.0};
+        const auto best = [&](double joint, double core) {
+            BenchPath bench;
+            bench.path.powerW = 100;
+            bench.path.coolerKPerW = 1 / (7614 * 900e-6);
+            bench.path.solids = {{"die", {12, 12}, 0.775, 115}, {"lid", {30, 30}, 2.5, 390}};
+            bench.path.interfaces = {{"die–lid", joint}};
+            bench.studied = 0;
+            const auto curve = hotCoreCurve(bench, asItStands(bench), core, 0.5, thicknesses);
+            return std::min_element(curve.begin(), curve.end(),
+                                    [](const auto& a, const auto& b) { return a.coreK < b.coreK; })
+                ->thicknessMm;
+        };
+        QCOMPARE(best(4.67, 2), 0.2);
+        QCOMPARE(best(4.67, 4), 0.1);
+        QVERIFY(best(10, 2) >= 0.775);
+        QVERIFY(best(10, 4) >= 0.2 && best(10, 4) <= 0.4);
+        QVERIFY(hotCoreCurve(bare(), asItStands(bare()), 20, 0.5, thicknesses).empty());
+    }
     void resolves() { // F1.6: 1 K at 200 W on a bare die of 400 mm² is 2 mm²·K/W
         const Resolution found = resolutionOf(bare(), asItStands(bare()));
         QVERIFY_NEAR(found.now, 2.0, 1e-6);

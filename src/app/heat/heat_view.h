@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/session/session.h"
-#include "core/heat/calibration.h"
+#include "core/heat/seen_path.h"
 
 #include <QWidget>
 #include <optional>
@@ -31,6 +31,7 @@ public:
     void refresh();
 
 private:
+    StudyHeat heatOf(const Document& document, const Question& question, const Mount* mount) const;
     void showStack();
     ExportedPage* currentPage() const;
 
@@ -44,7 +45,7 @@ private:
     FieldPage* field_;
     RehearsalPanel* rehearsal_;
     std::vector<HeatPage*> filled_;
-    std::optional<int> anchor_;
+    std::optional<std::size_t> anchor_; ///< group that the user chose
     BenchPath bench_;
 };
 

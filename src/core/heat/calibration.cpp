@@ -140,26 +140,67 @@ HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double 
     return path;
 }
 
-double calibratedCooler(const CalibrationInput& input) {
-    const Means means = meansOf(input);
-    if (input.anchor >= means.count.size() || means.count[input.anchor] == 0)
-        throw InputError("heat-calibration.no-anchor", {});
+namespace {
+
+/// At the mean power and room of all mounts, with the anchor's R″ at the studied joint.
+HeatPath anchoredPath(const CalibrationInput& input) {
     HeatPath path = atMeanPower(input);
     path.interfaces[input.bench.studied.value()].rMm2KPerW = input.anchorMm2KPerW;
-    const double cooler = solveCooler(path, means.mean[input.anchor]);
+    return path;
+}
+
+double coolerBy(const CalibrationInput& input, const Means& means) {
+    if (input.anchor >= means.count.size() || means.count[input.anchor] == 0)
+        throw InputError("heat-calibration.no-anchor", {});
+    const double cooler = solveCooler(anchoredPath(input), means.mean[input.anchor]);
     if (!(cooler > 0))
         throw InputError("heat-calibration.cooler-below-zero", {}, {{"measured", means.mean[input.anchor]}});
     return cooler;
 }
 
+Interval around(double middle, double half) { return {middle - half, middle + half}; }
+
+void addGroups(Calibration& found, const HeatPath& path, const Means& means, const Widths& widths) {
+    const CalibrationInput& input = found.input;
+    for (std::size_t g = 0; g < input.groups.size(); ++g) {
+        CalibratedGroup group{means.count[g], means.mean[g], 0, std::nullopt};
+        if (group.mounts > 0) group.mm2KPerW = solveResistance(path, *input.bench.studied, means.mean[g]);
+        if (widths.isKnown(g) && widths.isKnown(input.anchor)) {
+            const double scatter =
+                g == input.anchor ? 0 : found.effectiveAreaMm2 * widths.ofDifference(g, input.anchor);
+            group.ci = around(group.mm2KPerW, std::hypot(scatter, widths.normal() * input.anchorU));
+        }
+        found.groups.push_back(group);
+    }
+}
+
+void addDifferences(Calibration& found, const Means& means, const Widths& widths) {
+    for (std::size_t a = 0; a < means.count.size(); ++a)
+        for (std::size_t b = a + 1; b < means.count.size(); ++b) {
+            if (means.count[a] == 0 || means.count[b] == 0) continue;
+            const double r = found.groups[a].mm2KPerW - found.groups[b].mm2KPerW;
+            ResistanceDifference difference{a, b, r, std::nullopt};
+            if (widths.isKnown(a) && widths.isKnown(b)) {
+                // The slope between the two, where they lie apart, else the one at the anchor.
+                const double k = means.mean[a] - means.mean[b];
+                const double area = std::abs(k) > 1e-9 ? r / k : found.effectiveAreaMm2;
+                difference.ci = around(r, area * widths.ofDifference(a, b));
+            }
+            found.differences.push_back(difference);
+        }
+}
+
+} // namespace
+
+double calibratedCooler(const CalibrationInput& input) { return coolerBy(input, meansOf(input)); }
+
 Calibration calibrate(const CalibrationInput& input) {
+    const Means means = meansOf(input);
     Calibration found;
     found.input = input;
-    found.coolerKPerW = calibratedCooler(input);
-    const Means means = meansOf(input);
+    found.coolerKPerW = coolerBy(input, means);
     const std::size_t studied = input.bench.studied.value();
-    HeatPath path = atMeanPower(input);
-    path.interfaces[studied].rMm2KPerW = input.anchorMm2KPerW;
+    HeatPath path = anchoredPath(input);
     path.coolerKPerW = found.coolerKPerW;
     HeatPathSteps steps = solveChain(path);
     addEffectiveAreas(path, steps);
@@ -167,38 +208,14 @@ Calibration calibrate(const CalibrationInput& input) {
     found.sdKPerW = means.pooledSd;
     found.df = means.pooledDf;
     const Widths widths(means, input);
-    const double anchorHalf = widths.normal() * input.anchorU;
     if (widths.isKnown(input.anchor)) {
-        const double half = std::hypot(widths.ofMean(input.anchor), anchorHalf / found.effectiveAreaMm2);
-        found.coolerCi = Interval{found.coolerKPerW - half, found.coolerKPerW + half};
+        const double anchor = widths.normal() * input.anchorU / found.effectiveAreaMm2;
+        found.coolerCi = around(found.coolerKPerW, std::hypot(widths.ofMean(input.anchor), anchor));
     }
     for (const PathMount& mount : input.mounts)
         found.mounts.push_back({mount.mount, mount.group, solveResistance(path, studied, mount.kPerW)});
-    for (std::size_t g = 0; g < input.groups.size(); ++g) {
-        CalibratedGroup group{means.count[g], means.mean[g], 0, std::nullopt};
-        if (group.mounts > 0) group.mm2KPerW = solveResistance(path, studied, means.mean[g]);
-        if (widths.isKnown(g) && widths.isKnown(input.anchor)) {
-            const double scatter =
-                g == input.anchor ? 0 : found.effectiveAreaMm2 * widths.ofDifference(g, input.anchor);
-            const double half = std::hypot(scatter, anchorHalf);
-            group.ci = Interval{group.mm2KPerW - half, group.mm2KPerW + half};
-        }
-        found.groups.push_back(group);
-    }
-    for (std::size_t a = 0; a < input.groups.size(); ++a)
-        for (std::size_t b = a + 1; b < input.groups.size(); ++b) {
-            if (means.count[a] == 0 || means.count[b] == 0) continue;
-            ResistanceDifference difference{a, b, found.groups[a].mm2KPerW - found.groups[b].mm2KPerW,
-                                            std::nullopt};
-            if (widths.isKnown(a) && widths.isKnown(b)) {
-                // The slope between the two, where they lie apart, else the one at the anchor.
-                const double k = means.mean[a] - means.mean[b];
-                const double area = std::abs(k) > 1e-9 ? difference.mm2KPerW / k : found.effectiveAreaMm2;
-                const double half = area * widths.ofDifference(a, b);
-                difference.ci = Interval{difference.mm2KPerW - half, difference.mm2KPerW + half};
-            }
-            found.differences.push_back(difference);
-        }
+    addGroups(found, path, means, widths);
+    addDifferences(found, means, widths);
     return found;
 }
 

@@ -2,45 +2,27 @@
 #include "core/heat/seen_path.h"
 
 #include "core/base/input_error.h"
-#include "core/domain/lookup.h"
+#include "core/domain/material.h"
+#include "core/domain/study.h"
 
 #include <algorithm>
+#include <map>
+#include <memory>
+#include <mutex>
 
 namespace ibuki {
 namespace {
 
-/// What a study measured, with the cooler that follows from it.
-struct Calibrated {
-    std::vector<TidyRow> rows;
-    StudyMeasurements measured;
-    double coolerKPerW = 0;
-};
-
-std::optional<Calibrated> calibrated(const Document& document, const Question& question,
-                                     std::optional<Id<Configuration>> configuration) {
-    Calibrated found;
-    found.rows = tidyTable(document, question);
-    const Id<Load> load = comparedLoad(document, found.rows, question);
-    found.measured = measurementsOf(document, question, found.rows, load, configuration);
-    if (!found.measured.input) return std::nullopt;
-    try {
-        found.coolerKPerW = calibratedCooler(*found.measured.input);
-    } catch (const InputError&) {
-        return std::nullopt; // said where the path is opened
-    }
-    return found;
-}
-
 /// The path with the studied joint as it follows from these means.
-SeenPath seen(const Calibrated& calibrated, const PathMount& mean, int mounts) {
-    const BenchPath& bench = calibrated.measured.input->bench;
+SeenPath seen(const StudyHeat& heat, const PathMount& mean, int mounts) {
+    const BenchPath& bench = heat.measured.input->bench;
     HeatPath path = bench.path;
-    path.coolerKPerW = calibrated.coolerKPerW;
+    path.coolerKPerW = heat.coolerKPerW;
     path.powerW = mean.powerW;
     path.ambientC = mean.roomC;
     SeenPath found;
     found.mounts = mounts;
-    found.anchorAssumed = calibrated.measured.anchorAssumed;
+    found.anchorAssumed = heat.measured.anchorAssumed;
     found.studiedMm2KPerW = solveResistance(path, *bench.studied, mean.kPerW);
     path.interfaces[*bench.studied].rMm2KPerW = found.studiedMm2KPerW;
     const HeatPathSteps steps = chainSteps(path);
@@ -78,12 +60,13 @@ SeenPath seen(const Calibrated& calibrated, const PathMount& mean, int mounts) {
     return found;
 }
 
-/// Mean of the runs that `counts`, mounts weighted alike is not needed for a look.
-template <class Counts> std::optional<SeenPath> meanPath(const Calibrated& calibrated, const Counts& counts) {
+/// By the mean of the runs that count.
+template <class Counts> std::optional<SeenPath> meanPath(const StudyHeat& heat, const Counts& counts) {
+    if (heat.measured.whyNot) return std::nullopt;
     PathMount mean;
     int rows = 0;
     std::vector<Id<Mount>> mounts;
-    for (const TidyRow& row : calibrated.rows) {
+    for (const TidyRow& row : heat.rows) {
         if (!row.rthKPerW || !row.powerW || !counts(row)) continue;
         ++rows;
         mean.kPerW += (*row.rthKPerW - mean.kPerW) / rows;
@@ -93,31 +76,56 @@ template <class Counts> std::optional<SeenPath> meanPath(const Calibrated& calib
             mounts.push_back(row.mountId);
     }
     if (rows == 0) return std::nullopt;
-    return seen(calibrated, mean, static_cast<int>(mounts.size()));
+    return seen(heat, mean, static_cast<int>(mounts.size()));
 }
+
+/// By question and configuration; 0: the one of the most runs.
+struct StudyHeats {
+    std::mutex making;
+    std::map<std::pair<Id<Question>, std::int64_t>, std::unique_ptr<StudyHeat>> made;
+};
 
 } // namespace
 
-std::optional<SeenPath> pathOfMount(const Document& document, const Question& question, const Mount& mount) {
-    const auto found = calibrated(document, question, mount.configuration);
-    if (!found) return std::nullopt;
-    const Id<Load> load = comparedLoad(document, found->rows, question);
-    auto path =
-        meanPath(*found, [&](const TidyRow& row) { return row.mountId == mount.id && row.loadId == load; });
-    return path ? path : meanPath(*found, [&](const TidyRow& row) { return row.mountId == mount.id; });
+StudyHeat studyHeat(const Document& document, const Question& question,
+                    std::optional<Id<Configuration>> configuration, std::optional<std::size_t> anchor) {
+    StudyHeat heat;
+    heat.rows = tidyTable(document, question);
+    heat.load = comparedLoad(document, heat.rows, question);
+    heat.measured = measurementsOf(document, question, heat.rows, heat.load, configuration, anchor);
+    try {
+        if (heat.measured.input) heat.coolerKPerW = calibratedCooler(*heat.measured.input);
+    } catch (const InputError& error) {
+        heat.measured.whyNot = error.message;
+    }
+    return heat;
 }
 
-std::optional<SeenPath> pathOfMaterial(const Document& document, const Question& question,
-                                       std::optional<Id<Material>> material) {
-    const auto found = calibrated(document, question, std::nullopt);
-    if (!found) return std::nullopt;
-    const auto& mounts = found->measured.input->mounts;
-    return meanPath(*found, [&](const TidyRow& row) {
-        if (std::none_of(mounts.begin(), mounts.end(),
-                         [&](const auto& one) { return one.mount == row.mountId; }))
-            return false;
-        const Material* of = materialAt(document, row.mountId, question.site);
-        return !row.excluded && (!material || (of && of->id == *material));
+const StudyHeat& studyHeat(const Document& document, const Question& question,
+                           std::optional<Id<Configuration>> configuration) {
+    const auto& heats =
+        document.once<std::unique_ptr<StudyHeats>>([] { return std::make_unique<StudyHeats>(); });
+    const std::lock_guard lock(heats->making);
+    auto& heat = heats->made[{question.id, configuration ? configuration->value : 0}];
+    if (!heat) heat = std::make_unique<StudyHeat>(studyHeat(document, question, configuration, std::nullopt));
+    return *heat;
+}
+
+std::optional<SeenPath> pathOfMount(const StudyHeat& heat, Id<Mount> mount) {
+    auto path =
+        meanPath(heat, [&](const TidyRow& row) { return row.mountId == mount && row.loadId == heat.load; });
+    return path ? path : meanPath(heat, [&](const TidyRow& row) { return row.mountId == mount; });
+}
+
+std::optional<SeenPath> pathOfMaterial(const StudyHeat& heat, std::optional<Id<Material>> material) {
+    if (heat.measured.whyNot) return std::nullopt;
+    const CalibrationInput& input = *heat.measured.input;
+    return meanPath(heat, [&](const TidyRow& row) {
+        const auto at = std::find_if(input.mounts.begin(), input.mounts.end(),
+                                     [&](const PathMount& one) { return one.mount == row.mountId; });
+        if (at == input.mounts.end() || row.excluded) return false;
+        const Material* of = input.groups[at->group].material;
+        return !material || (of && of->id == *material);
     });
 }
 

@@ -28,12 +28,26 @@ struct SeenPath {
     bool anchorAssumed = false;
 };
 
-/// Of one mount, also of one that was rejected, at the power and room it was measured with. Nothing where it
-/// has no K/W or the study has nothing to calibrate by.
-std::optional<SeenPath> pathOfMount(const Document& document, const Question& question, const Mount& mount);
+/// What a study measured in one configuration, with the cooler that follows from its anchor.
+struct StudyHeat {
+    std::vector<TidyRow> rows;
+    Id<Load> load;
+    StudyMeasurements measured; ///< whyNot too where the layers alone resist more than was measured
+    double coolerKPerW = 0;     ///< 0 where whyNot is told
+};
 
-/// Mean of the mounts of a material at the question's site, or of all when none is given.
-std::optional<SeenPath> pathOfMaterial(const Document& document, const Question& question,
-                                       std::optional<Id<Material>> material);
+/// anchor: group that the user chose. Worked out at every call.
+StudyHeat studyHeat(const Document& document, const Question& question,
+                    std::optional<Id<Configuration>> configuration, std::optional<std::size_t> anchor);
+/// With the anchor that the materials state, once a snapshot. Valid as long as it is.
+const StudyHeat& studyHeat(const Document& document, const Question& question,
+                           std::optional<Id<Configuration>> configuration);
+
+/// Of one mount, also of one that was rejected, at the power and room it was measured with. Nothing where it
+/// has no K/W or the study has nothing to calibrate by. heat: of the mount's configuration.
+std::optional<SeenPath> pathOfMount(const StudyHeat& heat, Id<Mount> mount);
+
+/// Mean over the runs of a material at the question's site, or of all materials when none is given.
+std::optional<SeenPath> pathOfMaterial(const StudyHeat& heat, std::optional<Id<Material>> material);
 
 } // namespace ibuki

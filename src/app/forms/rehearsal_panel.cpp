@@ -26,15 +26,23 @@ constexpr long curveCampaigns = 3'000;
 constexpr int curveMounts = 10;
 constexpr double slideK = 0.1; ///< one step of the slider
 
-QString practiceName(const RehearsedPractice& practice) {
-    if (practice.name == "plan")
+QString practiceName(StudyPractice practice, int mounts) {
+    switch (practice) {
+    case StudyPractice::plan:
         return sayMany("this plan: {count} mount of each, in blocks",
-                       "this plan: {count} mounts of each, in blocks", practice.mounts);
-    if (practice.name == "one") return say("one mount of each, the coolest wins");
-    if (practice.name == "best") return say("best of three, one after the other");
-    if (practice.name == "listed") return say("mean of three, all of one, then all of the next");
-    if (practice.name == "room") return say("the same, room not taken off");
-    return say("the same, at the temperature limit");
+                       "this plan: {count} mounts of each, in blocks", mounts);
+    case StudyPractice::oneEach:
+        return say("one mount of each, the coolest wins");
+    case StudyPractice::bestOfThree:
+        return say("best of three, one after the other");
+    case StudyPractice::oneAfterTheOther:
+        return say("mean of three, all of one, then all of the next");
+    case StudyPractice::roomLeftIn:
+        return say("the same, room not taken off");
+    case StudyPractice::atLimit:
+        return say("the same, at the temperature limit");
+    }
+    return {};
 }
 
 QString percent(double share) { return QString::number(100 * share, 'f', 0); }
@@ -208,8 +216,8 @@ void RehearsalPanel::take(const Worked& worked) {
             cost += say(", %1 h").arg(*worked.study.hoursPerMount * outcome.totalMounts, 0, 'f', 0);
         if (worked.study.gramsPerMount)
             cost += say(", %1 g").arg(*worked.study.gramsPerMount * outcome.totalMounts, 0, 'f', 1);
-        bars.push_back({practiceName(scenario.practices[i]), cost, outcome.rightBest, outcome.noCall,
-                        outcome.wrongBest});
+        bars.push_back({practiceName(static_cast<StudyPractice>(i), scenario.practices[i].mounts), cost,
+                        outcome.rightBest, outcome.noCall, outcome.wrongBest});
     }
     const RehearsedOutcome& plan = worked.campaigns.practices.front();
     told_->setText(

@@ -13,8 +13,11 @@
 
 namespace ibuki {
 
+/// The practices of such a scenario, in its order.
+enum class StudyPractice { plan, oneEach, bestOfThree, oneAfterTheOther, roomLeftIn, atLimit };
+
 struct StudyRehearsal {
-    RehearsalScenario scenario; ///< practices[0] is the plan, the first material the one that is truly best
+    RehearsalScenario scenario; ///< a practice each StudyPractice; the first material is the one truly best
     std::vector<Message> basis; ///< where scatter, room and drift come from
     std::optional<double> hoursPerMount; ///< of the plan
     std::optional<double> gramsPerMount;

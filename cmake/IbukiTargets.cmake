@@ -3,7 +3,8 @@
 
 add_library(ibuki_warnings INTERFACE)
 target_compile_options(ibuki_warnings INTERFACE
-  -Wall -Wextra -Wpedantic -Wconversion -Wshadow
+  -Wall -Wextra -Wpedantic -Wconversion
+  $<$<NOT:$<BOOL:${IBUKI_JOINED}>>:-Wshadow> # joined, a neighbour's name is in sight and may be used again
   $<$<BOOL:${IBUKI_WERROR}>:-Werror>)
 
 if(IBUKI_SANITIZE)
@@ -19,9 +20,25 @@ endif()
 # moc 6.4 cannot read libstdc++'s <concepts>: it is told that the header has been read already.
 set(CMAKE_AUTOMOC_MOC_OPTIONS -D_GLIBCXX_CONCEPTS)
 
+# With IBUKI_JOINED the sources of a folder are compiled as one, which reads headers once: for builds that are made
+# whole and thrown away. Names of a folder must not meet then, which tools/lint asks for too.
+function(ibuki_join target)
+  if(IBUKI_JOINED)
+    set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_MODE GROUP)
+    foreach(source ${ARGN})
+      cmake_path(GET source PARENT_PATH folder)
+      string(MAKE_C_IDENTIFIER "${folder}" key)
+      math(EXPR n_${key} "0${n_${key}} + 1")
+      math(EXPR part "${n_${key}} / 10")
+      set_source_files_properties(${source} PROPERTIES UNITY_GROUP ${key}_${part})
+    endforeach()
+  endif()
+endfunction()
+
 # One static library a floor. Includes are written from src/, for example "core/trace/trace.h".
 function(ibuki_floor name)
   add_library(${name} STATIC ${ARGN})
+  ibuki_join(${name} ${ARGN})
   target_include_directories(${name} PUBLIC ${CMAKE_SOURCE_DIR}/src)
   target_link_libraries(${name} PRIVATE ibuki_warnings)
 endfunction()

@@ -6,6 +6,10 @@ namespace ibuki::words {
 // What a figure is: its name, and one sentence. Formula and source follow from docs/methods.md.
 std::span<const Entry> topics() {
     static constexpr Entry entries[] = {
+        one("topic-bursts", "Short bursts or one long load"),
+        one("topic-bursts.what", "What the chip reaches when the load comes in bursts, on the same path with "
+                                 "what its layers and its "
+                                 "cooler store."),
         one("topic-cautions", "Cautions"),
         one("topic-cautions.what",
             "What could hurt somebody or ruin a part with this material in this place, by rules that "
@@ -28,6 +32,10 @@ std::span<const Entry> topics() {
         one("topic-dose", "Dose and spread"),
         one("topic-dose.what",
             "How much fills the face at the thickness it is pressed to, and where a pattern would spread."),
+        one("topic-elsewhere", "A result read elsewhere"),
+        one("topic-elsewhere.what",
+            "What others found of two materials, held against this bench: what the difference of the benches "
+            "explains, what the scatter of mounts explains, what is left."),
         one("topic-evenings", "Evenings"),
         one("topic-evenings.what",
             "The mounts laid into your evenings: hands stay inside one, what runs by itself may go on "
@@ -46,6 +54,10 @@ std::span<const Entry> topics() {
         one("topic-heat-path.what",
             "The layers that the heat crosses from chip to room, with the temperatures that were "
             "measured at its ends."),
+        one("topic-load-steps", "Load steps"),
+        one("topic-load-steps.what", "How fast the chip warms after its power stepped, for each watt: mounts "
+                                     "part when the heat reaches "
+                                     "what differs, and are read at one time that was declared beforehand."),
         one("topic-two-factors", "Both factors"),
         one("topic-two-factors.what", "Means of one factor along the other: lines that run alike mean that "
                                       "the one does not change what the "

@@ -12,7 +12,10 @@
 #include "support/story_window.h"
 #include "support/test_class.h"
 
+#include <QCheckBox>
 #include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLineEdit>
 #include <QListWidget>
 #include <QSlider>
 #include <QTableWidget>
@@ -101,6 +104,107 @@ private slots:
         QVERIFY(answers && answers->count() >= 3);
         QVERIFY(answers->item(0)->text().startsWith("Lid off"));
     }
+    void whatIsTurnedOverStandsOnTheStrip() {
+        QVERIFY(openPage("Stack"));
+        QVERIFY(strip()->model().beside.empty());
+        const double measured = strip()->model().totalK();
+        const int height = strip()->height();
+        auto* power = find<QSlider>("Power");
+        power->setValue(power->maximum());
+        QTRY_COMPARE(strip()->model().beside.size(), std::size_t{1});
+        QVERIFY(strip()->model().beside.front().totalK() > 1.5 * measured);
+        QCOMPARE(strip()->height(), height); // nothing moves under the hand
+        auto* off = find<QCheckBox>("Lid off");
+        if (off->isEnabled()) {
+            off->setChecked(true);
+            const auto& blocks = strip()->model().beside.front().blocks;
+            QVERIFY(std::any_of(blocks.begin(), blocks.end(), [](const StripBlock& block) {
+                return block.kind == LayerKind::lid && block.deltaK == 0.0;
+            }));
+        }
+        window_->showStage(Stage::verdict);
+        QTRY_VERIFY(strip()->model().beside.empty());
+        window_->showStage(Stage::heatPath);
+        QTRY_COMPARE(strip()->model().beside.size(), std::size_t{1});
+        QVERIFY(story::press(*window_, "As measured"));
+        QTRY_VERIFY(strip()->model().beside.empty());
+    }
+    void torqueIsTurnedOverWhereAJointGivesWay() {
+        QVERIFY(openPage("Stack"));
+        auto* torque = find<QSlider>("Torque");
+        QVERIFY(torque && torque->isEnabled()); // a mount of a paste is selected
+        const QString before = told("What if told");
+        torque->setValue(torque->maximum());
+        QTRY_VERIFY(told("What if told").contains("less"));
+        QVERIFY(story::press(*window_, "As measured"));
+        QTRY_COMPARE(told("What if told"), before);
+        auto* answers = find<QListWidget>("Answers to ready questions");
+        QStringList all;
+        for (int i = 0; i < answers->count(); ++i) all << answers->item(i)->text();
+        QVERIFY2(all.join("\n").contains("Which pad thickness?"), qPrintable(all.join("\n")));
+        QVERIFY2(all.join("\n").contains("to be told apart"), qPrintable(all.join("\n")));
+    }
+    void burstsHaveAHeadStart() {
+        QVERIFY(openPage("Bursts"));
+        const QRegularExpression peaks("first burst peaks at ([0-9.]+) K, the last at ([0-9.]+) K");
+        const auto peak = [&](int which) {
+            return peaks.match(told("Bursts told")).captured(which).toDouble();
+        };
+        QTRY_VERIFY2(peaks.match(told("Bursts told")).hasMatch(), qPrintable(told("Bursts told")));
+        const double air = peak(2);
+        QVERIFY(peak(1) > 0 && peak(1) <= air);
+        auto* cooler = find<QComboBox>("What the cooler stores");
+        cooler->setCurrentIndex(2);
+        QTRY_VERIFY(peak(2) < air); // a large loop
+    }
+    void loadStepsAreReadAtADeclaredTime() {
+        QVERIFY(openPage("Load steps"));
+        QTRY_VERIFY_WITH_TIMEOUT(told("Load steps told").contains("Sampled every"), 20'000);
+        auto* pairs = find<QTableWidget>("Pairs of materials at that time");
+        QVERIFY(pairs);
+        QVERIFY(told("Load steps told").contains("No time was declared"));
+        QVERIFY(told("Load steps told").contains("seen as one")); // a reading a second shows no layers
+        QVERIFY(pairs->rowCount() >= 3);
+        auto* at = find<QDoubleSpinBox>("Read at");
+        const double usual = at->value(); // five readings, at least 5 s
+        QVERIFY(usual >= 5 && usual <= 10);
+        QVERIFY(story::press(*window_, "Declare"));
+        QTRY_COMPARE(session().question()->stepReadS, std::optional(usual));
+        QTRY_VERIFY(!told("Load steps told").contains("No time was declared"));
+        const QString first = pairs->item(0, 1)->text();
+        at->setValue(20);
+        QTRY_VERIFY(told("Load steps told").contains(QString("Declared is %1 s").arg(usual)));
+        QVERIFY(pairs->item(0, 1)->text() != first);
+        auto* shown = find<QComboBox>("What is drawn");
+        shown->setCurrentIndex(1); // refused with a reason, and nothing else happens
+        shown->setCurrentIndex(0);
+        session().undoStack().undo();
+        QTRY_VERIFY(!session().question()->stepReadS);
+    }
+    void aResultReadElsewhereIsAccountedFor() {
+        QVERIFY(openPage("Elsewhere"));
+        QVERIFY(told("Account told").contains("Somebody else"));
+        QVERIFY(story::press(*window_, "Add a result"));
+        QTRY_COMPARE(session().document().all<ReadElsewhere>().size(), std::size_t{1});
+        QTRY_VERIFY2(told("Account told").startsWith("Here "), qPrintable(told("Account told")));
+        const auto type = [&](const char* name, const char* value) {
+            auto* field = find<QLineEdit>(name);
+            field->setFocus();
+            field->setText(value);
+            QTest::keyClick(field, Qt::Key_Return);
+        };
+        type("The first ran hotter by, K", "25");
+        QTRY_VERIFY2(told("Account told").contains("are left"), qPrintable(told("Account told")));
+        type("Power there, W", "-3"); // refused, and the value stays
+        const auto read = [&] { return session().document().all<ReadElsewhere>().begin()->second; };
+        QCOMPARE(read().power.value, 150.0);
+        type("Power there, W", "60");
+        QTRY_COMPARE(read().power.value, 60.0);
+        QVERIFY(story::press(*window_, "Remove"));
+        QTRY_VERIFY(session().document().all<ReadElsewhere>().empty());
+        session().undoStack().undo();
+        QTRY_COMPARE(session().document().all<ReadElsewhere>().size(), std::size_t{1});
+    }
     void differencesStayWhateverTheAnchor() {
         QTest::qWait(50); // the view follows the selection of the test before
         QVERIFY(openPage("Joints"));
@@ -119,6 +223,12 @@ private slots:
         QVERIFY2(std::abs(number(difference(0)) - number(first)) <= 0.03 * std::abs(number(first)) + 0.11,
                  qPrintable(first + " " + difference(0)));
     }
+    void intervalsAreDrawnToo() {
+        QVERIFY(openPage("Joints"));
+        QTRY_VERIFY_WITH_TIMEOUT(told("Draws told").contains("draws (JCGM 101)"), 60'000);
+        auto* differences = find<QTableWidget>("Differences of R″");
+        QVERIFY(differences->item(0, 3)->text().contains(" to "));
+    }
     void aBareCornerCostsKelvins() {
         QVERIFY(openPage("Field"));
         auto* bare = find<QComboBox>("Where the joint is bare");
@@ -131,6 +241,13 @@ private slots:
         QVERIFY2(found.hasMatch(), qPrintable(told("Field told")));
         QVERIFY(found.captured(1).toDouble() > 0.1);
         QVERIFY(found.captured(2).toDouble() >= found.captured(1).toDouble());
+        bare->setCurrentIndex(static_cast<int>(BareWhere::byCross)); // as a pattern spreads
+        QTRY_VERIFY_WITH_TIMEOUT(page->isFine(), 60'000);
+        QVERIFY(told("Field told").contains("% of the joint is covered"));
+        const double even = page->hottestC();
+        find<QComboBox>("Where the heat is made")->setCurrentIndex(1);
+        QTRY_VERIFY_WITH_TIMEOUT(page->isFine() && page->hottestC() > even + 1, 60'000);
+        find<QComboBox>("Where the heat is made")->setCurrentIndex(0);
     }
     void theStudyIsRehearsed() {
         QVERIFY(openPage("Rehearsal"));
@@ -154,7 +271,8 @@ private slots:
         QVERIFY(panel->csv().find("limit,") != std::string::npos);
     }
     void everyPageIsAFile() {
-        for (const char* page : {"Stack", "Joints", "Field", "Rehearsal"})
+        for (const char* page :
+             {"Stack", "Bursts", "Joints", "Load steps", "Elsewhere", "Field", "Rehearsal"})
             for (const char* ending : {"csv", "svg", "png"}) {
                 const QString path = folder_.filePath(QString("%1.%2").arg(page, ending));
                 QVERIFY(openPage(page));

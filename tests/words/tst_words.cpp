@@ -123,11 +123,6 @@ private slots:
         for (auto [code, file] : codes.asKeyValueRange())
             QVERIFY2(words::find(code.toStdString()), qPrintable(file + " says " + code));
     }
-    void everyFieldOfAJsonFileCanBeComplainedOf() { // their codes are put together
-        for (const char* code : {"cut-field", "simulate-field"})
-            for (const char* variant : {".not-an-object", ".wrong-kind", ".number-or-null", ".unknown"})
-                QVERIFY2(words::find(std::string(code) + variant), code);
-    }
     void everyErrorSaysWhatMendsIt() {
         for (const words::Entry& entry : words::errors())
             QVERIFY2(entry.mend && *entry.mend, q(std::string(entry.code)).toUtf8());

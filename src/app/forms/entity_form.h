@@ -199,6 +199,23 @@ public:
         return box;
     }
 
+    /// One of some entities. choices: asked whenever the form is shown.
+    template <class R>
+    QComboBox* oneOf(const QString& label, Id<R> E::*member,
+                     std::function<std::vector<std::pair<QString, Id<R>>>()> choices) {
+        auto* box = new QComboBox;
+        addRow(label, box);
+        QObject::connect(box, &QComboBox::activated, box, [this, box, label, member](int index) {
+            change(label, [&](E& entity) { entity.*member = Id<R>{box->itemData(index).toLongLong()}; });
+        });
+        loaders_.push_back([box, member, choices](const E& entity) {
+            box->clear();
+            for (const auto& [name, id] : choices()) box->addItem(name, static_cast<qlonglong>(id.value));
+            box->setCurrentIndex(box->findData(static_cast<qlonglong>((entity.*member).value)));
+        });
+        return box;
+    }
+
     QCheckBox* flag(const QString& label, bool E::*member) {
         auto* box = new QCheckBox(label);
         box->setAccessibleName(label);

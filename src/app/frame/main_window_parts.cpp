@@ -252,7 +252,10 @@ VerdictView& MainWindow::verdictView() {
 }
 
 HeatView& MainWindow::heatView() {
-    if (!heat_) put(Stage::heatPath, heat_ = new HeatView(session_));
+    if (heat_) return *heat_;
+    put(Stage::heatPath, heat_ = new HeatView(session_));
+    connect(heat_, &HeatView::turnedOver, strip_, &Strip::turnOver);
+    connect(heat_, &HeatView::seen, strip_, &Strip::keepRoom);
     return *heat_;
 }
 

@@ -22,7 +22,7 @@ Strip::Strip(Session& session, QWidget* parent) : DrawnItems(parent), session_(s
 }
 
 QSize Strip::sizeHint() const {
-    const int rows = isPair() ? 68 : 44;
+    const int rows = isPair() || roomKept_ ? 68 : 44;
     return {900, rows + (2 + static_cast<int>(model_.others.size())) * fontMetrics().height()};
 }
 
@@ -30,15 +30,30 @@ void Strip::refresh() {
     const Selection& selection = session_.selection();
     const auto modelOf = [&](const Mount* mount) {
         return stripModel(session_.document(), selection.bench, session_.question(), mount, selection.site,
-                          selection.material);
+                          selection.material, selection.slot);
     };
     model_ = modelOf(session_.mount());
     const Mount* beside = session_.document().find(selection.beside);
     if (beside && beside != session_.mount() && model_.sharesKnown())
         if (StripModel other = modelOf(beside); other.sharesKnown())
             model_.beside.push_back(std::move(other));
+    if (turnedOver_ && model_.sharesKnown()) {
+        model_.beside.clear();
+        model_.beside.push_back(stripOfComputed(model_, *turnedOver_, say("as turned over")));
+    }
     setFocused(focused());
     updateGeometry();
+}
+
+void Strip::keepRoom(bool kept) {
+    roomKept_ = kept;
+    updateGeometry();
+}
+
+void Strip::turnOver(const std::optional<SeenPath>& path) {
+    turnedOver_ = path;
+    refresh();
+    update();
 }
 
 QRectF Strip::blockArea() const {
@@ -193,8 +208,9 @@ void Strip::paintEvent(QPaintEvent*) {
     painter.setPen(colours().quiet);
     const double height = fontMetrics().height();
     painter.drawText(QRectF(0, this->height() - height - 3, width(), height), Qt::AlignCenter,
-                     model_.sharesKnown() ? say("%1; between chip and room computed").arg(model_.caption)
-                                          : model_.caption);
+                     model_.isComputed      ? say("%1; computed").arg(model_.caption)
+                     : model_.sharesKnown() ? say("%1; between chip and room computed").arg(model_.caption)
+                                            : model_.caption);
 }
 
 int Strip::itemCount() const { return blockCount() + static_cast<int>(model_.others.size()); }

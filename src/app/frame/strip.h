@@ -4,6 +4,7 @@
 #include "app/drawn/drawn_items.h"
 #include "app/frame/strip_layout.h"
 #include "core/domain/bench.h"
+#include "core/heat/seen_path.h"
 
 namespace ibuki {
 
@@ -18,6 +19,10 @@ public:
     explicit Strip(Session& session, QWidget* parent = nullptr);
 
     void refresh();
+    /// Holds a path that was turned over in the head below the one that is shown; nothing: no more.
+    void turnOver(const std::optional<SeenPath>& path);
+    /// Height for two paths even while there is one, so that nothing below moves when the second comes.
+    void keepRoom(bool kept);
     const StripModel& model() const { return model_; }
     QSize sizeHint() const override;
 
@@ -46,6 +51,8 @@ private:
 
     Session& session_;
     StripModel model_;
+    std::optional<SeenPath> turnedOver_;
+    bool roomKept_ = false;
 };
 
 } // namespace ibuki

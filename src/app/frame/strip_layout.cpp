@@ -2,6 +2,7 @@
 #include "app/frame/strip_layout.h"
 
 #include "app/say.h"
+#include "app/session/qtext.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -171,17 +172,29 @@ void addFigures(StripModel& model, const SeenPath& path, bool isOneMount) {
     model.roomC = path.roomC;
 }
 
+const Material* plannedMaterial(const Document& document, const Question& question, const Slot& slot) {
+    const Level* level = levelIn(document, question, slot);
+    return level ? document.find(level->material) : nullptr;
+}
+
 std::optional<SeenPath> seenPath(const Document& document, const Question* question, const Mount* mount,
-                                 std::optional<Id<Material>> material) {
+                                 std::optional<Id<Material>> material, const Slot* planned) {
     if (!question) return std::nullopt;
     if (mount) return pathOfMount(studyHeat(document, *question, mount->configuration), mount->id);
     const StudyHeat& heat = studyHeat(document, *question, std::nullopt);
+    if (planned) return pathOfPlan(heat, plannedMaterial(document, *question, *planned));
     auto ofMaterial = material ? pathOfMaterial(heat, material) : std::nullopt;
     return ofMaterial ? ofMaterial : pathOfMaterial(heat, std::nullopt);
 }
 
-QString captionOf(const Bench& bench, const Mount* mount, const std::optional<SeenPath>& path) {
+QString captionOf(const Document& document, const Bench& bench, const Question* question, const Mount* mount,
+                  const Slot* planned, const std::optional<SeenPath>& path) {
     if (mount) return QString::fromStdString(mount->name);
+    const Level* level = planned && question ? levelIn(document, *question, *planned) : nullptr;
+    if (path && planned)
+        return path->mounts > 0
+                   ? say("planned: %1, as it was measured").arg(level ? qtext(level->name) : QString())
+                   : say("planned: %1, as is stated or usual").arg(level ? qtext(level->name) : QString());
     const QString name = QString::fromStdString(bench.name);
     return path ? sayMany("%1, mean of {count} mount", "%1, mean of {count} mounts", path->mounts).arg(name)
                 : name;
@@ -190,8 +203,8 @@ QString captionOf(const Bench& bench, const Mount* mount, const std::optional<Se
 } // namespace
 
 StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, const Question* question,
-                      const Mount* mount, std::optional<Id<Site>> site,
-                      std::optional<Id<Material>> material) {
+                      const Mount* mount, std::optional<Id<Site>> site, std::optional<Id<Material>> material,
+                      std::optional<Id<Slot>> slot) {
     StripModel model;
     const Bench* of = document.find(bench);
     const Configuration* configuration = bench ? currentConfiguration(document, *bench) : nullptr;
@@ -220,10 +233,23 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
     if (atBranch) model.source = QString::fromStdString((*shown)->name);
     addTemperatures(model, document, question, mount,
                     atBranch ? std::optional((*shown)->kind) : std::nullopt);
-    const auto path = atBranch ? std::nullopt : seenPath(document, question, mount, material);
-    if (path) addFigures(model, *path, mount != nullptr);
-    model.caption = captionOf(*of, mount, path);
+    const Slot* planned = mount ? nullptr : document.find(slot);
+    const auto path = atBranch ? std::nullopt : seenPath(document, question, mount, material, planned);
+    if (path) addFigures(model, *path, mount != nullptr || planned);
+    if (path && planned && !mount) model.isComputed = true;
+    model.caption = captionOf(document, *of, question, mount, planned, path);
     return model;
+}
+
+StripModel stripOfComputed(const StripModel& model, const SeenPath& path, const QString& caption) {
+    StripModel computed = model;
+    computed.beside.clear();
+    computed.chipC.reset();
+    computed.roomC.reset();
+    computed.isComputed = true;
+    computed.caption = caption;
+    addFigures(computed, path, true);
+    return computed;
 }
 
 int StripLayout::itemAt(double x, double y) const {

@@ -15,6 +15,8 @@
 
 namespace ibuki {
 
+struct SeenPath;
+
 struct StripBlock {
     std::optional<Id<Layer>> layer; ///< nothing: only a site stands for it, or the block asks for a bench
     std::optional<Id<Site>> site;
@@ -49,6 +51,7 @@ struct StripModel {
     std::optional<double> chipC;  ///< measured there, of the selected mount
     std::optional<double> roomC;
     QString caption;                ///< what the strip is about
+    bool isComputed = false;        ///< all of it: a plan, or what was turned over
     std::vector<StripModel> beside; ///< one at most: another mount, drawn below on the same scale
     bool sharesKnown() const;
     double totalK() const; ///< of the blocks
@@ -64,10 +67,15 @@ struct StripLayout {
 /// Measured and computed figures of its layers where what was measured lets them be told: of the mount;
 /// without one the mean of the material's mounts in the study, or of all its mounts. The path through the
 /// current configuration of a bench on which `site` lies (nothing: the question's site), the question's site
-/// outlined, temperatures of the mount's steady window when one is selected.
+/// outlined, temperatures of the mount's steady window when one is selected. slot: of a
+/// mount that is only planned, when there is no other.
 StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, const Question* question,
                       const Mount* mount, std::optional<Id<Site>> site = std::nullopt,
-                      std::optional<Id<Material>> material = std::nullopt);
+                      std::optional<Id<Material>> material = std::nullopt,
+                      std::optional<Id<Slot>> slot = std::nullopt);
+
+/// The same layers with what a computed path has for them: those it does not have are left out.
+StripModel stripOfComputed(const StripModel& model, const SeenPath& path, const QString& caption);
 
 /// Blocks fill `area` from left to right, less one line's height below for each other path; one narrower than
 /// minimum is widened at the others' cost.

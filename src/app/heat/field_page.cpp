@@ -7,6 +7,8 @@
 #include "app/say.h"
 #include "app/session/qtext.h"
 #include "app/session/session.h"
+#include "core/heat/power_map.h"
+#include "core/physics/spread.h"
 #include "store/paper/heat_csv.h"
 
 #include <QComboBox>
@@ -22,10 +24,35 @@ namespace ibuki {
 namespace {
 
 constexpr std::array cellsMm{1.5, 0.7, 0.4}; ///< each finer than the one before
+constexpr double spreadLineMm = 0.05;        ///< its bond line: shape and share do not depend on it
+
+bool isPattern(BareWhere where) { return where >= BareWhere::byDot; }
+
+CoverageMask spreadMask(BareWhere where, double dose, const Extent& face) {
+    constexpr std::array patterns{Pattern::dot, Pattern::line, Pattern::cross, Pattern::fiveDots};
+    const Pattern pattern =
+        patterns.at(static_cast<std::size_t>(where) - static_cast<std::size_t>(BareWhere::byDot));
+    SpreadInput input;
+    input.widthMm = face.widthMm;
+    input.lengthMm = face.lengthMm;
+    input.bondLineMm = spreadLineMm;
+    input.strokes = patternStrokes(pattern, face.widthMm, face.lengthMm,
+                                   usualReachMm(pattern, face.widthMm, face.lengthMm));
+    input.volumeMm3 = dose * face.areaMm2() * spreadLineMm;
+    return maskOf(spread(input));
+}
+
+/// Where the two faces of a joint lie on each other.
+Extent overlapAt(const HeatPath& path, std::size_t joint) {
+    const Extent& a = path.solids[joint].size;
+    const Extent& b = path.solids[joint + 1].size;
+    return {std::min(a.widthMm, b.widthMm), std::min(a.lengthMm, b.lengthMm)};
+}
 
 } // namespace
 
-CoverageMask bareMask(BareWhere where, double covered) {
+CoverageMask bareMask(BareWhere where, double covered, const Extent& face) {
+    if (isPattern(where)) return spreadMask(where, covered, face);
     constexpr int n = 200;
     CoverageMask mask{n, n, {}};
     const double bare = 1 - covered, side = std::sqrt(bare);
@@ -48,13 +75,24 @@ FieldPage::FieldPage(Session& session, QWidget* parent)
       session_(session),
       view_(new FieldPictureView),
       bare_(new QComboBox),
+      power_(new QComboBox),
+      inCores_(new QSlider(Qt::Horizontal)),
+      inCoresTold_(new QLabel),
+      coveredName_(new QLabel(say("Covered"))),
       faces_(new QComboBox),
       covered_(new QSlider(Qt::Horizontal)),
       coveredTold_(new QLabel),
       told_(new QLabel) {
     explain(this, Topic::heatPath);
     bare_->addItems({say("nowhere"), say("in one corner"), say("along one edge"), say("in the middle"),
-                     say("all round")});
+                     say("all round"), say("as a dot spreads"), say("as a line spreads"),
+                     say("as a cross spreads"), say("as five dots spread")});
+    power_->addItems({say("evenly"), say("in a core in the middle"), say("in a core in one corner"),
+                      say("in eight cores")});
+    power_->setAccessibleName(say("Where the heat is made"));
+    inCores_->setRange(10, 90);
+    inCores_->setValue(50);
+    inCores_->setAccessibleName(say("Share of the heat in the cores"));
     covered_->setRange(30, 100);
     covered_->setValue(80);
     bare_->setAccessibleName(say("Where the joint is bare"));
@@ -68,7 +106,12 @@ FieldPage::FieldPage(Session& session, QWidget* parent)
     auto* share = new QHBoxLayout;
     share->addWidget(covered_, 1);
     share->addWidget(coveredTold_);
-    form->addRow(say("Covered"), share);
+    form->addRow(coveredName_, share);
+    form->addRow(say("Heat"), power_);
+    auto* cores = new QHBoxLayout;
+    cores->addWidget(inCores_, 1);
+    cores->addWidget(inCoresTold_);
+    form->addRow(say("In cores"), cores);
     auto* side = new QVBoxLayout;
     side->addLayout(form);
     side->addWidget(told_);
@@ -79,6 +122,8 @@ FieldPage::FieldPage(Session& session, QWidget* parent)
     inside->addLayout(side, 2);
     connect(bare_, &QComboBox::currentIndexChanged, this, &FieldPage::start);
     connect(covered_, &QSlider::valueChanged, this, &FieldPage::start);
+    connect(power_, &QComboBox::currentIndexChanged, this, &FieldPage::start);
+    connect(inCores_, &QSlider::valueChanged, this, &FieldPage::start);
     connect(faces_, &QComboBox::currentIndexChanged, this, &FieldPage::tell);
 }
 
@@ -103,6 +148,10 @@ void FieldPage::showEvent(QShowEvent* event) {
 void FieldPage::start() {
     coveredTold_->setText(say("%1 %").arg(covered_->value()));
     covered_->setEnabled(bare_->currentIndex() > 0);
+    const bool byPattern = isPattern(static_cast<BareWhere>(bare_->currentIndex()));
+    coveredName_->setText(byPattern ? say("Dose, of a full face") : say("Covered"));
+    inCoresTold_->setText(say("%1 %").arg(inCores_->value()));
+    inCores_->setEnabled(power_->currentIndex() > 0);
     if (!path_) return;
     isStale_ = false;
     isFine_ = false;
@@ -121,7 +170,10 @@ void FieldPage::startAt(std::size_t fineness) {
     whole.interfaces[path_->studied].covered = 1;
     const auto where = static_cast<BareWhere>(bare_->currentIndex());
     if (where != BareWhere::nowhere)
-        path.interfaces[path_->studied].mask = bareMask(where, covered_->value() / 100.0);
+        path.interfaces[path_->studied].mask =
+            bareMask(where, covered_->value() / 100.0, overlapAt(path, path_->studied));
+    path.sources = whole.sources = powerMap(static_cast<PowerPlaces>(power_->currentIndex()),
+                                            path.solids.front().size, path.powerW, inCores_->value() / 100.0);
     session_.jobs().startNewest<Worked>(
         QStringLiteral("field"), this,
         [path, whole, fineness](const std::stop_token& stop, const Progress& progress) {
@@ -167,7 +219,7 @@ void FieldPage::tell() {
                        .arg(shown->maxC, 0, 'f', 1);
     const ConductionField& field = worked_->field;
     if (bare_->currentIndex() > 0)
-        text += " "
+        text += " " + say("%1 % of the joint is covered.").arg(100 * coveredShare(), 0, 'f', 0) + " "
                 + say("What is bare costs the chip %1 K in the mean and %2 K at its hottest.")
                       .arg(field.powered.meanC - worked_->wholeMeanC, 0, 'f', 1)
                       .arg(field.powered.maxC - worked_->wholeMaxC, 0, 'f', 1);
@@ -175,6 +227,11 @@ void FieldPage::tell() {
         " "
         + (isFine_ ? say("%1 cells.") : say("%1 cells so far; a finer picture follows.")).arg(field.cells);
     told_->setText(text);
+}
+
+double FieldPage::coveredShare() const {
+    const auto where = static_cast<BareWhere>(bare_->currentIndex());
+    return bareMask(where, covered_->value() / 100.0, overlapAt(path_->path, path_->studied)).mean();
 }
 
 QWidget* FieldPage::picture() { return view_; }

@@ -14,9 +14,10 @@ class FieldPictureView;
 class Session;
 
 /// Where the joint is bare, and what that costs.
-enum class BareWhere { nowhere, corner, edge, middle, frame };
-/// That share of a face covered, the rest bare there.
-CoverageMask bareMask(BareWhere where, double covered);
+enum class BareWhere { nowhere, corner, edge, middle, frame, byDot, byLine, byCross, byFiveDots };
+/// That share of a face covered, the rest bare there; of a pattern: so much of what would fill the face,
+/// spread by the plate from the middle lines that hands usually draw.
+CoverageMask bareMask(BareWhere where, double covered, const Extent& face = {30, 30});
 
 /// The conduction field of the path as it is turned over on the Stack page: a coarse picture at once, then
 /// finer.
@@ -31,6 +32,7 @@ public:
     void bareAt(BareWhere where, double covered);
     std::string csv() const override;
     QWidget* picture() override;
+    double hottestC() const { return worked_ ? worked_->field.powered.maxC : 0; } ///< of the powered face
     bool isFine() const { return isFine_; } ///< the last and finest has come
 
 protected:
@@ -46,10 +48,15 @@ private:
     void take(Worked worked, std::size_t fineness);
     void tell();
     const FieldFace* face() const;
+    double coveredShare() const; ///< of the joint under study
 
     Session& session_;
     FieldPictureView* view_;
     QComboBox* bare_;
+    QComboBox* power_;
+    QSlider* inCores_;
+    QLabel* inCoresTold_;
+    QLabel* coveredName_;
     QComboBox* faces_;
     QSlider* covered_;
     QLabel* coveredTold_;

@@ -14,6 +14,8 @@ struct HeatMatter {
     const Calibration& calibration;
     BenchPath bench; ///< with cooler, power, room and the studied joint of what is selected
     bool anchorAssumed = false;
+    const Material* material = nullptr; ///< at the studied site, where one is meant
+    std::optional<double> gapMm{};      ///< stated of that site
 };
 
 class HeatPage : public ExportedPage {

@@ -5,17 +5,37 @@
 #include "app/forms/rehearsal_panel.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
+#include "app/heat/bursts_page.h"
+#include "app/heat/elsewhere_page.h"
 #include "app/heat/field_page.h"
 #include "app/heat/joints_page.h"
 #include "app/heat/stack_page.h"
+#include "app/heat/transient_page.h"
 #include "app/say.h"
 #include "core/domain/lookup.h"
+#include "core/domain/material.h"
 
 #include <QHBoxLayout>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace ibuki {
+
+namespace {
+
+/// What lies at the site: of the mount, else of all mounts where it is one.
+const Material* materialMeant(const Document& document, const Question& question, const Mount* mount,
+                              const Calibration& calibration) {
+    if (mount) return studiedMaterial(document, question, mount->id);
+    const auto& groups = calibration.input.groups;
+    const bool isOne = std::all_of(groups.begin(), groups.end(), [&](const PathGroup& group) {
+        return group.material == groups.front().material;
+    });
+    return isOne ? groups.front().material : nullptr;
+}
+
+} // namespace
 
 HeatView::HeatView(Session& session, QWidget* parent)
     : QWidget(parent),
@@ -26,12 +46,16 @@ HeatView::HeatView(Session& session, QWidget* parent)
       pages_(new QStackedWidget),
       stack_(new StackPage),
       field_(new FieldPage(session)),
+      bursts_(new BurstsPage),
+      steps_(new TransientPage(session)),
       rehearsal_(new RehearsalPanel(session)) {
     explain(this, Topic::heatPath);
-    auto* joints = new JointsPage;
-    filled_ = {stack_, joints, field_};
+    auto* joints = new JointsPage(session);
+    auto* elsewhere = new ElsewherePage(session);
+    filled_ = {stack_, joints, elsewhere, field_};
     QStringList names;
-    for (ExportedPage* page : std::initializer_list<ExportedPage*>{stack_, joints, field_, rehearsal_}) {
+    for (ExportedPage* page : std::initializer_list<ExportedPage*>{stack_, bursts_, joints, steps_, elsewhere,
+                                                                   field_, rehearsal_}) {
         pages_->addWidget(page);
         names << page->name();
     }
@@ -61,7 +85,29 @@ HeatView::HeatView(Session& session, QWidget* parent)
 ExportedPage* HeatView::currentPage() const { return qobject_cast<ExportedPage*>(pages_->currentWidget()); }
 
 void HeatView::showStack() {
-    if (bench_.studied) field_->show(changed(bench_, stack_->what()));
+    if (!bench_.studied) return;
+    const ChangedPath now = changed(bench_, stack_->what());
+    field_->show(now);
+    bursts_->show(now.path);
+    tellTurnedOver();
+}
+
+void HeatView::tellTurnedOver() {
+    if (!isVisible() || !bench_.studied || !stack_->isTurned()) return emit turnedOver(std::nullopt);
+    const ChangedPath now = changed(bench_, stack_->what());
+    emit turnedOver(computedPath(now.places, now.studied, now.path));
+}
+
+void HeatView::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    emit seen(true);
+    tellTurnedOver();
+}
+
+void HeatView::hideEvent(QHideEvent* event) {
+    QWidget::hideEvent(event);
+    emit seen(false);
+    emit turnedOver(std::nullopt);
 }
 
 StudyHeat HeatView::heatOf(const Document& document, const Question& question, const Mount* mount) const {
@@ -103,8 +149,14 @@ void HeatView::refresh() {
     title_->setText(
         mount ? say("Heat path of %1").arg(qtext(mount->name))
               : say("Heat path of %1, mean of its mounts").arg(bench ? qtext(bench->name) : QString()));
-    const HeatMatter matter{document, *calibration, bench_, heat.measured.anchorAssumed};
+    const Material* material = materialMeant(document, *question, mount, *calibration);
+    if (material) bench_.studiedClass = material->kind;
+    const Site* site = document.find(question->site);
+    const HeatMatter matter{document, *calibration,
+                            bench_,   heat.measured.anchorAssumed,
+                            material, site && site->gap ? std::optional(site->gap->value) : std::nullopt};
     for (HeatPage* page : filled_) page->fill(matter);
+    steps_->refresh();
     rehearsal_->refresh();
 }
 

@@ -14,11 +14,13 @@ class QStackedWidget;
 
 namespace ibuki {
 
+class BurstsPage;
 class ExportedPage;
 class FieldPage;
 class HeatPage;
 class RehearsalPanel;
 class StackPage;
+class TransientPage;
 
 /// Why it is so hot and what would change it: the bench's own heat path, calibrated by what its mounts
 /// measured.
@@ -30,9 +32,19 @@ public:
 
     void refresh();
 
+signals:
+    /// The path as the sliders have it, while they stand elsewhere than measured and it can be seen.
+    void turnedOver(const std::optional<ibuki::SeenPath>& path);
+    void seen(bool isSeen); ///< shown, or hidden
+
+protected:
+    void showEvent(QShowEvent* event) override;
+    void hideEvent(QHideEvent* event) override;
+
 private:
     StudyHeat heatOf(const Document& document, const Question& question, const Mount* mount) const;
     void showStack();
+    void tellTurnedOver();
     ExportedPage* currentPage() const;
 
     Session& session_;
@@ -43,6 +55,8 @@ private:
     QStackedWidget* pages_;
     StackPage* stack_;
     FieldPage* field_;
+    BurstsPage* bursts_;
+    TransientPage* steps_;
     RehearsalPanel* rehearsal_;
     std::vector<HeatPage*> filled_;
     std::optional<std::size_t> anchor_; ///< group that the user chose

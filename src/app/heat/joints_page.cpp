@@ -4,7 +4,9 @@
 #include "app/forms/copying.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
+#include "app/jobs/job_progress.h"
 #include "app/say.h"
+#include "app/session/session.h"
 #include "store/paper/heat_csv.h"
 
 #include <QComboBox>
@@ -52,14 +54,17 @@ QString claimText(const Material& material, const CalibratedGroup& group) {
 
 } // namespace
 
-JointsPage::JointsPage(QWidget* parent)
+JointsPage::JointsPage(Session& session, QWidget* parent)
     : HeatPage(say("Joints"), parent),
+      session_(session),
       anchor_(new QComboBox),
       told_(new QLabel),
-      differences_(table(say("Differences of R″"), {say("Pair"), say("mm²·K/W"), say("Interval")})),
+      differences_(
+          table(say("Differences of R″"), {say("Pair"), say("mm²·K/W"), say("Interval"), say("By draws")})),
       materials_(
           table(say("R″ of each material"), {say("Material"), say("Mounts"), say("K/W"), say("mm²·K/W"),
-                                             say("Interval"), say("What its label says")})) {
+                                             say("Interval"), say("By draws"), say("What its label says")})),
+      drawnTold_(quietLabel()) {
     explain(this, Topic::heatPath);
     told_->setWordWrap(true);
     told_->setObjectName("Calibration told");
@@ -75,6 +80,8 @@ JointsPage::JointsPage(QWidget* parent)
     inside->addLayout(row);
     inside->addWidget(told_);
     inside->addWidget(materials_, 1);
+    drawnTold_->setObjectName("Draws told");
+    inside->addWidget(drawnTold_);
     connect(anchor_, &QComboBox::activated, this, &JointsPage::anchorChosen);
 }
 
@@ -103,6 +110,60 @@ void JointsPage::fill(const HeatMatter& matter) {
     told_->setText(text);
     fillDifferences(calibration);
     fillMaterials(calibration);
+    stale_ = true;
+    drawnTold_->clear();
+    if (isVisible()) draw();
+}
+
+void JointsPage::showEvent(QShowEvent* event) {
+    HeatPage::showEvent(event);
+    if (stale_ && shown_) draw();
+}
+
+void JointsPage::draw() {
+    stale_ = false;
+    drawn_ = {};
+    if (!(shown_->df > 0)) return drawnTold_->setText(say("Nothing is drawn from one mount of each."));
+    session_.jobs().startNewest<DrawnCalibration>(
+        QStringLiteral("draws"), this,
+        [calibration = *shown_](const std::stop_token& stop, const Progress& progress) {
+            DrawOptions options;
+            options.stop = stop;
+            options.progress = progress;
+            return drawCalibration(calibration, options);
+        },
+        [this](const DrawnCalibration& drawn) { takeDrawn(drawn); },
+        [this](const InputError& error) { drawnTold_->setText(saySentence(error)); });
+    showProgress(session_.jobs().runner(QStringLiteral("draws")), say("Drawing the calibration"), this, true);
+}
+
+/// Beside the intervals by variances; where both disagree, the one by draws is the better one and marked.
+void JointsPage::takeDrawn(const DrawnCalibration& drawn) {
+    if (drawn.cancelled || !shown_) return;
+    drawn_ = drawn;
+    bool allAgree = true;
+    const auto put = [&](QTableWidget& table, std::size_t row, int column, const std::optional<Interval>& by,
+                         const std::optional<Interval>& draws) {
+        const bool isOther = by && draws && !agree(*by, *draws);
+        allAgree = allAgree && !isOther;
+        table.setItem(static_cast<int>(row), column,
+                      fixedItem(draws ? (isOther ? QStringLiteral("≠ ") : QString()) + intervalText(draws)
+                                      : QString()));
+    };
+    for (std::size_t i = 0; i < shown_->differences.size(); ++i)
+        put(*differences_, i, 3, shown_->differences[i].ci, drawn.differences[i]);
+    for (std::size_t g = 0; g < shown_->groups.size(); ++g)
+        put(*materials_, g, 5, shown_->groups[g].ci, drawn.groups[g]);
+    QString text = say("%1 draws (JCGM 101)").arg(drawn.draws);
+    text +=
+        allAgree
+            ? say(": the intervals by variances will do.")
+            : say(": where ≠ stands, the way from K/W to R″ is not straight; take the interval by draws.");
+    if (drawn.refused > 0)
+        text += " "
+                + say("%1 more were refused: such an anchor would leave nothing for the cooler.")
+                      .arg(drawn.refused);
+    drawnTold_->setText(text);
 }
 
 void JointsPage::fillDifferences(const Calibration& calibration) {
@@ -132,7 +193,7 @@ void JointsPage::fillMaterials(const Calibration& calibration) {
         materials_->setItem(row, 3, fixedItem(number(group.mm2KPerW) + below));
         materials_->setItem(row, 4, fixedItem(intervalText(group.ci)));
         materials_->setItem(
-            row, 5, fixedItem(groups[g].material ? claimText(*groups[g].material, group) : QString()));
+            row, 6, fixedItem(groups[g].material ? claimText(*groups[g].material, group) : QString()));
     }
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/heat/heat_page.h"
+#include "core/heat/calibration_draws.h"
 
 class QComboBox;
 class QLabel;
@@ -15,23 +16,33 @@ class JointsPage : public HeatPage {
     Q_OBJECT
 
 public:
-    explicit JointsPage(QWidget* parent = nullptr);
+    explicit JointsPage(Session& session, QWidget* parent = nullptr);
 
     void fill(const HeatMatter& matter) override;
     std::string csv() const override;
+    bool isDrawn() const { return !stale_ && drawn_.draws > 0; } ///< intervals by draws stand beside
+
+protected:
+    void showEvent(QShowEvent* event) override;
 
 signals:
     void anchorChosen(int group); ///< index into the calibration's groups
 
 private:
+    void draw();
+    void takeDrawn(const DrawnCalibration& drawn);
     void fillDifferences(const Calibration& calibration);
     void fillMaterials(const Calibration& calibration);
 
+    Session& session_;
     QComboBox* anchor_;
     QLabel* told_;
     QTableWidget* differences_;
     QTableWidget* materials_;
+    QLabel* drawnTold_;
     std::optional<Calibration> shown_;
+    DrawnCalibration drawn_;
+    bool stale_ = true;
 };
 
 } // namespace ibuki

@@ -38,7 +38,44 @@ QString lidAnswer(const LidOrCooler& found) {
 QString resolutionAnswer(const Resolution& found) {
     QString text = say("What can this bench resolve? 1 K stands for %1 mm²·K/W").arg(found.now, 0, 'f', 1);
     if (found.withoutLid) text += say("; on the bare die for %1").arg(*found.withoutLid, 0, 'f', 1);
-    return text + say("; with half as much power again for %1.").arg(found.morePower, 0, 'f', 1);
+    return text
+           + say("; with half as much power again for %1; under a cooler two fifths better for %2.")
+                 .arg(found.morePower, 0, 'f', 1)
+                 .arg(found.strongerCooler, 0, 'f', 1);
+}
+
+QString tellableAnswer(const TellableDifference& found) {
+    QString text =
+        say("With %1 mounts of each, as they scatter, materials have to differ by %2 mm²·K/W to be "
+            "told apart")
+            .arg(found.mounts, 0, 'g', 2)
+            .arg(found.mm2KPerW, 0, 'f', 1);
+    if (found.inSteadyRoomMm2KPerW)
+        text += say("; in a room that never changed, by %1").arg(*found.inSteadyRoomMm2KPerW, 0, 'f', 1);
+    return text + ".";
+}
+
+/// A pad in the joint's place: how thick, what it resists, what that would cost.
+QString padAnswer(const BenchPath& bench, const WhatIf& what, const std::vector<PadChoice>& pads,
+                  std::optional<double> gapMm) {
+    QStringList each;
+    for (const PadChoice& pad : pads) {
+        WhatIf one = what;
+        one.studiedMm2KPerW = pad.mm2KPerW;
+        one.force = 1; // it is pressed as stated
+        const QString size = say("%1 mm").arg(pad.thicknessMm, 0, 'f', 1);
+        if (pad.fit == PadFit::noContact)
+            each << say("%1 does not touch").arg(size);
+        else if (pad.fit == PadFit::tooThick)
+            each << say("%1 is too thick").arg(size);
+        else
+            each << say("%1 %2 K").arg(size, kelvin(riseOf(changed(bench, one))));
+    }
+    return (gapMm
+                ? say("Which pad thickness? In this gap of %1 mm a pad in this place would make, over room: ")
+                      .arg(*gapMm, 0, 'f', 2)
+                : say("Which pad thickness? Pressed by a fifth, a pad in this place would make, over room: "))
+           + each.join(", ") + ".";
 }
 
 /// With half of the heat in a core of 2 × 2 mm: what is usual of a chip under one thread's load is not known
@@ -74,6 +111,7 @@ StackPage::StackPage(QWidget* parent)
     explain(this, Topic::heatPath);
     told_->setWordWrap(true);
     told_->setObjectName("What if told");
+    lidOff_->setObjectName("Lid off");
     answers_->setAccessibleName(say("Answers to ready questions"));
     wrapItems(*answers_);
     copyItemOnKey(*answers_);
@@ -81,7 +119,9 @@ StackPage::StackPage(QWidget* parent)
     using W = WhatIf;
     knobs_ = {{say("Power"), "W", &W::powerW, 10, 500, 1, 0},
               {say("Joint R″"), "mm²·K/W", &W::studiedMm2KPerW, 0.5, 60, 1, 1},
+              {say("Torque"), "%", &W::force, 0.3, 3, 100, 0},
               {say("Covered"), "%", &W::covered, 0.3, 1, 100, 0},
+              {say("Leakage"), "W", &W::leakageW, 0, 100, 1, 0},
               {say("Cooler"), "K/W", &W::coolerKPerW, 0.01, 1.2, 1, 3},
               {say("Room"), "°C", &W::roomC, 5, 45, 1, 1},
               {say("Chip thickness"), "mm", &W::chipThicknessMm, 0.05, 1.5, 1, 2},
@@ -125,14 +165,30 @@ QLayout* StackPage::layKnobs() {
 
 void StackPage::fill(const HeatMatter& matter) {
     bench_ = matter.bench;
+    const WhatIf before = base_;
     base_ = asItStands(bench_);
     joints_.clear();
     pairs_.clear();
     const auto& groups = matter.calibration.input.groups;
+    tellable_ = tellableDifference(matter.calibration);
+    gapMm_ = matter.gapMm;
+    pads_ = padChoices(matter.material, matter.gapMm);
+    const bool gives = wayOf(bench_.studiedClass) != GivesWay::notAtAll;
+    for (Knob& knob : knobs_) {
+        if (knob.value != &WhatIf::force) continue;
+        knob.slider->setEnabled(gives);
+        knob.slider->setToolTip(gives
+                                    ? say("Of the torque it was tightened with; screws that are elastic and "
+                                          "not against a stop. A maker's torque is not to be exceeded.")
+                                    : say("Choose a mount of a paste or a pad: others do not give way"));
+    }
     for (const CalibratedGroup& group : matter.calibration.groups) joints_.push_back(group.mm2KPerW);
     for (const ResistanceDifference& d : matter.calibration.differences)
         pairs_.emplace_back(say("%1 against %2").arg(qtext(groups[d.a].name), qtext(groups[d.b].name)), d);
-    putBack();
+    if (base_ == before)
+        showAll(); // the same path: what was turned over stays
+    else
+        putBack();
 }
 
 void StackPage::putBack() {
@@ -170,6 +226,14 @@ void StackPage::showAll() {
     lidOff_->setEnabled(now.hasLid);
     const HeatPathSteps path = chainSteps(now.path);
     section_->show(now.path, path, now.studied);
+    if (path.runaway) {
+        told_->setText(
+            say("Runaway: leakage grows faster than this path carries heat away, so that no temperature "
+                "is steady. A chip would cut its power."));
+        tellAnswers();
+        emit whatIfChanged();
+        return;
+    }
     const double rise = path.junctionMeanC - now.path.ambientC;
     const double was = riseOf(changed(bench_, base_));
     QString text = say("%1 °C in the mean of the chip, %2 K over room")
@@ -187,7 +251,9 @@ void StackPage::tellAnswers() {
     answers_->clear();
     if (const auto found = lidOrCooler(bench_, what_)) answers_->addItem(lidAnswer(*found));
     answers_->addItem(resolutionAnswer(resolutionOf(bench_, what_)));
+    if (tellable_) answers_->addItem(tellableAnswer(*tellable_));
     if (const QString thin = thinAnswer(bench_, what_); !thin.isEmpty()) answers_->addItem(thin);
+    answers_->addItem(padAnswer(bench_, what_, pads_, gapMm_));
     if (pairs_.empty()) return;
     // The pair that is told apart the clearest: what nobody can tell here is not worth carrying over.
     const auto clearness = [](const ResistanceDifference& d) {

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/heat/heat_page.h"
+#include "core/heat/pressed_joint.h"
 
 #include <vector>
 
@@ -25,6 +26,7 @@ public:
     void fill(const HeatMatter& matter) override;
     std::string csv() const override;
     const WhatIf& what() const { return what_; }
+    bool isTurned() const { return !(what_ == base_); } ///< something stands elsewhere than measured
 
 signals:
     void whatIfChanged();
@@ -54,7 +56,10 @@ private:
     BenchPath bench_;
     WhatIf base_, what_;
     std::vector<std::pair<QString, ResistanceDifference>> pairs_; ///< of materials, with their names
-    std::vector<double> joints_;                                  ///< R″ of each group
+    std::optional<TellableDifference> tellable_;
+    std::vector<PadChoice> pads_;
+    std::optional<double> gapMm_;
+    std::vector<double> joints_; ///< R″ of each group
     bool filling_ = false;
 };
 

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/verdict/factors_page.h"
 
+#include "app/drawn/line_pens.h"
 #include "app/drawn/plot_style.h"
 #include "app/drawn/theme.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
-#include "app/verdict/line_pens.h"
 #include "core/stats/pair_family.h"
 #include "store/paper/verdict_csv.h"
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/verdict/value_page.h"
 
+#include "app/drawn/line_pens.h"
 #include "app/drawn/plot_style.h"
 #include "app/drawn/theme.h"
 #include "app/forms/copying.h"
@@ -8,7 +9,6 @@
 #include "app/forms/widgets.h"
 #include "app/forms/wrapped_items.h"
 #include "app/say.h"
-#include "app/verdict/line_pens.h"
 #include "store/paper/sentences.h"
 #include "store/paper/verdict_csv.h"
 #include "words/words.h"

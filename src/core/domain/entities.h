@@ -37,6 +37,7 @@ struct Level;
 struct Load;
 struct Slot;
 struct SideMargin;
+struct ReadElsewhere;
 struct SlotLevel;
 struct Plan;
 struct ProtocolStep;
@@ -62,11 +63,12 @@ template <class... E> struct EntityList {
 };
 
 /// Parents before children, so that a file can be read and written in this order.
-using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot,
-                            Offcut, LotPicture, ExchangeRate, Application, Mount, MountApplication,
-                            Acknowledgement, Recording, RecordingMark, Run, RunReduction, EnteredReading,
-                            HeaderRole, Study, Question, SideMargin, Level, Load, Slot, SlotLevel, Plan,
-                            ProtocolStep, StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
+using Entities =
+    EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot, Offcut,
+               LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement, Recording,
+               RecordingMark, Run, RunReduction, EnteredReading, HeaderRole, Study, Question, SideMargin,
+               ReadElsewhere, Level, Load, Slot, SlotLevel, Plan, ProtocolStep, StepTime, FollowUp,
+               ReductionRules, InterimLook, Practice>;
 
 /// Which of them a value is.
 enum class EntityKind : std::uint8_t {};

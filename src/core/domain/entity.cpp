@@ -51,6 +51,7 @@ template std::shared_ptr<const void> shareValue(Level);
 template std::shared_ptr<const void> shareValue(Load);
 template std::shared_ptr<const void> shareValue(Slot);
 template std::shared_ptr<const void> shareValue(SideMargin);
+template std::shared_ptr<const void> shareValue(ReadElsewhere);
 template std::shared_ptr<const void> shareValue(SlotLevel);
 template std::shared_ptr<const void> shareValue(Plan);
 template std::shared_ptr<const void> shareValue(ProtocolStep);

@@ -176,6 +176,13 @@ const Material* materialAt(const Document& document, Id<Mount> mount, Id<Site> s
     return lot ? document.find(lot->material) : nullptr;
 }
 
+const Material* studiedMaterial(const Document& document, const Question& question, Id<Mount> mount) {
+    if (const Material* applied = materialAt(document, mount, question.site)) return applied;
+    const Slot* slot = slotOf(document, question.study, mount);
+    const Level* level = slot ? levelIn(document, question, *slot) : nullptr;
+    return level ? document.find(level->material) : nullptr;
+}
+
 const Reduction* reductionOf(const Document& document, Id<Run> run) {
     const auto stored = document.where(&RunReduction::run, run);
     return stored.empty() ? nullptr : &stored.front()->reduction;

@@ -62,6 +62,9 @@ const Application* applicationAt(const Document& document, Id<Mount> mount, Id<S
 
 /// The material at a site of a mount; nullptr when it is not known.
 const Material* materialAt(const Document& document, Id<Mount> mount, Id<Site> site);
+/// What a question studies in a mount: what was applied at its site, else what the mount's level is of;
+/// nullptr when neither is stated.
+const Material* studiedMaterial(const Document& document, const Question& question, Id<Mount> mount);
 
 const Reduction* reductionOf(const Document& document, Id<Run> run);
 

@@ -4,6 +4,7 @@
 // What is asked: a study with its questions, levels, loads and slots. A slot is filled by a mount; a mount
 // belongs to the bench and may fill slots of several studies.
 
+#include "core/domain/bench.h"
 #include "core/domain/entities.h"
 #include "core/domain/mount.h"
 #include "core/trace/metric_kind.h"
@@ -82,6 +83,7 @@ struct Question {
     bool orderTakenOut = false; ///< a drift of the bench, as a straight line over the order of mounts
     std::optional<Covariate> covariate;
     MountSpread spread = MountSpread::shared;
+    std::optional<double> stepReadS; ///< when load steps are read, s after the power; nothing: not declared
     bool operator==(const Question&) const = default;
 };
 
@@ -110,6 +112,23 @@ struct SideMargin {
     std::string name;  ///< of another response; else empty
     double margin = 1; ///< in its unit
     bool operator==(const SideMargin&) const = default;
+};
+
+/// What somebody else found of two of a question's materials on another bench.
+struct ReadElsewhere {
+    Id<ReadElsewhere> id;
+    Id<Question> question;
+    Id<Material> first;
+    Id<Material> second;
+    std::string source;
+    Kelvin difference{0}; ///< that the first ran hotter by
+    Watt power{150};
+    double chipMm2 = 200;
+    LidState lid = LidState::lidded;
+    std::optional<KelvinPerWatt> cooler; ///< nothing: taken to be this bench's
+    int mounts = 1;                      ///< of each
+    std::string note;
+    bool operator==(const ReadElsewhere&) const = default;
 };
 
 /// Where a level may stand in the order of mounts.

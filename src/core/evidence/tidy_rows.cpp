@@ -43,10 +43,8 @@ TidyRow rowOf(const Document& document, const Question& question, const Slot& sl
         row.second = second->name;
     if (const Application* application = applicationAt(document, mount.id, question.site))
         if (const Lot* lot = document.find(application->lot)) row.lot = lot->name;
-    if (const Material* material = materialAt(document, mount.id, question.site))
+    if (const Material* material = studiedMaterial(document, question, mount.id))
         row.material = material->name;
-    else if (const Material* named = level ? document.find(level->material) : nullptr)
-        row.material = named->name;
     row.mount = mount.name;
     row.block = mount.block;
     row.person = mount.mountedBy;

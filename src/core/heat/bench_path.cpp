@@ -2,6 +2,7 @@
 #include "core/heat/bench_path.h"
 
 #include "core/domain/lookup.h"
+#include "core/heat/pressed_joint.h"
 #include "core/shelf/class_defaults.h"
 
 #include <algorithm>
@@ -92,6 +93,7 @@ private:
         solid.isSilicon = metal == Metal::silicon && !layer.conductivity;
         solid.conductivity = layer.conductivity && layer.conductivity->value > 0 ? layer.conductivity->value
                                                                                  : conductivityOf(metal);
+        solid.heatJPerCm3K = heatOf(metal);
         place.solid = path.solids.size();
         place.isAssumed =
             !knowsSize || !layer.thickness || (!layer.conductivity && layer.metal == Metal::unknown);
@@ -118,7 +120,10 @@ private:
             return; // two in a row, or one before the chip: no path
         place.interface = path.interfaces.size();
         place.isAssumed = r.isAssumed;
-        if (studied_ && layer.site == studied_) found_.studied = place.interface;
+        if (studied_ && layer.site == studied_) {
+            found_.studied = place.interface;
+            found_.studiedClass = material ? material->kind : MaterialClass::unknown;
+        }
         if (r.isAssumed)
             found_.assumed.push_back({"heat-assumed-interface", {{"layer", layer.name}, {"r", r.mm2KPerW}}});
         PathInterface interface { layer.name, r.mm2KPerW, std::max(r.bondLineUm, usualGapUm) };
@@ -132,6 +137,23 @@ private:
 };
 
 } // namespace
+
+double heatOf(Metal metal) {
+    switch (metal) {
+    case Metal::silicon:
+        return 1.659;
+    case Metal::aluminium:
+        return 2.440;
+    case Metal::steel:
+        return 3.77;
+    case Metal::copper:
+    case Metal::nickelOnCopper:
+    case Metal::unknown:
+    case Metal::other:
+        break;
+    }
+    return 3.439;
+}
 
 double conductivityOf(Metal metal) {
     switch (metal) {
@@ -152,9 +174,12 @@ double conductivityOf(Metal metal) {
 
 MaterialResistance resistanceOf(const Material* material) {
     const ClassDefaults& usual = classDefaults(material ? material->kind : MaterialClass::unknown);
-    const double bondLine = material && material->bondLine    ? material->bondLine->value
-                            : material && material->thickness ? 1000 * material->thickness->value
-                                                              : usual.bondLineUm;
+    const bool isPad = material && wayOf(material->kind) == GivesWay::asPad;
+    const double asBought =
+        material && material->thickness ? 1000 * material->thickness->value : usual.bondLineUm;
+    const double bondLine = material && material->bondLine ? material->bondLine->value
+                            : isPad                        ? (1 - usualPadStrain) * asBought
+                                                           : asBought;
     if (material && material->statedMm2KPerW) return {*material->statedMm2KPerW, bondLine, false};
     return {bondLine / usual.conductivityWPerMK + usual.contactMm2KPerW, bondLine, true};
 }

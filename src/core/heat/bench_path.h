@@ -7,6 +7,7 @@
 #include "core/base/message.h"
 #include "core/domain/bench.h"
 #include "core/domain/document.h"
+#include "core/domain/material.h"
 #include "core/domain/mount.h"
 #include "core/physics/heat_path.h"
 
@@ -25,8 +26,9 @@ struct BenchPath {
     HeatPath path;                      ///< power, room and cooler are for the caller to fill
     std::vector<PathPlace> places;      ///< chip first, room last
     std::optional<std::size_t> studied; ///< the interface at the site asked for
-    std::vector<Message> assumed;       ///< what was not stated, one a layer
-    std::optional<Message> whyNot;      ///< when the layers make no path
+    MaterialClass studiedClass = MaterialClass::unknown; ///< of what lies there, where it is known
+    std::vector<Message> assumed;                        ///< what was not stated, one a layer
+    std::optional<Message> whyNot;                       ///< when the layers make no path
 };
 
 /// R″ of a material where it is pressed, mm²·K/W: as stated, else bond line over conductivity plus contacts
@@ -37,6 +39,9 @@ struct MaterialResistance {
     bool isAssumed = false;
 };
 MaterialResistance resistanceOf(const Material* material);
+
+/// What a metal stores, ρc, J/(cm³·K) (the same table).
+double heatOf(Metal metal);
 
 /// What a metal conducts, W/(m·K) (docs/methods.md, "Typical values"); silicon at 300 K.
 double conductivityOf(Metal metal);

@@ -219,4 +219,55 @@ Calibration calibrate(const CalibrationInput& input) {
     return found;
 }
 
+namespace {
+
+/// Residual standard deviation of K/W about its groups and a line over the room, with its degrees of freedom.
+struct AboutRoom {
+    double sd = 0;
+    double df = 0;
+};
+
+std::optional<AboutRoom> aboutRoom(const CalibrationInput& input) {
+    const std::size_t n = input.groups.size();
+    std::vector<double> kPerW(n, 0), room(n, 0);
+    std::vector<int> count(n, 0);
+    for (const PathMount& mount : input.mounts) {
+        kPerW[mount.group] += mount.kPerW;
+        room[mount.group] += mount.roomC;
+        ++count[mount.group];
+    }
+    double rr = 0, rk = 0, kk = 0, df = -1;
+    for (std::size_t g = 0; g < n; ++g) df += std::max(0, count[g] - 1);
+    for (const PathMount& mount : input.mounts) {
+        const double k = mount.kPerW - kPerW[mount.group] / count[mount.group];
+        const double r = mount.roomC - room[mount.group] / count[mount.group];
+        rr += r * r;
+        rk += r * k;
+        kk += k * k;
+    }
+    if (!(df >= 2) || !(rr > 0)) return std::nullopt;
+    return AboutRoom{std::sqrt(std::max(0.0, kk - rk * rk / rr) / df), df};
+}
+
+} // namespace
+
+std::optional<TellableDifference> tellableDifference(const Calibration& calibration) {
+    if (!(calibration.df > 0)) return std::nullopt;
+    double groups = 0, mounts = 0;
+    for (const CalibratedGroup& group : calibration.groups) {
+        groups += group.mounts > 0;
+        mounts += group.mounts;
+    }
+    TellableDifference found;
+    found.mounts = mounts / groups;
+    const double area = calibration.effectiveAreaMm2 * std::sqrt(2 / found.mounts);
+    const auto student = [&](double df) {
+        return studentQuantile(1 - 0.5 * (1 - calibration.input.confidence), df);
+    };
+    found.mm2KPerW = student(calibration.df) * calibration.sdKPerW * area;
+    if (const auto room = aboutRoom(calibration.input))
+        found.inSteadyRoomMm2KPerW = student(room->df) * room->sd * area;
+    return found;
+}
+
 } // namespace ibuki

@@ -72,6 +72,17 @@ struct Calibration {
 /// cooler resists more than what was measured.
 Calibration calibrate(const CalibrationInput& input);
 
+/// What R″ must differ by to be told apart at the confidence of the input, by its pair alone; and
+/// if the room had been as steady as its line through them: what follows the room is then no scatter.
+struct TellableDifference {
+    double mounts = 0; ///< of each, mean over the groups
+    double mm2KPerW = 0;
+    std::optional<double>
+        inSteadyRoomMm2KPerW; ///< nothing where the mounts are too few or the room never moved
+};
+/// Nothing where no material was mounted twice.
+std::optional<TellableDifference> tellableDifference(const Calibration& calibration);
+
 /// The path with the calibrated cooler and this R″ at the studied interface.
 HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double powerW, double roomC);
 

@@ -13,50 +13,48 @@
 namespace ibuki {
 namespace {
 
+SeenLayer layerOf(const PathPlace& place, const HeatPath& path, const HeatPathSteps& steps,
+                  std::optional<std::size_t> studied) {
+    SeenLayer layer{place.layer};
+    layer.isStudied = place.interface && place.interface == studied;
+    layer.isAssumed = place.isAssumed && !layer.isStudied;
+    if (place.solid) {
+        const SolidStep& step = steps.solids[*place.solid];
+        layer.deltaK = step.deltaK;
+        layer.kPerW = step.rKPerW + step.spreadingKPerW.value_or(0);
+        layer.hotC = step.hotC;
+        layer.coldC = step.coldC;
+    } else if (place.interface) {
+        const InterfaceStep& step = steps.interfaces[*place.interface];
+        layer.deltaK = step.deltaK;
+        layer.kPerW = step.rKPerW;
+        layer.hotC = step.hotC;
+        layer.coldC = step.coldC;
+    } else {
+        layer.deltaK = steps.coolerDeltaK;
+        layer.kPerW = path.coolerKPerW;
+        layer.hotC = path.ambientC + steps.coolerDeltaK;
+        layer.coldC = path.ambientC;
+    }
+    return layer;
+}
+
+HeatPath pathWith(const StudyHeat& heat, double powerW, double roomC) {
+    HeatPath path = heat.measured.input->bench.path;
+    path.coolerKPerW = heat.coolerKPerW;
+    path.powerW = powerW;
+    path.ambientC = roomC;
+    return path;
+}
+
 /// The path with the studied joint as it follows from these means.
 SeenPath seen(const StudyHeat& heat, const PathMount& mean, int mounts) {
     const BenchPath& bench = heat.measured.input->bench;
-    HeatPath path = bench.path;
-    path.coolerKPerW = heat.coolerKPerW;
-    path.powerW = mean.powerW;
-    path.ambientC = mean.roomC;
-    SeenPath found;
+    HeatPath path = pathWith(heat, mean.powerW, mean.roomC);
+    path.interfaces[*bench.studied].rMm2KPerW = solveResistance(path, *bench.studied, mean.kPerW);
+    SeenPath found = computedPath(bench.places, bench.studied, path);
     found.mounts = mounts;
     found.anchorAssumed = heat.measured.anchorAssumed;
-    found.studiedMm2KPerW = solveResistance(path, *bench.studied, mean.kPerW);
-    path.interfaces[*bench.studied].rMm2KPerW = found.studiedMm2KPerW;
-    const HeatPathSteps steps = chainSteps(path);
-    found.powerW = mean.powerW;
-    found.chipC = steps.junctionMeanC;
-    found.roomC = mean.roomC;
-    bool hasCooler = false;
-    for (const PathPlace& place : bench.places) {
-        SeenLayer layer{place.layer};
-        layer.isAssumed = place.isAssumed && !(place.interface && place.interface == bench.studied);
-        layer.isStudied = place.interface && place.interface == bench.studied;
-        if (place.solid) {
-            const SolidStep& step = steps.solids[*place.solid];
-            layer.deltaK = step.deltaK;
-            layer.kPerW = step.rKPerW + step.spreadingKPerW.value_or(0);
-            layer.hotC = step.hotC;
-            layer.coldC = step.coldC;
-        } else if (place.interface) {
-            const InterfaceStep& step = steps.interfaces[*place.interface];
-            layer.deltaK = step.deltaK;
-            layer.kPerW = step.rKPerW;
-            layer.hotC = step.hotC;
-            layer.coldC = step.coldC;
-        } else if (place.kind == LayerKind::cooler && !hasCooler) {
-            hasCooler = true;
-            layer.deltaK = steps.coolerDeltaK;
-            layer.kPerW = path.coolerKPerW;
-            layer.hotC = mean.roomC + steps.coolerDeltaK;
-            layer.coldC = mean.roomC;
-        } else {
-            continue; // the room itself
-        }
-        found.layers.push_back(layer);
-    }
     return found;
 }
 
@@ -86,6 +84,24 @@ struct StudyHeats {
 };
 
 } // namespace
+
+SeenPath computedPath(const std::vector<PathPlace>& places, std::optional<std::size_t> studied,
+                      const HeatPath& path) {
+    const HeatPathSteps steps = chainSteps(path);
+    SeenPath found;
+    found.powerW = path.powerW;
+    found.chipC = steps.junctionMeanC;
+    found.roomC = path.ambientC;
+    if (studied) found.studiedMm2KPerW = path.interfaces[*studied].rMm2KPerW;
+    bool hasCooler = false;
+    for (const PathPlace& place : places) {
+        const bool isCooler = place.kind == LayerKind::cooler && !hasCooler;
+        hasCooler = hasCooler || isCooler;
+        if (place.solid || place.interface || isCooler) // else the room itself
+            found.layers.push_back(layerOf(place, path, steps, studied));
+    }
+    return found;
+}
 
 StudyHeat studyHeat(const Document& document, const Question& question,
                     std::optional<Id<Configuration>> configuration, std::optional<std::size_t> anchor) {
@@ -127,6 +143,22 @@ std::optional<SeenPath> pathOfMaterial(const StudyHeat& heat, std::optional<Id<M
         const Material* of = input.groups[at->group].material;
         return !material || (of && of->id == *material);
     });
+}
+
+std::optional<SeenPath> pathOfPlan(const StudyHeat& heat, const Material* material) {
+    const auto all = pathOfMaterial(heat, std::nullopt);
+    if (!all) return std::nullopt;
+    const BenchPath& bench = heat.measured.input->bench;
+    const auto mounted = material ? pathOfMaterial(heat, material->id) : std::nullopt;
+    HeatPath path = pathWith(heat, all->powerW, all->roomC);
+    path.interfaces[*bench.studied].rMm2KPerW =
+        mounted ? mounted->studiedMm2KPerW : resistanceOf(material).mm2KPerW;
+    SeenPath found = computedPath(bench.places, bench.studied, path);
+    found.mounts = mounted ? mounted->mounts : 0;
+    found.anchorAssumed = heat.measured.anchorAssumed;
+    for (SeenLayer& layer : found.layers)
+        if (layer.isStudied) layer.isAssumed = !mounted && resistanceOf(material).isAssumed;
+    return found;
 }
 
 } // namespace ibuki

@@ -28,6 +28,10 @@ struct SeenPath {
     bool anchorAssumed = false;
 };
 
+/// The layers of a path as its chain has them; nothing of it is measured.
+SeenPath computedPath(const std::vector<PathPlace>& places, std::optional<std::size_t> studied,
+                      const HeatPath& path);
+
 /// What a study measured in one configuration, with the cooler that follows from its anchor.
 struct StudyHeat {
     std::vector<TidyRow> rows;
@@ -49,5 +53,9 @@ std::optional<SeenPath> pathOfMount(const StudyHeat& heat, Id<Mount> mount);
 
 /// Mean over the runs of a material at the question's site, or of all materials when none is given.
 std::optional<SeenPath> pathOfMaterial(const StudyHeat& heat, std::optional<Id<Material>> material);
+
+/// What a mount that is only planned is expected to be, at the study's mean power and room: with the joint
+/// that this material measured, else with what it states or is usual of its class. material: may be nullptr.
+std::optional<SeenPath> pathOfPlan(const StudyHeat& heat, const Material* material);
 
 } // namespace ibuki

@@ -66,7 +66,7 @@ private:
     /// What the site held tells groups apart; levels of one material, by amount or torque, are told apart
     /// too.
     std::size_t groupOf(const TidyRow& row, const Mount& mount, CalibrationInput& input) {
-        const Material* material = materialAt(document_, mount.id, question_.site);
+        const Material* material = studiedMaterial(document_, question_, mount.id);
         const std::string& name = row.level.empty() && material ? material->name : row.level;
         for (std::size_t i = 0; i < input.groups.size(); ++i)
             if (input.groups[i].material == material && input.groups[i].name == name) return i;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/heat/what_if.h"
 
+#include "core/heat/pressed_joint.h"
+
 #include <algorithm>
 
 namespace ibuki {
@@ -10,6 +12,16 @@ std::optional<std::size_t> lidOf(const BenchPath& bench) {
     for (const PathPlace& place : bench.places)
         if (place.kind == LayerKind::lid && place.solid && *place.solid > 0) return place.solid;
     return std::nullopt;
+}
+
+/// The lid's place and that of the joint under it; what lies behind moves up.
+void takeOut(std::vector<PathPlace>& places, std::size_t lid) {
+    std::erase_if(places,
+                  [&](const PathPlace& place) { return place.solid == lid || place.interface == lid - 1; });
+    for (PathPlace& place : places) {
+        if (place.solid && *place.solid > lid) --*place.solid;
+        if (place.interface && *place.interface > lid - 1) --*place.interface;
+    }
 }
 
 double riseOf(const ChangedPath& changed) {
@@ -43,6 +55,7 @@ WhatIf asItStands(const BenchPath& bench) {
     what.powerW = path.powerW;
     what.roomC = path.ambientC;
     what.coolerKPerW = path.coolerKPerW;
+    what.leakageAtC = chainSteps(path).junctionMeanC;
     what.chipThicknessMm = path.solids.front().thicknessMm;
     what.plateThicknessMm = path.solids.back().thicknessMm;
     if (bench.studied) {
@@ -53,12 +66,18 @@ WhatIf asItStands(const BenchPath& bench) {
 }
 
 ChangedPath changed(const BenchPath& bench, const WhatIf& what) {
-    ChangedPath found{bench.path, bench.studied.value(), false};
+    ChangedPath found{bench.path, bench.studied.value(), false, bench.places};
     HeatPath& path = found.path;
     path.powerW = what.powerW;
+    if (what.leakageW > 0) {
+        const double leakage = std::min(what.leakageW, 0.9 * what.powerW);
+        path.leakage = PathLeakage{leakage, what.leakageAtC, PathLeakage{}.perK};
+        path.powerW -= leakage;
+    }
     path.ambientC = what.roomC;
     path.coolerKPerW = what.coolerKPerW;
-    path.interfaces[found.studied].rMm2KPerW = what.studiedMm2KPerW;
+    path.interfaces[found.studied].rMm2KPerW =
+        pressedMm2KPerW(bench.studiedClass, what.studiedMm2KPerW, what.force);
     path.interfaces[found.studied].covered = what.covered;
     PathSolid& chip = path.solids.front();
     chip.thicknessMm = what.chipThicknessMm;
@@ -71,6 +90,7 @@ ChangedPath changed(const BenchPath& bench, const WhatIf& what) {
     const auto at = static_cast<std::ptrdiff_t>(*lid);
     path.solids.erase(path.solids.begin() + at);
     path.interfaces.erase(path.interfaces.begin() + at - 1);
+    takeOut(found.places, *lid);
     if (found.studied >= *lid) --found.studied;
     found.studied = std::min(found.studied, path.interfaces.size() - 1);
     return found;
@@ -168,6 +188,9 @@ Resolution resolutionOf(const BenchPath& bench, const WhatIf& what) {
     WhatIf more = what;
     more.powerW *= 1.5;
     found.morePower = perKelvin(changed(bench, more));
+    WhatIf stronger = what;
+    stronger.coolerKPerW *= 0.6;
+    found.strongerCooler = perKelvin(changed(bench, stronger));
     return found;
 }
 

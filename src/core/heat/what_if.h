@@ -22,6 +22,9 @@ struct WhatIf {
     double chipThicknessMm = 0;
     double chipScale = 1; ///< of width and length
     double plateThicknessMm = 0;
+    double force = 1;    ///< of that the joint was measured under
+    double leakageW = 0; ///< of the power, at leakageAtC; doubles every 35 K
+    double leakageAtC = 60;
     bool lidOff = false;
     bool operator==(const WhatIf&) const = default;
 };
@@ -33,7 +36,8 @@ WhatIf asItStands(const BenchPath& bench);
 struct ChangedPath {
     HeatPath path;
     std::size_t studied = 0;
-    bool hasLid = false; ///< one that could come off
+    bool hasLid = false;                ///< one that could come off
+    std::vector<PathPlace> places = {}; ///< of the layers that are left
 };
 /// bench.studied is set. Without its lid the studied joint lies on the chip; where it was the joint under the
 /// lid that was studied, it is the one that is left.
@@ -75,11 +79,13 @@ struct HotCorePoint {
 std::vector<HotCorePoint> hotCoreCurve(const BenchPath& bench, const WhatIf& what, double coreMm,
                                        double coreShare, const std::vector<double>& thicknessesMm);
 
-/// 1 K at the chip stands for this much of R″, mm²·K/W; now, without the lid, with half as much power again.
+/// 1 K at the chip stands for this much of R″, mm²·K/W; now, without the lid, with half as much power again,
+/// under a stronger cooler.
 struct Resolution {
     double now = 0;
     std::optional<double> withoutLid;
     double morePower = 0;
+    double strongerCooler = 0; ///< of three fifths of its resistance: a cooler chip conducts better
 };
 Resolution resolutionOf(const BenchPath& bench, const WhatIf& what);
 

@@ -22,8 +22,9 @@ struct PathSolid {
     std::string name;
     Extent size;
     double thicknessMm = 0;
-    double conductivity = 0; ///< at 300 K where it follows the temperature
-    bool isSilicon = false;  ///< conductivity falls as (300/T)^1.4 at its mean temperature
+    double conductivity = 0;    ///< at 300 K where it follows the temperature
+    bool isSilicon = false;     ///< conductivity falls as (300/T)^1.4 at its mean temperature
+    double heatJPerCm3K = 3.44; ///< ρc; counts over time only
 };
 
 struct PathInterface {

@@ -246,4 +246,16 @@ double fillingVolumeMm3(const SpreadInput& input) {
     return static_cast<double>(reached) * all.cellArea() * input.bondLineMm;
 }
 
+CoverageMask maskOf(const Spread& spread) {
+    CoverageMask mask{spread.columns, spread.rows, {}};
+    for (int row = spread.rows - 1; row >= 0; --row) // a mask begins with its top edge
+        for (int column = 0; column < spread.columns; ++column)
+            mask.covered.push_back(
+                spread.wet[static_cast<std::size_t>(row) * static_cast<std::size_t>(spread.columns)
+                           + static_cast<std::size_t>(column)]
+                    ? 1.0F
+                    : 0.0F);
+    return mask;
+}
+
 } // namespace ibuki

@@ -5,6 +5,8 @@
 // until its area times the bond line is the volume (constant-offset model, docs/methods.md, "Dose and
 // spread"). It ignores yield and uneven pressure: good for comparing patterns, no promise of coverage.
 
+#include "core/physics/coverage_mask.h"
+
 #include <string>
 #include <vector>
 
@@ -57,6 +59,9 @@ struct Spread {
 /// Throws InputError (dose-face, dose-volume) for a face or a volume that cannot be, (dose-cells) for a grid
 /// too fine for the memory.
 Spread spread(const SpreadInput& input);
+
+/// What it covers, as the conduction field reads it.
+CoverageMask maskOf(const Spread& spread);
 
 /// The smallest volume with which the pattern reaches every cell of the face, mm³.
 double fillingVolumeMm3(const SpreadInput& input);

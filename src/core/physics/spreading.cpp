@@ -13,7 +13,7 @@
 namespace ibuki {
 namespace {
 
-constexpr double pi = std::numbers::pi;
+using std::numbers::pi;
 
 /// ∫ erf, up to a constant.
 double erfIntegral(double z) { return z * std::erf(z) + std::exp(-z * z) / std::sqrt(pi); }

@@ -13,7 +13,7 @@
 namespace ibuki {
 namespace {
 
-constexpr int mostMounts = 1'000; ///< of each material
+constexpr int mostOfEach = 1'000; ///< of each material
 constexpr std::size_t mostMaterials = 200;
 constexpr long mostCampaigns = 100'000'000;
 
@@ -26,9 +26,9 @@ void requireSd(double sd, const std::string& of) {
 }
 
 void requirePractice(const RehearsedPractice& practice) {
-    if (practice.mounts < 1 || practice.mounts > mostMounts)
+    if (practice.mounts < 1 || practice.mounts > mostOfEach)
         refuse("rehearse.mounts", practice.name, practice.mounts);
-    if (practice.runs < 1 || practice.runs > mostMounts)
+    if (practice.runs < 1 || practice.runs > mostOfEach)
         refuse("rehearse.runs", practice.name, practice.runs);
     if (practice.mountsPerEvening && *practice.mountsPerEvening < 1)
         refuse("rehearse.evening", practice.name, *practice.mountsPerEvening);
@@ -42,6 +42,8 @@ void requireScenario(const RehearsalScenario& scenario, const RehearsalOptions& 
     for (const RehearsedMaterial& material : scenario.materials) {
         if (!names.insert(material.name).second) refuse("rehearse.name-twice", material.name);
         if (!std::isfinite(material.deltaK)) refuse("rehearse.delta", material.name);
+        if (material.mounts && (*material.mounts < 1 || *material.mounts > mostOfEach))
+            refuse("rehearse.mounts", material.name, *material.mounts);
         requireSd(material.mountSdK.value_or(scenario.mountSdK), material.name);
     }
     for (const double sd : {scenario.mountSdK, scenario.runSdK, scenario.eveningSdK, scenario.roomSdK})
@@ -99,6 +101,11 @@ struct Tally {
     }
 };
 
+int mountsOf(const RehearsedMaterial& material, const RehearsedPractice& practice) {
+    return practice.order == RehearsedOrder::blocks ? practice.mounts
+                                                    : material.mounts.value_or(practice.mounts);
+}
+
 /// Campaigns of one practice, one after the other, in one thread.
 class Rehearser {
 public:
@@ -135,7 +142,9 @@ private:
             }
             return;
         }
-        for (std::size_t i = 0; i < k; ++i) order_.insert(order_.end(), n, i);
+        for (std::size_t i = 0; i < k; ++i)
+            order_.insert(order_.end(), static_cast<std::size_t>(mountsOf(scenario_.materials[i], practice_)),
+                          i);
         if (practice_.order == RehearsedOrder::random) shuffle(order_, 0, random);
     }
 
@@ -178,7 +187,8 @@ private:
         if (!material)
             ++tally.none;
         else
-            ++(scenario_.materials[*material].deltaK <= lowest_ ? tally.right : tally.wrong);
+            ++(scenario_.materials[*material].deltaK <= lowest_ + scenario_.asGoodK ? tally.right
+                                                                                    : tally.wrong);
     }
 
     double summaryOf(std::vector<double>& values) const {
@@ -262,7 +272,8 @@ RehearsedOutcome outcomeOf(const RehearsalScenario& scenario, const RehearsedPra
     outcome.rightBest = share(tally.right);
     outcome.wrongBest = share(tally.wrong);
     outcome.noCall = share(tally.none);
-    outcome.totalMounts = practice.mounts * static_cast<int>(scenario.materials.size());
+    for (const RehearsedMaterial& material : scenario.materials)
+        outcome.totalMounts += mountsOf(material, practice);
     bool anySame = false;
     std::size_t at = 0;
     for (std::size_t a = 0; a < scenario.materials.size(); ++a)

@@ -19,6 +19,7 @@ struct RehearsedMaterial {
     std::string name;
     double deltaK = 0; ///< what it truly is
     std::optional<double> mountSdK{};
+    std::optional<int> mounts{}; ///< in place of the practice's; not in blocks
 };
 
 enum class RehearsedOrder {
@@ -55,6 +56,7 @@ struct RehearsalScenario {
     double driftKPerMount = 0;
     double roomSdK = 0;                  ///< between mounts, of a room that nobody subtracts
     std::optional<double> limitDeltaK{}; ///< above which a chip at its limit shows no more
+    double asGoodK = 0;                  ///< crowning who is within this of the truly lowest is right too
     double marginK = 1;
     double confidence = 0.95;
     std::vector<RehearsedPractice> practices;

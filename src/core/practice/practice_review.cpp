@@ -2,9 +2,9 @@
 #include "core/practice/practice_review.h"
 
 #include "core/base/input_error.h"
-#include "core/base/random.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/evidence.h"
+#include "core/plan/rehearsal.h"
 #include "core/plan/sample_size.h"
 
 #include <algorithm>
@@ -14,7 +14,7 @@
 namespace ibuki {
 namespace {
 
-constexpr int campaigns = 20'000;
+constexpr long campaigns = 20'000;
 constexpr double asGoodK = 0.1;
 
 /// Means of the mounts of each level that count.
@@ -35,23 +35,24 @@ std::map<Id<Level>, std::vector<double>> mountMeans(const Document& document, co
     return means;
 }
 
+/// By rank of the means, as the learner's numbers of mounts would give it over and over.
 double shareNamedRight(const std::vector<ReviewedLevel>& levels, int seed) {
-    Random random(static_cast<std::uint64_t>(seed) + 99);
-    int right = 0;
-    for (int i = 0; i < campaigns; ++i) {
-        const ReviewedLevel* lowest = nullptr;
-        double least = 0;
-        for (const ReviewedLevel& level : levels) {
-            const double mean =
-                level.truth.deltaK
-                + level.truth.mountSdK * random.normal() / std::sqrt(std::max(1, level.mounts));
-            if (lowest && mean >= least) continue;
-            lowest = &level;
-            least = mean;
-        }
-        right += lowest && lowest->trulyBest ? 1 : 0;
+    RehearsalScenario scenario;
+    scenario.asGoodK = asGoodK;
+    for (const ReviewedLevel& level : levels) {
+        RehearsedMaterial material;
+        material.name = std::to_string(level.truth.level.value);
+        material.deltaK = level.truth.deltaK;
+        material.mountSdK = level.truth.mountSdK;
+        material.mounts = std::max(1, level.mounts);
+        scenario.materials.push_back(std::move(material));
     }
-    return static_cast<double>(right) / campaigns;
+    RehearsedPractice practice;
+    practice.judge = RehearsedJudge::rank;
+    scenario.practices.push_back(practice);
+    RehearsalOptions options{campaigns};
+    options.seed = static_cast<std::uint64_t>(seed) + 99;
+    return rehearse(scenario, options).practices.front().rightBest;
 }
 
 int mountsToTell(const std::vector<ReviewedLevel>& levels, double gapK, double confidence) {

@@ -6,6 +6,7 @@
 #include "core/reduce/metric_table.h"
 #include "core/reduce/phases.h"
 #include "core/reduce/steady.h"
+#include "core/reduce/trusted_channels.h"
 #include "core/stats/autocorrelation.h"
 #include "core/stats/summary.h"
 
@@ -45,39 +46,6 @@ std::vector<double> meanAcross(const std::vector<const Channel*>& channels, std:
 
 std::vector<double> valuesOf(const Channel* channel) {
     return channel ? channel->values : std::vector<double>{};
-}
-
-const Channel* powerChannel(const Trace& trace, Metric metric) {
-    const Channel* package = firstChannel(trace, Role::packagePower);
-    const Channel* graphics = firstChannel(trace, Role::gpuPower);
-    if (isGraphicsMetric(metric) && graphics) return graphics;
-    return package ? package : graphics;
-}
-
-double rangeOf(std::span<const double> x) {
-    double low = 0;
-    double high = 0;
-    bool any = false;
-    for (double v : x) {
-        if (!std::isfinite(v)) continue;
-        low = any ? std::min(low, v) : v;
-        high = any ? std::max(high, v) : v;
-        any = true;
-    }
-    return high - low;
-}
-
-/// Channels that do not move while another of their role moves by more than 5 K.
-std::vector<const Channel*> stuckSensors(const Trace& trace) {
-    std::vector<const Channel*> stuck;
-    for (Role role : {Role::core, Role::memory, Role::vrm}) {
-        const auto fellows = channelsOf(trace, role);
-        const bool moving = std::any_of(fellows.begin(), fellows.end(),
-                                        [](const Channel* c) { return rangeOf(c->values) > 5; });
-        for (const Channel* channel : fellows)
-            if (moving && rangeOf(channel->values) == 0) stuck.push_back(channel);
-    }
-    return stuck;
 }
 
 /// The segment with its borders at the stated times, inside `within`, at least two samples long.

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/least_squares.h"
 
-#include <Eigen/Dense>
-#include <algorithm>
+#include "core/stats/column_views.h"
 
 namespace ibuki {
 namespace {
@@ -12,21 +11,7 @@ using Vector = Eigen::VectorXd;
 using ConstMatrix = Eigen::Map<const Matrix>;
 using ConstVector = Eigen::Map<const Vector>;
 
-Eigen::Index index(std::size_t n) { return static_cast<Eigen::Index>(n); }
-
-ConstMatrix viewOf(const Columns& columns) {
-    return {columns.columns() ? columns[0].data() : nullptr, index(columns.rows()), index(columns.columns())};
-}
-
-ConstVector viewOf(std::span<const double> values) { return {values.data(), index(values.size())}; }
-
 std::vector<double> valuesOf(const Vector& vector) { return {vector.data(), vector.data() + vector.size()}; }
-
-Columns columnsOf(const Matrix& matrix) {
-    Columns columns(static_cast<std::size_t>(matrix.rows()), static_cast<std::size_t>(matrix.cols()));
-    if (columns.columns()) std::copy_n(matrix.data(), matrix.size(), columns[0].data());
-    return columns;
-}
 
 } // namespace
 

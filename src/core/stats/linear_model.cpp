@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/linear_model.h"
 
-#include <Eigen/Dense>
+#include "core/stats/column_views.h"
+
 #include <algorithm>
 
 namespace ibuki {
@@ -11,22 +12,6 @@ using Matrix = Eigen::MatrixXd;
 using Vector = Eigen::VectorXd;
 
 constexpr double rankThreshold = 1e-9;
-
-Eigen::Index index(std::size_t n) { return static_cast<Eigen::Index>(n); }
-
-Eigen::Map<const Matrix> viewOf(const Columns& columns) {
-    return {columns.columns() ? columns[0].data() : nullptr, index(columns.rows()), index(columns.columns())};
-}
-
-Eigen::Map<const Vector> viewOf(std::span<const double> values) {
-    return {values.data(), index(values.size())};
-}
-
-Columns columnsOf(const Matrix& matrix) {
-    Columns columns(static_cast<std::size_t>(matrix.rows()), static_cast<std::size_t>(matrix.cols()));
-    if (columns.columns()) std::copy_n(matrix.data(), matrix.size(), columns[0].data());
-    return columns;
-}
 
 Vector rootsOf(std::span<const double> weights, std::size_t rows) {
     if (weights.empty()) return Vector::Ones(index(rows));

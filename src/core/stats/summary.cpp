@@ -49,4 +49,17 @@ double quantile(std::span<const double> x, double p) {
     return below + (h - static_cast<double>(low)) * (above - below);
 }
 
+double rangeOf(std::span<const double> x) {
+    double low = 0;
+    double high = 0;
+    bool any = false;
+    for (double v : x) {
+        if (!std::isfinite(v)) continue;
+        low = any ? std::min(low, v) : v;
+        high = any ? std::max(high, v) : v;
+        any = true;
+    }
+    return high - low;
+}
+
 } // namespace ibuki

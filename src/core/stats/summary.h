@@ -22,4 +22,7 @@ double quantile(std::span<const double> x, double p);
 /// 1983.
 double sumOfSquares(std::span<const double> x);
 
+/// Highest less lowest of what is a number; 0 without any.
+double rangeOf(std::span<const double> x);
+
 } // namespace ibuki

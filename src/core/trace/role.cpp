@@ -55,7 +55,7 @@ std::optional<Unit> unitFromWord(const std::string& word) {
     return found->second;
 }
 
-using Words = std::span<const std::string_view>;
+using Spellings = std::span<const std::string_view>;
 
 /// "cpu core #12" → cpu, core, 12. Letters beyond ASCII belong to words.
 std::vector<std::string_view> tokensOf(std::string_view text) {
@@ -75,7 +75,7 @@ std::vector<std::string_view> tokensOf(std::string_view text) {
 
 /// Short ASCII words have to stand alone ("core", not "score"); longer ones, those of other scripts, and
 /// those written with a leading '*' may be part of a longer one ("Lüfterdrehzahl").
-bool has(const std::string& words, Words any) {
+bool has(const std::string& words, Spellings any) {
     const auto tokens = tokensOf(words);
     return std::any_of(any.begin(), any.end(), [&](std::string_view word) {
         const bool part =
@@ -90,7 +90,7 @@ bool has(const std::string& words, Words any) {
 }
 
 bool has(const std::string& words, std::initializer_list<std::string_view> any) {
-    return has(words, Words(any.begin(), any.size()));
+    return has(words, Spellings(any.begin(), any.size()));
 }
 
 // English, German, Japanese, Chinese, Spanish.

@@ -8,7 +8,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr JsonFieldErrors cutFields{"cut-field"};
+constexpr JsonFieldErrors cutFields{"docs/cli.md, \"cut\""};
 
 /// Width, length, thickness and name, which pieces and sheets have in common.
 template <class T> void takeSize(JsonFields& fields, T& value) {
@@ -34,7 +34,7 @@ CutSheet sheetFrom(const nlohmann::json& json, const std::string& fileName) {
     takeSize(fields, sheet);
     int count = 0;
     fields.take("count", count);
-    if (count < 0) fields.refuse("sheets-below-zero", "count");
+    if (count < 0) fields.refuse("cut-field.sheets-below-zero", "count");
     if (count > 0) sheet.count = count;
     fields.take("offcut", sheet.offcut);
     fields.finish();
@@ -77,7 +77,7 @@ CutJob cutJobFromJson(const nlohmann::json& json, const std::string& fileName) {
     fields.take("margin_mm", job.marginMm);
     fields.take("offcuts_first", job.offcutsFirst);
     fields.finish();
-    if (!pieces.is_array() || !sheets.is_array()) fields.refuse("no-lists", "pieces");
+    if (!pieces.is_array() || !sheets.is_array()) fields.refuse("cut-field.no-lists", "pieces");
     for (const auto& piece : pieces) job.pieces.push_back(pieceFrom(piece, fileName));
     for (const auto& sheet : sheets) job.sheets.push_back(sheetFrom(sheet, fileName));
     return job;

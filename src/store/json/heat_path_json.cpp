@@ -11,14 +11,14 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr JsonFieldErrors heatPathFields{"heat-path-field"};
+constexpr JsonFieldErrors heatPathFields{"docs/cli.md, \"heatpath\""};
 constexpr std::size_t mostLayers = 99;
 
 /// A number that must be there.
 double needed(JsonFields& fields, const char* name) {
     std::optional<double> value;
     fields.take(name, value);
-    if (!value) fields.refuse("missing", name);
+    if (!value) fields.refuse("json-field.missing", name);
     return *value;
 }
 
@@ -52,10 +52,10 @@ PathInterface interfaceFrom(JsonFields& fields, std::string name) {
     fields.take("contact_mm2K_per_W", contact);
     fields.take("gap_um", gap);
     if (r.has_value() == bondLine.has_value() || (r && (conductivity || contact)))
-        fields.refuse("interface", interface.name);
-    if (bondLine && !conductivity) fields.refuse("missing", "k_W_per_mK");
+        fields.refuse("heat-path-field.interface", interface.name);
+    if (bondLine && !conductivity) fields.refuse("json-field.missing", "k_W_per_mK");
     if (bondLine && !(*bondLine > 0 && *conductivity > 0 && contact.value_or(0) >= 0))
-        fields.refuse("bond-line", interface.name);
+        fields.refuse("heat-path-field.bond-line", interface.name);
     interface.rMm2KPerW = r ? *r : *bondLine / *conductivity + contact.value_or(0);
     interface.gapUm = gap.value_or(bondLine.value_or(usualGapUm));
     if (interface.gapUm > 0) interface.gapUm = std::max(interface.gapUm, bondLine.value_or(0));
@@ -68,8 +68,8 @@ void layerFrom(const nlohmann::json& json, const std::string& file, HeatPath& pa
     fields.take("name", name);
     fields.take("kind", kind);
     const bool solidIsDue = path.solids.size() == path.interfaces.size();
-    if (kind != "solid" && kind != "interface") fields.refuse("kind", name);
-    if ((kind == "solid") != solidIsDue) fields.refuse("alternate", name);
+    if (kind != "solid" && kind != "interface") fields.refuse("heat-path-field.kind", name);
+    if ((kind == "solid") != solidIsDue) fields.refuse("heat-path-field.alternate", name);
     if (solidIsDue)
         path.solids.push_back(solidFrom(fields, name));
     else
@@ -78,7 +78,7 @@ void layerFrom(const nlohmann::json& json, const std::string& file, HeatPath& pa
 }
 
 const nlohmann::json& listOf(const JsonFields& fields, const nlohmann::json& json, const char* name) {
-    if (!json.is_array() || json.size() > mostLayers) fields.refuse("list", name);
+    if (!json.is_array() || json.size() > mostLayers) fields.refuse("json-field.list", name);
     return json;
 }
 
@@ -117,7 +117,8 @@ HeatPath heatPathFromJson(const nlohmann::json& json, const std::string& fileNam
     for (const auto& source : listOf(fields, sources, "sources"))
         path.sources.push_back(sourceFrom(source, fileName));
     for (const auto& layer : listOf(fields, layers, "layers")) layerFrom(layer, fileName, path);
-    if (path.solids.size() != path.interfaces.size() + 1) fields.refuse("alternate", "layers");
+    if (path.solids.size() != path.interfaces.size() + 1)
+        fields.refuse("heat-path-field.alternate", "layers");
     return path;
 }
 

@@ -10,8 +10,8 @@
 
 namespace ibuki {
 
-/// Throws InputError (heat-path-field, heat-path) for an unknown, ill-typed or missing field and for layers
-/// that do not alternate.
+/// Throws InputError (json-field, heat-path-field, heat-path) for an unknown, ill-typed or missing field and
+/// for layers that do not alternate.
 HeatPath heatPathFromJson(const nlohmann::json& json, const std::string& fileName);
 
 /// field: nullptr where it was not asked for.

@@ -17,8 +17,7 @@ namespace ibuki {
 
 /// How a document's troubles are told.
 struct JsonFieldErrors {
-    const char*
-        code; ///< of the sentences "code.not-an-object", ".wrong-kind", ".number-or-null" and ".unknown"
+    const char* described; ///< where its fields are: docs/cli.md, "cut"
 };
 
 /// Takes named fields out of an object and remembers which were known.
@@ -26,7 +25,7 @@ class JsonFields {
 public:
     JsonFields(const nlohmann::json& json, const std::string& fileName, const JsonFieldErrors& errors)
         : json_(json), file_(fileName), errors_(errors) {
-        if (!json.is_object()) refuse("not-an-object");
+        if (!json.is_object()) refuse("json-field.not-an-object");
     }
 
     template <class T> void take(const char* name, T& value) {
@@ -35,11 +34,12 @@ public:
         try {
             if constexpr (std::is_integral_v<T> && !std::is_same_v<T, bool>) {
                 const double number = json_[name].template get<double>();
-                if (number != std::trunc(number) || std::abs(number) > 2e9) refuse("wrong-kind", name);
+                if (number != std::trunc(number) || std::abs(number) > 2e9)
+                    refuse("json-field.wrong-kind", name);
             }
             value = json_[name].get<T>();
         } catch (const nlohmann::json::exception&) {
-            refuse("wrong-kind", name);
+            refuse("json-field.wrong-kind", name);
         }
     }
 
@@ -51,16 +51,18 @@ public:
         else if (json_[name].is_number())
             value = json_[name].get<double>();
         else
-            refuse("number-or-null", name);
+            refuse("json-field.number-or-null", name);
     }
 
     void finish() const {
         for (const auto& [name, value] : json_.items())
-            if (!known_.contains(name)) refuse("unknown", name);
+            if (!known_.contains(name)) refuse("json-field.unknown", name);
     }
 
-    [[noreturn]] void refuse(const std::string& variant, const std::string& name = {}) const {
-        throw InputError(std::string(errors_.code) + "." + variant, {file_, {}, {}}, {{"name", name}});
+    /// code: of a sentence about one field that any document may have.
+    [[noreturn]] void refuse(const char* code, const std::string& name = {}) const {
+        throw InputError(code, {file_, {}, {}},
+                         {{"name", name}, {"described", std::string(errors_.described)}});
     }
 
 private:

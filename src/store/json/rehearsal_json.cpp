@@ -12,18 +12,18 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr JsonFieldErrors rehearseFields{"rehearse-field"};
+constexpr JsonFieldErrors rehearseFields{"docs/cli.md, \"rehearse\""};
 
-template <class Choice> using Words = std::vector<std::pair<const char*, Choice>>;
+template <class Choice> using Names = std::vector<std::pair<const char*, Choice>>;
 
 template <class Choice>
-void takeWord(JsonFields& fields, const char* name, Choice& choice, const Words<Choice>& words) {
+void takeWord(JsonFields& fields, const char* name, Choice& choice, const Names<Choice>& words) {
     std::string word;
     fields.take(name, word);
     if (word.empty()) return;
     const auto at =
         std::find_if(words.begin(), words.end(), [&](const auto& one) { return word == one.first; });
-    if (at == words.end()) fields.refuse("word", name);
+    if (at == words.end()) fields.refuse("json-field.word", name);
     choice = at->second;
 }
 
@@ -35,8 +35,8 @@ RehearsedMaterial materialFrom(const nlohmann::json& json, const std::string& fi
     fields.take("delta_K", delta);
     fields.take("mount_sd_K", material.mountSdK);
     fields.finish();
-    if (material.name.empty()) fields.refuse("missing", "name");
-    if (!delta) fields.refuse("missing", "delta_K");
+    if (material.name.empty()) fields.refuse("json-field.missing", "name");
+    if (!delta) fields.refuse("json-field.missing", "delta_K");
     material.deltaK = *delta;
     return material;
 }
@@ -65,10 +65,10 @@ RehearsedPractice practiceFrom(const nlohmann::json& json, const std::string& fi
     fields.take("subtracts_room", practice.subtractsRoom);
     fields.take("at_limit", practice.atLimit);
     fields.finish();
-    if (practice.mounts == 0) fields.refuse("missing", "mounts");
+    if (practice.mounts == 0) fields.refuse("json-field.missing", "mounts");
     if (evening) {
         if (*evening != std::trunc(*evening) || !(*evening >= 1 && *evening < 1e6))
-            fields.refuse("wrong-kind", "mounts_per_evening");
+            fields.refuse("json-field.wrong-kind", "mounts_per_evening");
         practice.mountsPerEvening = static_cast<int>(*evening);
     }
     return practice;
@@ -92,11 +92,12 @@ RehearsalScenario rehearsalFromJson(const nlohmann::json& json, const std::strin
     fields.take("confidence", scenario.confidence);
     fields.take("practices", practices);
     fields.finish();
-    if (!materials.is_array()) fields.refuse("wrong-kind", "materials");
-    if (!practices.is_array()) fields.refuse("wrong-kind", "practices");
+    if (!materials.is_array()) fields.refuse("json-field.wrong-kind", "materials");
+    if (!practices.is_array()) fields.refuse("json-field.wrong-kind", "practices");
     for (const auto& one : materials) {
         scenario.materials.push_back(materialFrom(one, fileName));
-        if (!mountSd && !scenario.materials.back().mountSdK) fields.refuse("missing", "mount_sd_K");
+        if (!mountSd && !scenario.materials.back().mountSdK)
+            fields.refuse("json-field.missing", "mount_sd_K");
     }
     scenario.mountSdK = mountSd.value_or(0);
     for (const auto& one : practices) scenario.practices.push_back(practiceFrom(one, fileName));

@@ -9,7 +9,7 @@
 
 namespace ibuki {
 
-/// Throws InputError (rehearse-field) for an unknown, ill-typed or missing field.
+/// Throws InputError (json-field) for an unknown, ill-typed or missing field.
 RehearsalScenario rehearsalFromJson(const nlohmann::json& json, const std::string& fileName);
 
 nlohmann::ordered_json toJson(const Rehearsal& rehearsal, const RehearsalScenario& scenario);

@@ -13,7 +13,7 @@
 namespace ibuki {
 namespace {
 
-constexpr JsonFieldErrors simulateFields{"simulate-field"};
+constexpr JsonFieldErrors simulateFields{"docs/file-format.md, \"Simulated bench\""};
 constexpr std::size_t mostJsonBytes = std::size_t{64} << 20U;
 
 void leakageIn(JsonFields& fields, SimulatedLeakage& leakage) {
@@ -70,7 +70,7 @@ SimulatedPart partIn(const nlohmann::json& json, const std::string& file) {
     fields.take("lag_s", part.lagS);
     fields.finish();
     const auto known = roleFromName(role);
-    if (!known || !isTemperature(*known)) fields.refuse("wrong-kind", "role");
+    if (!known || !isTemperature(*known)) fields.refuse("json-field.wrong-kind", "role");
     part.role = *known;
     if (part.column.empty()) part.column = role == "vrm" ? "Power Stages [°C]" : "Memory [°C]";
     return part;
@@ -147,7 +147,7 @@ SimulatedProtocol protocolFromJson(const nlohmann::json& json, const std::string
     fields.finish();
     if (!start.empty()) {
         protocol.start = parseInstant(start);
-        if (!protocol.start) fields.refuse("time", "start");
+        if (!protocol.start) fields.refuse("json-field.time", "start");
     }
     return protocol;
 }

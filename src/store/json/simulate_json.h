@@ -9,7 +9,7 @@
 
 namespace ibuki {
 
-/// Absent fields keep their defaults. Throws InputError (simulate-field) for an unknown or ill-typed field.
+/// Absent fields keep their defaults. Throws InputError (json-field) for an unknown or ill-typed field.
 SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName);
 SimulatedProtocol protocolFromJson(const nlohmann::json& json, const std::string& fileName);
 

@@ -45,6 +45,38 @@ std::string faceCsv(const FieldFace& face) {
     return text;
 }
 
+std::string stepsCsv(const TransientStudy& study) {
+    std::string text = "mount,level,time_s,Z_K_per_W\n";
+    const Comparison* shown = study.shown();
+    for (const MountStep& step : study.steps) {
+        const std::string level = shown && step.group ? shown->groups[*step.group].name : std::string();
+        for (std::size_t i = 0; i < study.timesS.size(); ++i)
+            text += fmt::format("{},{},{},{}\n", csvField(step.name), csvField(level), study.timesS[i],
+                                step.kPerW[i]);
+    }
+    return text;
+}
+
+std::string accountCsv(const std::string& first, const std::string& second, const std::string& source,
+                       const Disagreement& found, bool withHead) {
+    std::string text =
+        withHead ? "first,second,source,here_K,expected_there_K,reported_K,benches_K,scatter_half_K,"
+                   "by_scatter_K,left_K\n"
+                 : "";
+    const std::string half = found.scatterK ? fmt::format("{}", *found.scatterK) : "";
+    return text
+           + fmt::format("{},{},{},{},{},{},{},{},{},{}\n", csvField(first), csvField(second),
+                         csvField(source), found.hereK, found.expectedK, found.reportedK, found.benchesK,
+                         half, found.byScatterK, found.leftK);
+}
+
+std::string burstsCsv(const BurstCurves& curves) {
+    std::string text = "time_s,bursts_C,long_load_C\n";
+    for (std::size_t i = 0; i < curves.timeS.size(); ++i)
+        text += fmt::format("{},{},{}\n", curves.timeS[i], curves.burstsC[i], curves.longC[i]);
+    return text;
+}
+
 std::string rehearsalCsv(const RehearsalScenario& scenario, const Rehearsal& rehearsal) {
     std::string text = "practice,mounts,right_best,wrong_best,no_call\n";
     for (std::size_t i = 0; i < rehearsal.practices.size(); ++i) {

@@ -3,6 +3,8 @@
 #include "support/near.h"
 #include "support/test_class.h"
 
+#include <cmath>
+
 using namespace ibuki;
 
 namespace {
@@ -107,11 +109,50 @@ private slots:
         QVERIFY(best(10, 4) >= 0.2 && best(10, 4) <= 0.4);
         QVERIFY(hotCoreCurve(bare(), asItStands(bare()), 20, 0.5, thicknesses).empty());
     }
+    void placesFollowALidThatComesOff() {
+        const BenchPath bench = lidded();
+        WhatIf what = asItStands(bench);
+        what.lidOff = true;
+        const ChangedPath off = changed(bench, what);
+        QCOMPARE(off.places.size(), std::size_t{3});
+        QCOMPARE(off.places[0].solid, std::optional<std::size_t>(0));
+        QCOMPARE(off.places[1].interface, std::optional<std::size_t>(0));
+        QCOMPARE(off.places[2].solid, std::optional<std::size_t>(1));
+    }
+    void leakageIsAPartOfWhatWasMeasured() {
+        const BenchPath bench = lidded();
+        WhatIf what = asItStands(bench);
+        const double as = chainSteps(changed(bench, what).path).junctionMeanC;
+        what.leakageW = 20;
+        const HeatPathSteps same = chainSteps(changed(bench, what).path);
+        QVERIFY_NEAR(same.junctionMeanC, as, 1e-6); // it was in the power all the time
+        QVERIFY_NEAR(same.powerW, bench.path.powerW, 1e-6);
+        what.coolerKPerW *= 1.5;
+        const HeatPathSteps worse = chainSteps(changed(bench, what).path);
+        QVERIFY_NEAR(worse.powerW, 130 + 20 * std::exp(0.02 * (worse.junctionMeanC - as)), 1e-4);
+        WhatIf without = what;
+        without.leakageW = 0;
+        QVERIFY(worse.junctionMeanC > chainSteps(changed(bench, without).path).junctionMeanC);
+        what.leakageW = 120;
+        what.coolerKPerW = 0.5;
+        QVERIFY(chainSteps(changed(bench, what).path).runaway);
+    }
+    void forceThinsTheJoint() {
+        BenchPath bench = lidded();
+        WhatIf what = asItStands(bench);
+        what.force = 2;
+        QCOMPARE(changed(bench, what).path.interfaces[1].rMm2KPerW,
+                 10.0); // nothing is known of what lies there
+        bench.studiedClass = MaterialClass::paste;
+        QVERIFY_NEAR(changed(bench, what).path.interfaces[1].rMm2KPerW,
+                     10 * (1 - 8.75 / 11.25 * (1 - std::pow(2, -0.166))), 1e-9);
+    }
     void resolves() { // F1.6: 1 K at 200 W on a bare die of 400 mm² is 2 mm²·K/W
         const Resolution found = resolutionOf(bare(), asItStands(bare()));
         QVERIFY_NEAR(found.now, 2.0, 1e-6);
         QVERIFY_NEAR(found.morePower, 2.0 / 1.5, 1e-6);
         QVERIFY(!found.withoutLid);
+        QVERIFY_NEAR(found.strongerCooler, 2.0, 1e-6); // its silicon conducts the same at any temperature
         const Resolution lid = resolutionOf(lidded(), asItStands(lidded()));
         QVERIFY(lid.now > 4 && lid.now < 6 && *lid.withoutLid < lid.now);
     }

@@ -179,7 +179,7 @@ private slots:
     void unknownFieldsInsideAreRefused() {
         for (const char* json : {R"({"leakage": {"watts": 3}})", R"({"parts": [{"role": "fan"}]})"})
             QCOMPARE(story::codeOf([&] { benchFromJson(nlohmann::json::parse(json), "bench.json"); }),
-                     QString("simulate-field"));
+                     QString("json-field"));
     }
 };
 

@@ -97,6 +97,20 @@ private slots:
         none.volumeMm3 = -1;
         QVERIFY_THROWS_EXCEPTION(InputError, spread(none));
     }
+
+    void itsMaskBeginsAtTheTopEdge() {
+        SpreadInput input;
+        input.widthMm = 20;
+        input.lengthMm = 10;
+        input.bondLineMm = 0.1;
+        input.volumeMm3 = 4;
+        input.strokes = {{{-10, 3}, {10, 3}}}; // along the upper edge
+        const Spread found = spread(input);
+        const CoverageMask mask = maskOf(found);
+        QVERIFY_NEAR(mask.mean(), found.coverage, 1e-6);
+        QVERIFY_NEAR(mask.mean(0.2, 0.8, 0.73, 0.86), 1, 0.02); // about 2 mm, 3 mm above the middle
+        QVERIFY_NEAR(mask.mean(0, 1, 0, 0.6), 0, 0.02);
+    }
 };
 
 IBUKI_TEST(TestSpread)

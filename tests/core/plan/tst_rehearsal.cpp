@@ -229,6 +229,26 @@ private slots:
         QCOMPARE(refused([](auto& s) { s.practices[0].atLimit = true; }), std::string("rehearse.limit"));
         QVERIFY_THROWS_EXCEPTION(InputError, rehearse(five(0.4), {.campaigns = 0}));
     }
+
+    /// Own numbers of mounts by rank: two normal means, so that the chance is Φ(d/√(σ₁²/n₁ + σ₂²/n₂)); 4
+    /// standard errors of 40,000 campaigns are allowed.
+    void materialsMayHaveTheirOwnMounts() {
+        RehearsalScenario scenario;
+        scenario.materials = {{"A", 0, 1.0, 2}, {"B", 0.8, 1.5, 6}};
+        RehearsedPractice practice;
+        practice.judge = RehearsedJudge::rank;
+        scenario.practices = {practice};
+        RehearsalOptions options{40'000};
+        const RehearsedOutcome outcome = rehearse(scenario, options).practices.front();
+        const double z = 0.8 / std::sqrt(1.0 / 2 + 1.5 * 1.5 / 6),
+                     chance = std::erfc(-z / std::sqrt(2.0)) / 2;
+        QVERIFY_NEAR(outcome.rightBest, chance, 4 * std::sqrt(chance * (1 - chance) / 40'000));
+        QCOMPARE(outcome.totalMounts, 8);
+        scenario.asGoodK = 0.8;
+        QCOMPARE(rehearse(scenario, options).practices.front().rightBest, 1.0);
+        scenario.materials[0].mounts = 0;
+        QVERIFY_THROWS_EXCEPTION(InputError, rehearse(scenario, options));
+    }
 };
 
 IBUKI_TEST(TestRehearsal)

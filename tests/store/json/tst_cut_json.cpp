@@ -51,6 +51,9 @@ private slots:
         wrong = job();
         wrong["pieces"] = 7;
         QVERIFY(refusal(wrong).starts_with("cut-field"));
+        wrong = job();
+        wrong["kerf_mm"] = "thin";
+        QVERIFY(refusal(wrong).starts_with("json-field"));
     }
     void aPlanSaysWhereEverythingLies() {
         const CutJob read = cutJobFromJson(job(), "job.json");

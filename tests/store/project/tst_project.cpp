@@ -265,8 +265,21 @@ private slots:
                                                             BlockBy::person,
                                                             true,
                                                             Covariate::power,
-                                                            MountSpread::own});
+                                                            MountSpread::own,
+                                                            4.0});
             edit.add(SideMargin{{}, question, SideResponse::other, "hum", 0.5});
+            edit.add(ReadElsewhere{{},
+                                   question,
+                                   material,
+                                   material,
+                                   "a club's table",
+                                   Kelvin{2.5},
+                                   Watt{90},
+                                   120,
+                                   LidState::bareDie,
+                                   KelvinPerWatt{0.08},
+                                   3,
+                                   "one evening"});
             const Id<Level> level = edit.add(Level{{},
                                                    question,
                                                    2,

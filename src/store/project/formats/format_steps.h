@@ -21,6 +21,7 @@ extern const char* const format7;
 extern const char* const format8;
 extern const char* const format9;
 extern const char* const format10;
+extern const char* const format11;
 
 /// Before the statements of format 6: pictures go from their rows to the table of files, by their digest;
 /// days and times to come back after that cannot be read go to the remarks.

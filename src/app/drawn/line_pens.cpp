@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/verdict/line_pens.h"
+#include "app/drawn/line_pens.h"
 
 #include "app/drawn/theme.h"
 

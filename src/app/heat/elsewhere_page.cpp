@@ -1,0 +1,196 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/heat/elsewhere_page.h"
+
+#include "app/forms/copying.h"
+#include "app/forms/entity_form.h"
+#include "app/forms/topic.h"
+#include "app/forms/widgets.h"
+#include "app/forms/wrapped_items.h"
+#include "app/heat/account_bars.h"
+#include "app/heat/elsewhere_lines.h"
+#include "app/say.h"
+#include "app/session/session.h"
+#include "core/domain/material.h"
+#include "store/paper/heat_csv.h"
+
+#include <QListWidget>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+namespace ibuki {
+namespace {
+
+QString nameOf(const Document& document, Id<Material> id) {
+    const Material* material = document.find(id);
+    return material ? qtext(material->name) : QString();
+}
+
+QString titleOf(const Document& document, const ReadElsewhere& read) {
+    const QString pair = say("%1 less %2: %3")
+                             .arg(nameOf(document, read.first), nameOf(document, read.second),
+                                  kelvinText(read.difference.value, true));
+    return read.source.empty() ? pair : qtext(read.source) + "\n" + pair;
+}
+
+} // namespace
+
+ElsewherePage::ElsewherePage(Session& session, QWidget* parent)
+    : HeatPage(say("Elsewhere"), parent),
+      session_(session),
+      list_(new QListWidget),
+      add_(button(say("Add a result"), say("Of two materials that were mounted here"))),
+      remove_(button(say("Remove"), say("The chosen result"))),
+      told_(new QLabel),
+      bars_(new AccountBars) {
+    explain(this, Topic::elsewhere);
+    list_->setAccessibleName(say("Results read elsewhere"));
+    wrapItems(*list_);
+    copyItemOnKey(*list_);
+    told_->setWordWrap(true);
+    told_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    told_->setObjectName("Account told");
+    auto* buttons = new QHBoxLayout;
+    buttons->addWidget(add_);
+    buttons->addWidget(remove_);
+    buttons->addStretch(1);
+    auto* left = new QVBoxLayout;
+    left->addWidget(list_, 1);
+    left->addLayout(buttons);
+    left->addWidget(makeForm(), 2);
+    auto* right = new QVBoxLayout;
+    right->addWidget(told_);
+    right->addWidget(bars_);
+    right->addStretch(1);
+    auto* layout = new QHBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addLayout(left, 2);
+    layout->addLayout(right, 3);
+    connect(add_, &QPushButton::clicked, this, &ElsewherePage::add);
+    connect(remove_, &QPushButton::clicked, this, &ElsewherePage::remove);
+    connect(list_, &QListWidget::currentRowChanged, this, &ElsewherePage::showChosen);
+}
+
+ElsewherePage::~ElsewherePage() = default;
+
+QWidget* ElsewherePage::makeForm() {
+    auto* rows = new QFormLayout;
+    rows->setContentsMargins(0, 0, 0, 0);
+    fields_ = std::make_unique<EntityForm<ReadElsewhere>>(session_, rows, "a result read elsewhere");
+    auto& form = *fields_;
+    const auto mounted = [this] { return mounted_; };
+    using Read = ReadElsewhere;
+    form.text(say("Where it was read"), &Read::source);
+    form.oneOf<Material>(say("First material"), &Read::first, mounted);
+    form.oneOf<Material>(say("Second material"), &Read::second, mounted);
+    form.requiredNumber(
+        say("The first ran hotter by, K"), [](const Read& read) { return read.difference.value; },
+        [](Read& read, double kelvin) { read.difference = Kelvin{kelvin}; }, -1'000, true, 1'000);
+    form.requiredNumber(
+        say("Power there, W"), [](const Read& read) { return read.power.value; },
+        [](Read& read, double watt) { read.power = Watt{watt}; }, 0, true, 100'000);
+    form.requiredNumber(
+        say("Chip there, mm²"), [](const Read& read) { return read.chipMm2; },
+        [](Read& read, double mm2) { read.chipMm2 = mm2; }, 0, true, 100'000);
+    form.choice(say("Lid there"), &Read::lid)->removeItem(static_cast<int>(LidState::noChip));
+    form.number(say("Cooler there, K/W"), &Read::cooler, 0, true)->setPlaceholderText(say("as here"));
+    form.requiredNumber(
+        say("Mounts of each"), [](const Read& read) { return read.mounts; },
+        [](Read& read, double n) { read.mounts = static_cast<int>(n); }, 1, false, 1'000);
+    form.text(say("Note"), &Read::note);
+    form_ = scrolled(rows);
+    return form_;
+}
+
+void ElsewherePage::fill(const HeatMatter& matter) {
+    mounted_.clear();
+    for (const PathGroup& group : matter.calibration.input.groups)
+        if (group.material) mounted_.emplace_back(qtext(group.material->name), group.material->id);
+    add_->setEnabled(mounted_.size() >= 2);
+    accounts_.clear();
+    const Question* question = session_.question();
+    for (const ReadElsewhere* read : matter.document.where(&ReadElsewhere::question, question->id)) {
+        Account account{*read, {}, say("One of both was not mounted here.")};
+        const auto first = groupOf(matter.calibration, read->first);
+        const auto second = groupOf(matter.calibration, read->second);
+        if (first && second && first == second) account.told = say("A material does not differ from itself.");
+        if (first && second && first != second) {
+            account.found = explainDisagreement(matter.calibration, matter.bench, *first, *second, *read);
+            account.told =
+                accountText(*account.found, nameOf(matter.document, read->first),
+                            nameOf(matter.document, read->second), matter.bench.path.powerW, *read);
+        }
+        accounts_.push_back(std::move(account));
+    }
+    const QSignalBlocker quiet(list_);
+    list_->clear();
+    int row = accounts_.empty() ? -1 : 0;
+    for (const Account& account : accounts_) {
+        list_->addItem(titleOf(matter.document, account.read));
+        if (chosen_ == account.read.id) row = list_->count() - 1;
+    }
+    list_->setCurrentRow(row);
+    showChosen();
+}
+
+void ElsewherePage::showChosen() {
+    const int row = list_->currentRow();
+    const bool any = row >= 0 && row < static_cast<int>(accounts_.size());
+    form_->setVisible(any);
+    remove_->setEnabled(any);
+    if (!any) {
+        chosen_.reset();
+        fields_->show(std::nullopt);
+        bars_->show(nullptr);
+        told_->setText(
+            mounted_.size() < 2
+                ? say("Two materials have to be mounted here before a result of others can be held against "
+                      "them.")
+                : say("Somebody else found another difference between two of these materials? Add what they "
+                      "read, with their power, chip, lid and cooler: what the benches explain, what scatter "
+                      "explains and what is left is worked out here."));
+        return;
+    }
+    const Account& account = accounts_[static_cast<std::size_t>(row)];
+    chosen_ = account.read.id;
+    fields_->show(chosen_);
+    told_->setText(account.told);
+    bars_->show(account.found ? &*account.found : nullptr);
+}
+
+void ElsewherePage::add() {
+    const Question* question = session_.question();
+    if (!question || mounted_.size() < 2) return;
+    ReadElsewhere read;
+    read.question = question->id;
+    read.first = mounted_[0].second;
+    read.second = mounted_[1].second;
+    Edit edit(session_.document(), titled("Add a result read elsewhere"));
+    chosen_ = edit.add(read);
+    session_.perform(edit.finish());
+    form_->setFocus();
+    for (QLineEdit* field : form_->findChildren<QLineEdit*>()) {
+        field->setFocus(); // the first: where it was read
+        break;
+    }
+}
+
+void ElsewherePage::remove() {
+    if (!chosen_) return;
+    Edit edit(session_.document(), titled("Remove a result read elsewhere"));
+    edit.remove(*chosen_);
+    session_.perform(edit.finish());
+}
+
+std::string ElsewherePage::csv() const {
+    std::string text;
+    for (const Account& account : accounts_)
+        if (account.found)
+            text += accountCsv(nameOf(session_.document(), account.read.first).toStdString(),
+                               nameOf(session_.document(), account.read.second).toStdString(),
+                               account.read.source, *account.found, text.empty());
+    return text;
+}
+
+QWidget* ElsewherePage::picture() { return bars_; }
+
+} // namespace ibuki

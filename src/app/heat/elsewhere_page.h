@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/heat/heat_page.h"
+#include "core/heat/disagreement.h"
+
+class QLabel;
+class QListWidget;
+class QPushButton;
+class QScrollArea;
+
+namespace ibuki {
+
+class AccountBars;
+class Session;
+template <class E> class EntityForm;
+
+/// Results that others published for two of the study's materials, each held against this bench's own.
+class ElsewherePage : public HeatPage {
+    Q_OBJECT
+
+public:
+    explicit ElsewherePage(Session& session, QWidget* parent = nullptr);
+    ~ElsewherePage() override;
+
+    void fill(const HeatMatter& matter) override;
+    std::string csv() const override;
+    QWidget* picture() override;
+
+private:
+    QWidget* makeForm();
+    void add();
+    void remove();
+    void showChosen();
+
+    Session& session_;
+    QListWidget* list_;
+    QPushButton* add_;
+    QPushButton* remove_;
+    QLabel* told_;
+    AccountBars* bars_;
+    QWidget* form_ = nullptr;
+    std::unique_ptr<EntityForm<ReadElsewhere>> fields_;
+    std::vector<std::pair<QString, Id<Material>>> mounted_; ///< materials with a R″ of this bench
+    struct Account {
+        ReadElsewhere read;
+        std::optional<Disagreement> found; ///< nothing where one of both was not mounted here
+        QString told;
+    };
+    std::vector<Account> accounts_;
+    std::optional<Id<ReadElsewhere>> chosen_;
+};
+
+} // namespace ibuki

@@ -105,6 +105,7 @@ private slots:
         QVERIFY(answers->item(0)->text().startsWith("Lid off"));
     }
     void whatIsTurnedOverStandsOnTheStrip() {
+        QTest::qWait(50); // the view follows the selection of the test before
         QVERIFY(openPage("Stack"));
         QVERIFY(strip()->model().beside.empty());
         const double measured = strip()->model().totalK();

@@ -253,9 +253,9 @@ VerdictView& MainWindow::verdictView() {
 
 HeatView& MainWindow::heatView() {
     if (heat_) return *heat_;
-    put(Stage::heatPath, heat_ = new HeatView(session_));
+    heat_ = new HeatView(session_);
     connect(heat_, &HeatView::turnedOver, strip_, &Strip::turnOver);
-    connect(heat_, &HeatView::seen, strip_, &Strip::keepRoom);
+    put(Stage::heatPath, heat_);
     return *heat_;
 }
 

@@ -22,8 +22,7 @@ Strip::Strip(Session& session, QWidget* parent) : DrawnItems(parent), session_(s
 }
 
 QSize Strip::sizeHint() const {
-    const int rows = isPair() || roomKept_ ? 68 : 44;
-    return {900, rows + (2 + static_cast<int>(model_.others.size())) * fontMetrics().height()};
+    return {900, 44 + (2 + static_cast<int>(model_.others.size())) * fontMetrics().height()};
 }
 
 void Strip::refresh() {
@@ -45,11 +44,6 @@ void Strip::refresh() {
     updateGeometry();
 }
 
-void Strip::keepRoom(bool kept) {
-    roomKept_ = kept;
-    updateGeometry();
-}
-
 void Strip::turnOver(const std::optional<SeenPath>& path) {
     turnedOver_ = path;
     refresh();
@@ -58,7 +52,9 @@ void Strip::turnOver(const std::optional<SeenPath>& path) {
 
 QRectF Strip::blockArea() const {
     const double line = fontMetrics().height();
-    return {1, 2, width() - 2.0, height() - (model_.sharesKnown() ? 2 : 1) * line - 8};
+    // Two paths stand in the height of one with its temperatures: nothing below moves when the second comes.
+    const int lines = model_.sharesKnown() && !isPair() ? 2 : 1;
+    return {1, 2, width() - 2.0, height() - lines * line - 8};
 }
 
 StripLayout Strip::layout() const {

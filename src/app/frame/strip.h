@@ -21,8 +21,6 @@ public:
     void refresh();
     /// Holds a path that was turned over in the head below the one that is shown; nothing: no more.
     void turnOver(const std::optional<SeenPath>& path);
-    /// Height for two paths even while there is one, so that nothing below moves when the second comes.
-    void keepRoom(bool kept);
     const StripModel& model() const { return model_; }
     QSize sizeHint() const override;
 
@@ -52,7 +50,6 @@ private:
     Session& session_;
     StripModel model_;
     std::optional<SeenPath> turnedOver_;
-    bool roomKept_ = false;
 };
 
 } // namespace ibuki

@@ -44,6 +44,7 @@ ElsewherePage::ElsewherePage(Session& session, QWidget* parent)
       bars_(new AccountBars) {
     explain(this, Topic::elsewhere);
     list_->setAccessibleName(say("Results read elsewhere"));
+    list_->setMaximumHeight(7 * fontMetrics().height()); // the fields below are what is worked with
     wrapItems(*list_);
     copyItemOnKey(*list_);
     told_->setWordWrap(true);
@@ -57,6 +58,7 @@ ElsewherePage::ElsewherePage(Session& session, QWidget* parent)
     left->addWidget(list_, 1);
     left->addLayout(buttons);
     left->addWidget(makeForm(), 2);
+    left->addStretch(0);
     auto* right = new QVBoxLayout;
     right->addWidget(told_);
     right->addWidget(bars_);
@@ -136,6 +138,7 @@ void ElsewherePage::showChosen() {
     const int row = list_->currentRow();
     const bool any = row >= 0 && row < static_cast<int>(accounts_.size());
     form_->setVisible(any);
+    list_->setVisible(any); // an empty one would only take the room
     remove_->setEnabled(any);
     if (!any) {
         chosen_.reset();

@@ -100,13 +100,11 @@ void HeatView::tellTurnedOver() {
 
 void HeatView::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
-    emit seen(true);
     tellTurnedOver();
 }
 
 void HeatView::hideEvent(QHideEvent* event) {
     QWidget::hideEvent(event);
-    emit seen(false);
     emit turnedOver(std::nullopt);
 }
 

@@ -35,7 +35,6 @@ public:
 signals:
     /// The path as the sliders have it, while they stand elsewhere than measured and it can be seen.
     void turnedOver(const std::optional<ibuki::SeenPath>& path);
-    void seen(bool isSeen); ///< shown, or hidden
 
 protected:
     void showEvent(QShowEvent* event) override;

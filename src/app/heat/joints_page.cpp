@@ -185,12 +185,14 @@ void JointsPage::fillMaterials(const Calibration& calibration) {
     for (std::size_t g = 0; g < groups.size(); ++g) {
         const CalibratedGroup& group = calibration.groups[g];
         const int row = static_cast<int>(g);
-        const QString below =
-            group.mm2KPerW < 0 ? say(" (below zero: smaller than scatter or anchor)") : QString();
+        const QString below = group.mm2KPerW < 0 ? say(" (below zero)") : QString();
         materials_->setItem(row, 0, fixedItem(qtext(groups[g].name)));
         materials_->setItem(row, 1, fixedItem(QString::number(group.mounts)));
         materials_->setItem(row, 2, fixedItem(QString::number(group.kPerW, 'f', 4)));
         materials_->setItem(row, 3, fixedItem(number(group.mm2KPerW) + below));
+        if (group.mm2KPerW < 0)
+            materials_->item(row, 3)->setToolTip(
+                say("Scatter, cooler or anchor are larger than this joint: nothing is left for it"));
         materials_->setItem(row, 4, fixedItem(intervalText(group.ci)));
         materials_->setItem(
             row, 6, fixedItem(groups[g].material ? claimText(*groups[g].material, group) : QString()));

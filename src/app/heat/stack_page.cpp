@@ -220,8 +220,11 @@ void StackPage::readKnobs() {
 void StackPage::showAll() {
     if (!bench_.studied) return;
     for (const Knob& knob : knobs_)
-        knob.told->setText(
-            QString("%1 %2").arg(what_.*knob.value * knob.shownAs, 0, 'f', knob.decimals).arg(knob.unit));
+        knob.told->setText(!knob.slider->isEnabled()
+                               ? say("choose a mount")
+                               : QString("%1 %2")
+                                     .arg(what_.*knob.value * knob.shownAs, 0, 'f', knob.decimals)
+                                     .arg(knob.unit));
     const ChangedPath now = changed(bench_, what_);
     lidOff_->setEnabled(now.hasLid);
     const HeatPathSteps path = chainSteps(now.path);

@@ -65,6 +65,8 @@ QStringList transientLines(const TransientStudy& study, std::optional<double> de
                     .arg(QString::number(study.intervalS / 2, 'g', 2), number(study.startKPerW, 4));
     if (!study.isRoomKnown && study.intervalS > 0)
         told << say("Not every log has a room: its changes are still in these curves.");
+    if (study.comparison && study.comparison->options.spread == SpreadModel::welch)
+        told << sayText({"own-spread", {}}) + ".";
     for (const auto& [code, runs] : study.leftOut) told << leftOutText(code, runs);
     if (study.whyNot) told << sayText(*study.whyNot) + ".";
     return told;

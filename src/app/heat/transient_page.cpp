@@ -84,7 +84,7 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
     told_->setWordWrap(true);
     told_->setObjectName("Load steps told");
     plot_->setAccessibleName(say("Load steps"));
-    plot_->setMinimumHeight(150);
+    plot_->setMinimumHeight(220);
     keepNamesApart(*plot_);
     pairs_->setAccessibleName(say("Pairs of materials at that time"));
     pairs_->setEditTriggers(QTableWidget::NoEditTriggers);
@@ -268,7 +268,8 @@ void TransientPage::drawSteps() {
     line->point2->setCoords(study_->atS, 1);
     line->setPen(QPen(colours().quiet, 1, Qt::DashDotLine));
     plot_->rescaleAxes();
-    plot_->yAxis->scaleRange(1.12);
+    const QCPRange seen = plot_->yAxis->range();
+    plot_->yAxis->setRange(seen.lower - 0.4 * seen.size(), seen.upper + 0.06 * seen.size()); // and below
     plot_->xAxis->setRangeUpper(study_->timesS.back() * 3); // room for the names
 }
 

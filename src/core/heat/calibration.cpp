@@ -2,6 +2,7 @@
 #include "core/heat/calibration.h"
 
 #include "core/base/input_error.h"
+#include "core/heat/secant.h"
 #include "core/stats/pair_family.h"
 
 #include <algorithm>
@@ -9,20 +10,6 @@
 
 namespace ibuki {
 namespace {
-
-/// What value gives the total, by secants from two trials; the total grows with it and hardly bends.
-template <class TotalAt> double solved(const TotalAt& totalAt, double first, double second, double wanted) {
-    double a = first, b = second;
-    double atA = totalAt(a) - wanted, atB = totalAt(b) - wanted;
-    for (int i = 0; i < 40 && std::abs(atB) > 1e-13 && atB != atA; ++i) {
-        const double next = b - atB * (b - a) / (atB - atA);
-        a = b;
-        atA = atB;
-        b = next;
-        atB = totalAt(b) - wanted;
-    }
-    return b;
-}
 
 /// Means of the groups' K/W and how well each is known. Groups that reached the limit have a scatter of their
 /// own: what drove them there is often no scatter of mounting.
@@ -35,15 +22,21 @@ struct Means {
     double pooledDf = 0;
 };
 
+std::vector<bool> boundGroups(const CalibrationInput& input) {
+    std::vector<bool> isBound(input.groups.size(), false);
+    for (const PathMount& mount : input.mounts)
+        isBound[mount.group] = isBound[mount.group] || mount.limitBound;
+    return isBound;
+}
+
 Means meansOf(const CalibrationInput& input) {
     const std::size_t n = input.groups.size();
     Means means{std::vector<double>(n, 0), std::vector<int>(n, 0), std::vector<double>(n, 0),
                 std::vector<double>(n, 0)};
-    std::vector<bool> isBound(n, false);
+    const std::vector<bool> isBound = boundGroups(input);
     for (const PathMount& mount : input.mounts) {
         means.mean[mount.group] += mount.kPerW;
         ++means.count[mount.group];
-        isBound[mount.group] = isBound[mount.group] || mount.limitBound;
     }
     for (std::size_t g = 0; g < n; ++g)
         if (means.count[g] > 0) means.mean[g] /= means.count[g];
@@ -231,14 +224,17 @@ std::optional<AboutRoom> aboutRoom(const CalibrationInput& input) {
     const std::size_t n = input.groups.size();
     std::vector<double> kPerW(n, 0), room(n, 0);
     std::vector<int> count(n, 0);
+    const std::vector<bool> isBound = boundGroups(input); // as the pooled scatter leaves them out
     for (const PathMount& mount : input.mounts) {
         kPerW[mount.group] += mount.kPerW;
         room[mount.group] += mount.roomC;
         ++count[mount.group];
     }
     double rr = 0, rk = 0, kk = 0, df = -1;
-    for (std::size_t g = 0; g < n; ++g) df += std::max(0, count[g] - 1);
+    for (std::size_t g = 0; g < n; ++g)
+        if (!isBound[g]) df += std::max(0, count[g] - 1);
     for (const PathMount& mount : input.mounts) {
+        if (isBound[mount.group]) continue;
         const double k = mount.kPerW - kPerW[mount.group] / count[mount.group];
         const double r = mount.roomC - room[mount.group] / count[mount.group];
         rr += r * r;

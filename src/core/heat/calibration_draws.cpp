@@ -4,42 +4,29 @@
 #include "core/base/nan.h"
 #include "core/base/random.h"
 #include "core/base/thread_team.h"
+#include "core/heat/secant.h"
+#include "core/stats/summary.h"
 
 #include <algorithm>
-#include <atomic>
+#include <array>
 #include <cmath>
+#include <numbers>
 
 namespace ibuki {
 namespace {
 
 constexpr int atOnce = 64; ///< draws between two looks at the stop
 
-/// How well a group's mean is known.
-struct GroupScatter {
-    int mounts = 0;
-    double variance = 0; ///< of one mount
-    double df = 0;
-    bool isOwn = false; ///< else the one that groups share
-};
-
-std::vector<GroupScatter> scattersOf(const Calibration& calibration) {
-    const CalibrationInput& input = calibration.input;
-    std::vector<GroupScatter> scatters(input.groups.size());
-    std::vector<double> squares(input.groups.size(), 0);
-    std::vector<bool> isBound(input.groups.size(), false);
-    for (const PathMount& mount : input.mounts) {
-        const double off = mount.kPerW - calibration.groups[mount.group].kPerW;
-        squares[mount.group] += off * off;
-        ++scatters[mount.group].mounts;
-        isBound[mount.group] = isBound[mount.group] || mount.limitBound;
-    }
-    for (std::size_t g = 0; g < scatters.size(); ++g) {
-        GroupScatter& of = scatters[g];
-        of.isOwn = isBound[g] && of.mounts > 1;
-        of.df = of.isOwn ? of.mounts - 1 : calibration.df;
-        of.variance = of.isOwn ? squares[g] / of.df : calibration.sdKPerW * calibration.sdKPerW;
-    }
-    return scatters;
+/// Mounts of each group that is drawn; 0 of one that reached its limit: what drove it there is often no
+/// scatter of mounting, and its R″ may be anything.
+std::vector<int> drawnMounts(const Calibration& calibration) {
+    std::vector<int> mounts(calibration.groups.size(), 0);
+    for (std::size_t g = 0; g < mounts.size(); ++g)
+        if (g == calibration.input.anchor || calibration.groups[g].ci)
+            mounts[g] = calibration.groups[g].mounts;
+    for (const PathMount& mount : calibration.input.mounts)
+        if (mount.limitBound && mount.group != calibration.input.anchor) mounts[mount.group] = 0;
+    return mounts;
 }
 
 /// Variance as it may be, given what was seen.
@@ -59,56 +46,132 @@ double drawnAnchor(Random& random, double mean, double u) {
     return mean * std::exp(sigma * z - sigma * sigma / 2);
 }
 
+/// The path's total over cooler and joint, from its values at Chebyshev's points: the chain itself for every
+/// step of every draw would take seconds. Outside of what it holds, the chain is asked.
+class TotalTable {
+public:
+    TotalTable(HeatPath path, std::size_t studied, const Interval& coolers, const Interval& joints)
+        : path_(std::move(path)), studied_(studied), coolers_(coolers), joints_(joints) {
+        for (std::size_t i = 0; i < points; ++i)
+            for (std::size_t j = 0; j < points; ++j)
+                values_[i * points + j] = exact(coolers_.at[i], joints_.at[j]);
+    }
+
+    double operator()(double cooler, double mm2KPerW) const {
+        if (!coolers_.range.contains(cooler) || !joints_.range.contains(mm2KPerW))
+            return exact(cooler, mm2KPerW);
+        const auto over = coolers_.weightsAt(cooler), along = joints_.weightsAt(mm2KPerW);
+        double total = 0;
+        for (std::size_t i = 0; i < points; ++i) {
+            double row = 0;
+            for (std::size_t j = 0; j < points; ++j) row += along[j] * values_[i * points + j];
+            total += over[i] * row;
+        }
+        return total;
+    }
+
+private:
+    static constexpr std::size_t points = 12;
+
+    /// Chebyshev's points of a range, with their barycentric weights (Berrut & Trefethen 2004).
+    struct Axis {
+        explicit Axis(const Interval& of) : range(of) {
+            for (std::size_t i = 0; i < points; ++i) {
+                const double angle = std::numbers::pi * (static_cast<double>(i) + 0.5) / points;
+                at[i] = 0.5 * (of.lo + of.hi) - 0.5 * (of.hi - of.lo) * std::cos(angle);
+                weight[i] = (i % 2 == 0 ? 1 : -1) * std::sin(angle);
+            }
+        }
+        std::array<double, points> weightsAt(double x) const {
+            std::array<double, points> weights{};
+            double sum = 0;
+            for (std::size_t i = 0; i < points; ++i) {
+                if (x == at[i]) {
+                    weights.fill(0);
+                    weights[i] = 1;
+                    return weights;
+                }
+                weights[i] = weight[i] / (x - at[i]);
+                sum += weights[i];
+            }
+            for (double& one : weights) one /= sum;
+            return weights;
+        }
+        Interval range;
+        std::array<double, points> at{}, weight{};
+    };
+
+    double exact(double cooler, double mm2KPerW) const {
+        HeatPath path = path_;
+        path.coolerKPerW = cooler;
+        path.interfaces[studied_].rMm2KPerW = mm2KPerW;
+        return totalKPerW(path);
+    }
+
+    HeatPath path_;
+    std::size_t studied_;
+    Axis coolers_, joints_;
+    std::array<double, points * points> values_{};
+};
+
+/// As far as most draws go.
+TotalTable tableOf(const Calibration& calibration, const std::vector<int>& mounts) {
+    const CalibrationInput& input = calibration.input;
+    HeatPath path = calibratedPath(calibration, input.anchorMm2KPerW, 0, 0);
+    for (const PathMount& mount : input.mounts) { // as the calibration takes them
+        path.powerW += mount.powerW / static_cast<double>(input.mounts.size());
+        path.ambientC += mount.roomC / static_cast<double>(input.mounts.size());
+    }
+    Interval joints{input.anchorMm2KPerW, input.anchorMm2KPerW};
+    for (std::size_t g = 0; g < calibration.groups.size(); ++g)
+        if (const auto& ci = calibration.groups[g].ci; ci && mounts[g] > 0)
+            joints = {std::min(joints.lo, ci->lo), std::max(joints.hi, ci->hi)};
+    const double margin = 0.5 * (joints.hi - joints.lo) + 1;
+    return {std::move(path),
+            *input.bench.studied,
+            {0.2 * calibration.coolerKPerW, 2 * calibration.coolerKPerW},
+            {joints.lo - margin, joints.hi + margin}};
+}
+
 /// One draw: the cooler and every group's R″; NaN where nothing is left for the cooler.
 struct Draw {
     double cooler = nan;
     std::vector<double> groups;
 };
 
-Draw drawOne(const Calibration& calibration, const std::vector<GroupScatter>& scatters, std::uint64_t seed) {
+Draw drawOne(const Calibration& calibration, const std::vector<int>& mounts, const TotalTable& totals,
+             std::uint64_t seed) {
     Random random(seed);
-    CalibrationInput input = calibration.input;
-    const double shared =
-        calibration.df > 0 ? drawnVariance(random, calibration.sdKPerW * calibration.sdKPerW, calibration.df)
-                           : 0;
+    const CalibrationInput& input = calibration.input;
+    const double variance = drawnVariance(random, calibration.sdKPerW * calibration.sdKPerW, calibration.df);
     const double scale = 1 + std::sqrt(3.0) * input.powerScaleU * (2 * random.uniform() - 1);
-    input.anchorMm2KPerW = drawnAnchor(random, input.anchorMm2KPerW, input.anchorU);
+    const double anchor = drawnAnchor(random, input.anchorMm2KPerW, input.anchorU);
     std::vector<double> means;
-    for (std::size_t g = 0; g < scatters.size(); ++g) {
-        const GroupScatter& of = scatters[g];
-        const double variance = of.isOwn ? drawnVariance(random, of.variance, of.df) : shared;
-        const double z = random.normal();
-        means.push_back(of.mounts == 0
-                            ? nan
-                            : (calibration.groups[g].kPerW + std::sqrt(variance / of.mounts) * z) * scale);
+    for (std::size_t g = 0; g < mounts.size(); ++g) {
+        const double off = std::sqrt(variance / std::max(1, mounts[g])) * random.normal();
+        means.push_back(mounts[g] == 0 ? nan : (calibration.groups[g].kPerW + off) * scale);
     }
     Draw draw;
-    HeatPath path = calibratedPath(calibration, input.anchorMm2KPerW, 0, 0);
-    for (const PathMount& mount : input.mounts) { // as the calibration takes them
-        path.powerW += mount.powerW / static_cast<double>(input.mounts.size());
-        path.ambientC += mount.roomC / static_cast<double>(input.mounts.size());
-    }
-    path.coolerKPerW = solveCooler(path, means[input.anchor]);
     draw.groups.assign(means.size(), nan);
-    if (!(path.coolerKPerW > 0)) return draw;
-    draw.cooler = path.coolerKPerW;
+    const double around = calibration.coolerKPerW;
+    const double cooler = solved([&](double trial) { return totals(trial, anchor); }, around, 1.05 * around,
+                                 means[input.anchor]);
+    if (!(cooler > 0)) return draw;
+    draw.cooler = cooler;
     for (std::size_t g = 0; g < means.size(); ++g)
-        if (std::isfinite(means[g])) draw.groups[g] = solveResistance(path, *input.bench.studied, means[g]);
+        if (std::isfinite(means[g])) {
+            const double joint = calibration.groups[g].mm2KPerW;
+            draw.groups[g] =
+                solved([&](double trial) { return totals(cooler, trial); }, joint, joint + 1, means[g]);
+        }
     return draw;
 }
 
-/// The shortest stretch of the values that holds that share of them.
-std::optional<Interval> shortest(std::vector<double> values, double confidence) {
+/// What holds that share of the values, as many beyond either end.
+std::optional<Interval> middleOf(std::vector<double> values, double confidence) {
     std::erase_if(values, [](double value) { return !std::isfinite(value); });
     if (values.size() < 2) return std::nullopt;
-    std::sort(values.begin(), values.end());
-    const auto held =
-        std::min(values.size() - 1,
-                 static_cast<std::size_t>(std::ceil(confidence * static_cast<double>(values.size()))));
-    std::size_t best = 0;
-    for (std::size_t i = 0; i + held < values.size(); ++i)
-        if (values[i + held] - values[i] < values[best + held] - values[best]) best = i;
-    return Interval{values[best], values[best + held]};
+    return Interval{quantile(values, 0.5 * (1 - confidence)), quantile(values, 0.5 * (1 + confidence))};
 }
 
 } // namespace
@@ -118,7 +181,8 @@ DrawnCalibration drawCalibration(const Calibration& calibration, const DrawOptio
     found.groups.resize(calibration.groups.size());
     found.differences.resize(calibration.differences.size());
     if (!(calibration.df > 0)) return found;
-    const std::vector<GroupScatter> scatters = scattersOf(calibration);
+    const std::vector<int> mounts = drawnMounts(calibration);
+    const TotalTable totals = tableOf(calibration, mounts);
     std::vector<Draw> draws(static_cast<std::size_t>(options.draws));
     ThreadTeam team(options.threads);
     for (int from = 0; from < options.draws; from += atOnce) {
@@ -128,8 +192,9 @@ DrawnCalibration drawCalibration(const Calibration& calibration, const DrawOptio
         }
         team.run(std::min(atOnce, options.draws - from), [&](int, int begin, int end) {
             for (int i = begin; i < end; ++i)
-                draws[static_cast<std::size_t>(from + i)] = drawOne(
-                    calibration, scatters, options.seed * 1'000'003 + static_cast<std::uint64_t>(from + i));
+                draws[static_cast<std::size_t>(from + i)] =
+                    drawOne(calibration, mounts, totals,
+                            options.seed * 1'000'003 + static_cast<std::uint64_t>(from + i));
         });
         if (options.progress) options.progress(static_cast<double>(from) / options.draws);
     }
@@ -137,7 +202,7 @@ DrawnCalibration drawCalibration(const Calibration& calibration, const DrawOptio
     const auto intervalOf = [&](const std::function<double(const Draw&)>& value) {
         std::vector<double> values;
         for (const Draw& draw : draws) values.push_back(value(draw));
-        return shortest(std::move(values), confidence);
+        return middleOf(std::move(values), confidence);
     };
     for (const Draw& draw : draws) std::isfinite(draw.cooler) ? ++found.draws : ++found.refused;
     found.coolerCi = intervalOf([](const Draw& draw) { return draw.cooler; });

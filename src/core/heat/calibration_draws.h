@@ -12,14 +12,14 @@
 namespace ibuki {
 
 struct DrawOptions {
-    int draws = 2'000; ///< an end of a 95 % interval is then known to some 3 % of its width
+    int draws = 20'000; ///< an end of a 95 % interval is then known to a hundredth of its width
     std::uint64_t seed = 1;
     int threads = 0; ///< 0: as many as there are cores; figures do not depend on it
     std::stop_token stop{};
     std::function<void(double)> progress{}; ///< may be empty; told on the calling thread
 };
 
-/// Shortest intervals that hold the confidence's share of the draws, as the calibration's own are two-sided.
+/// Intervals that hold the confidence's share of the draws, as many beyond either end.
 struct DrawnCalibration {
     int draws = 0;   ///< that were possible
     int refused = 0; ///< with an anchor so large that nothing is left for the cooler
@@ -29,9 +29,10 @@ struct DrawnCalibration {
     bool cancelled = false;
 };
 
-/// Distributions: means of a group by Student's t with the scatter's degrees of freedom (groups that share a
-/// scatter share its draw), the power's scale even over ± √3 u, the anchor log-normal with its mean and
-/// standard uncertainty. Nothing is drawn where no group has two mounts.
+/// Distributions: means of a group by Student's t with the scatter's degrees of freedom (all share its
+/// draw), the power's scale even over ± √3 u, the anchor log-normal with its mean and
+/// standard uncertainty. Nothing is drawn where no group has two mounts, nor of a group that reached its
+/// limit.
 DrawnCalibration drawCalibration(const Calibration& calibration, const DrawOptions& options = {});
 
 /// Whether the law of propagation will do: both ends agree within a twentieth of the width (JCGM 101, 8.1,

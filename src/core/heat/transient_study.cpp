@@ -73,10 +73,14 @@ std::map<std::int64_t, double> groupMeans(const std::vector<RunValue>& values) {
 }
 
 void compareRead(TransientStudy& study, const Document& document, const Question& question,
-                 const std::vector<RunValue>& values) {
+                 const Evidence& evidence, const std::vector<RunValue>& values) {
     CompareOptions options = askedOptions(document, question, values).options;
     if (study.stepW > 0) options.margin = question.margin.value / study.stepW;
     options.mostFurtherMounts = 0;
+    // What drives a level to its limit is often no scatter of mounting: it has one of its own then.
+    const bool anyBound = std::any_of(evidence.rows.begin(), evidence.rows.end(),
+                                      [](const TidyRow& row) { return enters(row) && row.limitBound; });
+    if (anyBound && !options.takesOut()) options.spread = SpreadModel::welch;
     try {
         study.comparison = compare(values, options);
     } catch (const InputError& error) {
@@ -187,7 +191,7 @@ TransientStudy transientStudy(const Document& document, const Question& question
     study.atS = atS;
     addSight(study, runs);
     study.timesS = commonTimes(runs);
-    compareRead(study, document, question, valuesAt(runs, atS, question, evidence));
+    compareRead(study, document, question, evidence, valuesAt(runs, atS, question, evidence));
     addSteps(study, document, runs);
     addPairs(study, groupMeans(steadyValues(question, evidence)));
     return study;

@@ -294,6 +294,22 @@ void askForBreakIn(Edit& edit, Id<Bench> bench, const json& source,
     layFollowUps(edit, planFor(edit.document(), study));
 }
 
+/// What somebody else published of two of the study's materials.
+ReadElsewhere readElsewhere(const json& source, Id<Question> question,
+                            const std::map<std::string, Id<Material>>& named) {
+    ReadElsewhere read;
+    read.question = question;
+    read.first = named.at(source["first"]);
+    read.second = named.at(source["second"]);
+    read.source = source["source"];
+    read.difference = Kelvin{source["difference_K"].get<double>()};
+    read.power = Watt{source["power_W"].get<double>()};
+    read.chipMm2 = source["chip_mm2"].get<double>();
+    read.lid = fromWord<LidState>(source["lid"].get<std::string>()).value();
+    read.mounts = source["mounts"].get<int>();
+    return read;
+}
+
 void makeDemo(const std::string& sourcePath, const std::filesystem::path& target,
               const std::filesystem::path& logFolder) {
     const json source = readJsonFile(sourcePath);
@@ -340,6 +356,7 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
         asked.margin = Kelvin{source["study"]["margin_K"].get<double>()};
         asked.nominalPower = load.target;
         question.put(asked);
+        question.add(readElsewhere(source["read_elsewhere"], asked.id, named));
         project.apply(question.finish());
 
         const Prepared prepared = recordMounts(project.document(), source, study, logFolder);

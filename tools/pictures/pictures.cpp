@@ -14,6 +14,8 @@
 #include "app/frame/start_page.h"
 #include "app/heat/field_page.h"
 #include "app/heat/heat_view.h"
+#include "app/heat/joints_page.h"
+#include "app/heat/transient_page.h"
 #include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
@@ -186,13 +188,15 @@ void pictureHeatPath(MainWindow& window, const QString& folder, const QString& s
     field.bareAt(BareWhere::corner, 0.8);
     const auto isReady = [&](const QString& page) {
         if (page == "Field") return field.isFine();
+        if (page == "Joints") return window.findChild<JointsPage*>()->isDrawn();
+        if (page == "Load steps") return !window.findChild<TransientPage*>()->csv().empty();
         bool working = false;
         for (RehearsalPanel* panel : window.findChildren<RehearsalPanel*>())
             working = working || (panel->isVisible() && panel->isWorking());
         return !working;
     };
     QStringList names;
-    for (const char* page : {"Stack", "Joints", "Field", "Rehearsal"}) {
+    for (const char* page : {"Stack", "Joints", "Load steps", "Elsewhere", "Field", "Rehearsal"}) {
         if (auto* button = window.heatView().findChild<QPushButton*>(QString("Page ") + page))
             button->click();
         if (QString(page) == "Rehearsal") {
@@ -206,12 +210,13 @@ void pictureHeatPath(MainWindow& window, const QString& folder, const QString& s
             QThread::msleep(20);
         }
         for (int i = 0; i < 10; ++i) QCoreApplication::processEvents(); // what came last is laid out
-        names << QString("heat-%1").arg(page).toLower();
+        names << QString("heat-%1").arg(page).toLower().replace(' ', '-');
         window.grab().save(folder + "/" + names.back() + suffix + ".png");
     }
     join(folder, suffix, names.mid(0, 2), "heat-row-0", Qt::Horizontal);
     join(folder, suffix, names.mid(2, 2), "heat-row-1", Qt::Horizontal);
-    join(folder, suffix, {"heat-row-0", "heat-row-1"}, "heat-path", Qt::Vertical);
+    join(folder, suffix, names.mid(4, 2), "heat-row-2", Qt::Horizontal);
+    join(folder, suffix, {"heat-row-0", "heat-row-1", "heat-row-2"}, "heat-path", Qt::Vertical);
 }
 
 } // namespace

@@ -131,7 +131,7 @@ StackPage::StackPage(QWidget* parent)
     inside->setContentsMargins(0, 0, 0, 0);
     auto* above = new QHBoxLayout;
     above->addWidget(section_, 3);
-    above->addLayout(layKnobs(), 2);
+    above->addWidget(scrolled(layKnobs()), 2); // large text needs more than there is
     inside->addLayout(above, 3);
     inside->addWidget(told_);
     inside->addWidget(answers_, 2);

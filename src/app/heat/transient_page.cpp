@@ -29,6 +29,7 @@ namespace {
 
 const QString jobName = QStringLiteral("load steps");
 enum Shown { overTime, alongPath };
+constexpr double lastShare = 0.98; ///< of the resistance: the rest is the room, which stores without end
 
 bool isSame(const TransientTask& a, const TransientTask& b) {
     return a.recording == b.recording && a.probeShiftS == b.probeShiftS && a.settings == b.settings
@@ -71,6 +72,7 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
       shown_(new QComboBox),
       told_(new QLabel),
       plot_(new QCustomPlot),
+      why_(quietLabel()),
       pairs_(new QTableWidget) {
     explain(this, Topic::loadSteps);
     at_->setRange(0.01, 3'600);
@@ -86,10 +88,15 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
     plot_->setAccessibleName(say("Load steps"));
     plot_->setMinimumHeight(220);
     keepNamesApart(*plot_);
+    why_->setAlignment(Qt::AlignCenter);
+    why_->setObjectName("Layers told");
+    why_->setMinimumHeight(plot_->minimumHeight());
+    why_->hide();
     pairs_->setAccessibleName(say("Pairs of materials at that time"));
     pairs_->setEditTriggers(QTableWidget::NoEditTriggers);
     pairs_->setTabKeyNavigation(false);
     pairs_->verticalHeader()->hide();
+    pairs_->setMinimumHeight(7 * fontMetrics().height());
     copyRowOnKey(*pairs_);
     auto* row = new QHBoxLayout;
     row->addWidget(new QLabel(say("Read")));
@@ -98,12 +105,16 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
     row->addWidget(declare_);
     row->addStretch(1);
     row->addWidget(shown_);
-    auto* inside = new QVBoxLayout(this);
+    auto* inside = new QVBoxLayout;
     inside->setContentsMargins(0, 0, 0, 0);
     inside->addLayout(row);
     inside->addWidget(plot_, 3);
+    inside->addWidget(why_, 3);
     inside->addWidget(pairs_, 2);
     inside->addWidget(told_);
+    auto* outside = new QVBoxLayout(this);
+    outside->setContentsMargins(0, 0, 0, 0);
+    outside->addWidget(scrolled(inside)); // large text needs more than there is
     connect(at_, &QDoubleSpinBox::valueChanged, this, &TransientPage::judge);
     connect(declare_, &QPushButton::clicked, this, &TransientPage::declare);
     connect(shown_, &QComboBox::currentIndexChanged, this, &TransientPage::draw);
@@ -218,8 +229,7 @@ void TransientPage::fillTable() {
     pairs_->setVisible(!study_->pairs.empty());
 }
 
-const TransientPage::Read* TransientPage::chosenRead() const {
-    const auto mount = session_.selection().mount;
+const TransientPage::Read* TransientPage::readOf(std::optional<Id<Mount>> mount) const {
     for (const auto& [run, read] : read_)
         if (mount && read.task.mount == *mount) return &read;
     return nullptr;
@@ -230,11 +240,26 @@ void TransientPage::draw() {
     plot_->clearItems();
     plot_->setBackground(QBrush(colours().sheet));
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) stylePlotAxis(axis);
-    if (shown_->currentIndex() == alongPath)
-        drawLayers();
-    else if (study_)
-        drawSteps();
+    const bool isAlong = shown_->currentIndex() == alongPath;
+    if (isAlong) drawLayers();
+    const bool isRefused = isAlong && plot_->graphCount() == 0;
+    why_->setText(isRefused ? whyNoLayers() : QString());
+    why_->setVisible(isRefused);
+    plot_->setVisible(!isRefused);
+    if (!isAlong && study_) drawSteps();
     plot_->replot();
+}
+
+QString TransientPage::whyNoLayers() const {
+    if (!session_.selection().mount) return say("Choose a mount on the tape: its log is looked at then.");
+    const Read* read = readOf(session_.selection().mount);
+    if (!read) return say("This mount is none of those that are compared here.");
+    if (read->response.whyNot) return sayText(*read->response.whyNot) + ".";
+    return say("Not from this log: it was sampled every %1 s with a noise of %2 K. A structure function "
+               "takes a "
+               "reading every millisecond and noise below 0.02 K; from less, its layers would be made up.")
+        .arg(QString::number(read->response.intervalS, 'g', 3),
+             QString::number(read->response.noiseK, 'g', 2));
 }
 
 void TransientPage::drawSteps() {
@@ -273,40 +298,34 @@ void TransientPage::drawSteps() {
     plot_->xAxis->setRangeUpper(study_->timesS.back() * 3); // room for the names
 }
 
-/// The structure function of the chosen mount, or why there is none.
+/// Of the chosen mount, and of the one that is held beside it: where they part lies what differs.
 void TransientPage::drawLayers() {
-    const Read* read = chosenRead();
-    const LayersSeen seen = read ? layersOf(read->response) : LayersSeen{};
     plot_->xAxis->setScaleType(QCPAxis::stLinear);
     plot_->xAxis->setTicker(QSharedPointer<QCPAxisTicker>::create());
     plot_->xAxis->setLabel(say("K/W from the chip on"));
     plot_->yAxis->setLabel(say("J/K up to there"));
-    if (seen.structure.empty()) {
-        auto* text = new QCPItemText(plot_);
-        text->position->setType(QCPItemPosition::ptAxisRectRatio);
-        text->position->setCoords(0.5, 0.5);
-        text->setColor(colours().quiet);
-        text->setFont(textFont(1));
-        text->setText(
-            !read ? say("Choose a mount on the tape.")
-            : read->response.whyNot
-                ? sayText(*read->response.whyNot) + "."
-                : say("Not from this log: it was sampled every %1 s with a noise of %2 K.\nA structure "
-                      "function takes a reading every millisecond and noise below 0.02 K;\nfrom less, its "
-                      "layers would be made up.")
-                      .arg(QString::number(read->response.intervalS, 'g', 3),
-                           QString::number(read->response.noiseK, 'g', 2)));
-        return;
-    }
     plot_->yAxis->setScaleType(QCPAxis::stLogarithmic);
     plot_->yAxis->setTicker(QSharedPointer<QCPAxisTickerLog>::create());
-    std::vector<double> r, c;
-    for (const StructurePoint& point : seen.structure) {
-        r.push_back(point.kPerW);
-        c.push_back(point.jPerK);
+    std::size_t place = 2;
+    for (const auto& mount : {session_.selection().mount, session_.selection().beside}) {
+        const Read* read = readOf(mount);
+        const LayersSeen seen = read ? layersOf(read->response) : LayersSeen{};
+        if (seen.structure.empty()) continue;
+        std::vector<double> r, c;
+        for (const StructurePoint& point : seen.structure) {
+            if (point.kPerW > lastShare * seen.structure.back().kPerW) break;
+            r.push_back(point.kPerW);
+            c.push_back(point.jPerK);
+        }
+        addCurve(*plot_, r, c, linePen(place));
+        const Mount* named = session_.document().find(mount);
+        nameLine(*plot_, named ? qtext(named->name) : QString(), linePen(place).color(), r.back(), c.back());
+        place = 0;
     }
-    addCurve(*plot_, r, c, QPen(colours().ink, 2));
     plot_->rescaleAxes();
+    const QCPRange seen = plot_->xAxis->range();
+    plot_->xAxis->setRangeUpper(seen.upper + 0.15 * seen.size()); // room for the names
+    plot_->yAxis->setRangeUpper(4 * plot_->yAxis->range().upper);
 }
 
 std::string TransientPage::csv() const { return study_ ? stepsCsv(*study_) : std::string(); }

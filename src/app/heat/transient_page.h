@@ -51,7 +51,8 @@ private:
     void draw();
     void drawSteps();
     void drawLayers();
-    const Read* chosenRead() const; ///< of the selected mount
+    QString whyNoLayers() const;
+    const Read* readOf(std::optional<Id<Mount>> mount) const;
 
     Session& session_;
     QDoubleSpinBox* at_;
@@ -59,6 +60,7 @@ private:
     QComboBox* shown_;
     QLabel* told_;
     QCustomPlot* plot_;
+    QLabel* why_; ///< in the place of a drawing that there is not
     QTableWidget* pairs_;
     bool stale_ = true;
     bool working_ = false;

@@ -192,7 +192,7 @@ DrawnCalibration drawCalibration(const Calibration& calibration, const DrawOptio
         }
         team.run(std::min(atOnce, options.draws - from), [&](int, int begin, int end) {
             for (int i = begin; i < end; ++i)
-                draws[static_cast<std::size_t>(from + i)] =
+                draws[static_cast<std::size_t>(from) + static_cast<std::size_t>(i)] =
                     drawOne(calibration, mounts, totals,
                             options.seed * 1'000'003 + static_cast<std::uint64_t>(from + i));
         });

@@ -6,7 +6,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <limits>
+#include <queue>
 
 namespace ibuki {
 namespace {
@@ -218,19 +220,65 @@ constexpr double usualRoomC = 22; ///< when none was read
 
 } // namespace
 
+namespace {
+
+/// Σ|x − median| of values that come one after the other: the lower half in one heap, the upper in another.
+class RunningL1 {
+public:
+    void add(double value) {
+        if (low_.empty() || value <= low_.top()) {
+            low_.push(value);
+            lowSum_ += value;
+        } else {
+            high_.push(value);
+            highSum_ += value;
+        }
+        if (low_.size() > high_.size() + 1) move(low_, lowSum_, high_, highSum_);
+        if (high_.size() > low_.size()) move(high_, highSum_, low_, lowSum_);
+    }
+    double cost() const { // the same for every value between both halves
+        const double middle = low_.top();
+        return middle * static_cast<double>(low_.size()) - lowSum_ + highSum_
+               - middle * static_cast<double>(high_.size());
+    }
+
+private:
+    template <class From, class To> static void move(From& from, double& fromSum, To& to, double& toSum) {
+        const double value = from.top();
+        from.pop();
+        fromSum -= value;
+        to.push(value);
+        toSum += value;
+    }
+    std::priority_queue<double> low_;
+    std::priority_queue<double, std::vector<double>, std::greater<>> high_;
+    double lowSum_ = 0, highSum_ = 0;
+};
+
+/// costs[k]: of the first k + 1 values. origin: taken off, so that sums keep their digits.
+template <class Iterator> std::vector<double> l1Costs(Iterator begin, Iterator end, double origin) {
+    RunningL1 running;
+    std::vector<double> costs;
+    for (; begin != end; ++begin) {
+        running.add(*begin - origin);
+        costs.push_back(running.cost());
+    }
+    return costs;
+}
+
+} // namespace
+
 std::size_t l1Split(std::span<const double> x) {
-    if (x.size() < 2) return 0;
-    const auto cost = [](std::span<const double> part) {
-        const double middle = median(part);
-        double sum = 0;
-        for (double v : part) sum += std::abs(v - middle);
-        return sum;
-    };
+    const std::size_t n = x.size();
+    if (n < 2) return 0;
+    const std::vector<double> before = l1Costs(x.begin(), x.end(), x[0]);
+    const std::vector<double> after = l1Costs(x.rbegin(), x.rend(), x[0]);
+    const double rounding = 1e-13 * static_cast<double>(n) * rangeOf(x); // the first of what is alike
     std::size_t best = 1;
     double lowest = std::numeric_limits<double>::infinity();
-    for (std::size_t k = 1; k < x.size(); ++k) {
-        const double total = cost(x.first(k)) + cost(x.subspan(k));
-        if (total < lowest) {
+    for (std::size_t k = 1; k < n; ++k) {
+        const double total = before[k - 1] + after[n - k - 1];
+        if (total < lowest - rounding) {
             lowest = total;
             best = k;
         }

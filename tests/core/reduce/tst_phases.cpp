@@ -2,6 +2,7 @@
 #include "core/base/random.h"
 #include "core/physics/simulated_bench.h"
 #include "core/reduce/phases.h"
+#include "core/stats/summary.h"
 #include "support/test_class.h"
 
 #include <QtTest>
@@ -66,6 +67,26 @@ private slots:
         const std::vector<double> x{21, 20, 22, 21, 95, 20, 22, 21, 118, 121, 119, 120, 60, 121, 120, 119};
         QCOMPARE(l1Split(x), std::size_t{8});
         QCOMPARE(l1Split(std::vector<double>{1.0}), std::size_t{0});
+    }
+    void l1SplitIsTheBestOfAllSplits() { // against every split by itself, with plateaus and equal values
+        Random random(8);
+        for (int trial = 0; trial < 200; ++trial) {
+            const auto n = static_cast<std::size_t>(2 + 60 * random.uniform());
+            const auto edge = static_cast<std::size_t>(random.uniform() * static_cast<double>(n));
+            std::vector<double> x;
+            for (std::size_t i = 0; i < n; ++i)
+                x.push_back(std::round((i < edge ? 20 : 120) + 3 * random.normal()));
+            const auto costOf = [&](std::size_t k) {
+                double sum = 0;
+                for (const auto& part : {std::span(x).first(k), std::span(x).subspan(k)})
+                    for (double v : part) sum += std::abs(v - median(part));
+                return sum;
+            };
+            std::size_t best = 1;
+            for (std::size_t k = 2; k < n; ++k)
+                if (costOf(k) < costOf(best) - 1e-9) best = k;
+            QCOMPARE(l1Split(x), best);
+        }
     }
     void findsEdgesToTheSample() {
         for (std::uint64_t seed = 1; seed <= 20; ++seed) {

@@ -177,11 +177,13 @@ private slots:
         QTRY_VERIFY(told("Load steps told").contains(QString("Declared is %1 s").arg(usual)));
         QVERIFY(pairs->item(0, 1)->text() != first);
         auto* shown = find<QComboBox>("What is drawn");
+        const Id<Mount> chosen = *session().selection().mount;
         session().selectMount(mounts().back()->id);
         shown->setCurrentIndex(1); // refused with a reason
         QTRY_VERIFY2(told("Layers told").contains("made up") || told("Layers told").contains("none of those"),
                      qPrintable(told("Layers told")));
         shown->setCurrentIndex(0);
+        session().selectMount(chosen);
         session().undoStack().undo();
         QTRY_VERIFY(!session().question()->stepReadS);
     }

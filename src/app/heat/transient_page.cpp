@@ -96,7 +96,7 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
     pairs_->setEditTriggers(QTableWidget::NoEditTriggers);
     pairs_->setTabKeyNavigation(false);
     pairs_->verticalHeader()->hide();
-    pairs_->setMinimumHeight(7 * fontMetrics().height());
+    pairs_->setMinimumHeight(5 * fontMetrics().height());
     copyRowOnKey(*pairs_);
     auto* row = new QHBoxLayout;
     row->addWidget(new QLabel(say("Read")));
@@ -110,7 +110,7 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
     inside->addLayout(row);
     inside->addWidget(plot_, 3);
     inside->addWidget(why_, 3);
-    inside->addWidget(pairs_, 2);
+    inside->addWidget(pairs_, 1);
     inside->addWidget(told_);
     auto* outside = new QVBoxLayout(this);
     outside->setContentsMargins(0, 0, 0, 0);

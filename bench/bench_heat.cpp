@@ -1,18 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What the heat path costs: the chain behind a slider, the conduction field beside Eigen's conjugate
-// gradients with incomplete Cholesky and beside plain sweeps over the same memory, rehearsed campaigns.
-// bench-heat [CELLS]
+// gradients with incomplete Cholesky and beside plain sweeps over the same memory, calibration and its draws,
+// load steps, rehearsed campaigns. bench-heat [CELLS]
 
 #include "core/base/thread_team.h"
+#include "core/heat/bursts.h"
+#include "core/heat/calibration_draws.h"
+#include "core/heat/step_response.h"
 #include "core/heat/what_if.h"
 #include "core/physics/column_system.h"
 #include "core/physics/conduction_field.h"
+#include "core/physics/simulated_bench.h"
 #include "core/plan/rehearsal.h"
+#include "core/reduce/reduce.h"
+#include "core/stats/curve_test.h"
 
 #include <Eigen/IterativeLinearSolvers>
 #include <Eigen/SparseCore>
 #include <algorithm>
 #include <chrono>
+#include <cmath>
 #include <cstdlib>
 #include <fmt/format.h>
 
@@ -138,6 +145,63 @@ HeatPath stack() {
     return path;
 }
 
+/// Five materials with five mounts each on the lidded stack, their scatter a percent.
+Calibration calibrated() {
+    CalibrationInput input;
+    input.bench.path = stack();
+    input.bench.path.powerW = input.bench.path.ambientC = 0; // the mounts have them
+    input.bench.studied = 1;
+    input.anchorMm2KPerW = 8;
+    input.anchorU = 4;
+    HeatPath path = stack();
+    for (std::size_t g = 0; g < 5; ++g) {
+        input.groups.push_back({std::string(1, static_cast<char>('A' + g)), nullptr});
+        path.interfaces[1].rMm2KPerW = 8 + 4 * static_cast<double>(g);
+        for (int m = 0; m < 5; ++m)
+            input.mounts.push_back({Id<Mount>{static_cast<std::int64_t>(input.mounts.size()) + 1}, g,
+                                    totalKPerW(path) * (1 + 0.01 * (m - 2)), 150, 22});
+    }
+    return calibrate(input);
+}
+
+void calibration() {
+    fmt::print("calibration of 25 mounts: {:.1f} ms\n", 1e3 * bestSeconds(5, [] { (void)calibrated(); }));
+    const Calibration found = calibrated();
+    const double drawn = bestSeconds(3, [&] { (void)drawCalibration(found); });
+    // The same by the chain itself: five secant steps for the cooler and each of five joints.
+    HeatPath path = stack();
+    const double chain = bestSeconds(5, [&] {
+        path.interfaces[1].rMm2KPerW += 0.01;
+        (void)totalKPerW(path);
+    });
+    fmt::print("20,000 draws of it: {:.3f} s; solved by the chain they would take {:.0f} s\n", drawn,
+               20'000 * 30 * chain);
+}
+
+/// A step of ten minutes at a reading a second, another of a minute at a thousand.
+void steps() {
+    for (const auto& [interval, length] : {std::pair{1.0, 600.0}, std::pair{0.001, 60.0}}) {
+        SimulatedProtocol protocol;
+        protocol.idleS = 15;
+        protocol.loadS = length;
+        protocol.cooldownS = 1;
+        protocol.intervalS = interval;
+        const Trace trace = simulate({}, protocol, 1).trace;
+        Reduction reduction;
+        const double reduced = bestSeconds(2, [&] { reduction = reduce(trace); });
+        const Phase load = reduction.main()->phases.at(1);
+        fmt::print("{} samples: reduced in {:.1f} ms, step read in {:.2f} ms\n", trace.samples(),
+                   1e3 * reduced, 1e3 * bestSeconds(3, [&] { (void)stepResponseOf(trace, {}, load); }));
+    }
+    std::vector<std::vector<double>> a(5, std::vector<double>(30)), b = a;
+    for (std::size_t c = 0; c < 5; ++c)
+        for (std::size_t p = 0; p < 30; ++p)
+            a[c][p] = std::sin(static_cast<double>(7 * c + p)), b[c][p] = -a[c][p];
+    fmt::print("whole curves of 5 and 5 mounts: {:.2f} ms; half an hour of bursts: {:.2f} ms\n",
+               1e3 * bestSeconds(5, [&] { (void)compareCurves(a, b, 0.95); }),
+               1e3 * bestSeconds(5, [] { (void)burstCurves(stack(), 540, {}); }));
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -153,6 +217,8 @@ int main(int argc, char** argv) {
                                                          path.interfaces[1].rMm2KPerW = r += 0.1;
                                                          (void)solveChain(path);
                                                      }));
+    calibration();
+    steps();
     RehearsalScenario scenario;
     for (const char* name : {"A", "B", "C", "D", "E"})
         scenario.materials.push_back({name, 45 + 0.3 * (*name - 'A')});

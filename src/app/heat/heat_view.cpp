@@ -130,6 +130,7 @@ void HeatView::refresh() {
     empty_->setVisible(!isKnown);
     if (!isKnown) {
         bench_ = {};
+        emit turnedOver(std::nullopt);
         empty_->setText(sayText(*heat.measured.whyNot) + ".");
         return;
     }

@@ -40,6 +40,8 @@ QString leftOutText(const std::string& code, int runs) {
     if (code == "transient-no-rest") return say("%1 without a rest before the load.").arg(count);
     if (code == "transient-unrested") return say("%1 still cooling when the load came.").arg(count);
     if (code == "transient-ramp") return say("%1 whose power came as a ramp, not a step.").arg(count);
+    if (code == "transient-moved")
+        return say("%1 not logged, or with another power, at that time.").arg(count);
     if (code == "transient-no-metric") return say("%1 without the question's temperature.").arg(count);
     return say("%1 without a step of power.").arg(count);
 }

@@ -145,6 +145,7 @@ void addSight(TransientStudy& study, const std::vector<TransientRun>& runs) {
             ++study.leftOut[response.whyNot->code];
             continue;
         }
+        if (!impedanceAt(response, study.atS)) ++study.leftOut["transient-moved"];
         const TransientSight sight = sightOf(response);
         study.sight = read == 0 ? sight : std::min(study.sight, sight);
         study.intervalS = std::max(study.intervalS, response.intervalS);

@@ -58,7 +58,7 @@ struct TransientStudy {
     std::vector<double> timesS;           ///< evenly in ln t, as far as every step is steady
     std::vector<MountStep> steps;
     std::vector<TransientPair> pairs;
-    std::map<std::string, int> leftOut;         ///< runs by the code of what is missing
+    std::map<std::string, int> leftOut; ///< runs by the code of what is missing; transient-moved: by then
     TransientSight sight = TransientSight::sum; ///< of the coarsest
     double intervalS = 0;                       ///< of the coarsest
     double sensorStepK = 0;

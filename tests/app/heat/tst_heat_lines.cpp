@@ -48,10 +48,11 @@ private slots:
         QVERIFY(transientLines(study, 5.0).join(" ").contains("layers cannot"));
         study.sight = TransientSight::layers;
         QVERIFY(transientLines(study, 5.0).join(" ").contains("layers are seen"));
-        study.leftOut = {{"transient-ramp", 1}, {"transient-no-rest", 2}};
+        study.leftOut = {{"transient-moved", 3}, {"transient-ramp", 1}, {"transient-no-rest", 2}};
         const QString told = transientLines(study, 5.0).join("\n");
         QVERIFY2(told.contains("2 runs without a rest") && told.contains("1 run whose power came as a ramp"),
                  qPrintable(told));
+        QVERIFY(told.contains("3 runs not logged"));
         study.isRoomKnown = false;
         QVERIFY(transientLines(study, 5.0).join(" ").contains("Not every log has a room"));
     }

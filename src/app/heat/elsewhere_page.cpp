@@ -16,6 +16,7 @@
 #include <QListWidget>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace ibuki {
 namespace {
@@ -105,8 +106,12 @@ QWidget* ElsewherePage::makeForm() {
 
 void ElsewherePage::fill(const HeatMatter& matter) {
     mounted_.clear();
-    for (const PathGroup& group : matter.calibration.input.groups)
-        if (group.material) mounted_.emplace_back(qtext(group.material->name), group.material->id);
+    for (const PathGroup& group : matter.calibration.input.groups) {
+        const auto isIt = [&](const auto& one) { return one.second == group.material->id; };
+        if (group.material && std::none_of(mounted_.begin(), mounted_.end(), isIt))
+            mounted_.emplace_back(qtext(group.material->name), group.material->id);
+    }
+    namesNoMaterials_ = mounted_.size() < 2 && matter.calibration.input.groups.size() >= 2;
     add_->setEnabled(mounted_.size() >= 2);
     accounts_.clear();
     const Question* question = session_.question();
@@ -145,7 +150,10 @@ void ElsewherePage::showChosen() {
         fields_->show(std::nullopt);
         bars_->show(nullptr);
         told_->setText(
-            mounted_.size() < 2
+            namesNoMaterials_ ? say("What was mounted here is not told as materials of the shelf: state it "
+                                    "in the levels or in the "
+                                    "applications, and a result of others can be held against it.")
+            : mounted_.size() < 2
                 ? say("Two materials have to be mounted here before a result of others can be held against "
                       "them.")
                 : say("Somebody else found another difference between two of these materials? Add what they "

@@ -42,6 +42,7 @@ private:
     QWidget* form_ = nullptr;
     std::unique_ptr<EntityForm<ReadElsewhere>> fields_;
     std::vector<std::pair<QString, Id<Material>>> mounted_; ///< materials with a R″ of this bench
+    bool namesNoMaterials_ = false;                         ///< levels there are, but of no known material
     struct Account {
         ReadElsewhere read;
         std::optional<Disagreement> found; ///< nothing where one of both was not mounted here

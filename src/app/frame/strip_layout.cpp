@@ -141,8 +141,8 @@ std::optional<Id<Site>> firstSite(const Paths& paths) {
 namespace {
 
 /// The room has no difference of its own: it is left where it is, without a figure.
-void addFigures(StripModel& model, const SeenPath& path, bool isOneMount) {
-    const double whole = path.chipC - path.roomC;
+/// whole: between the path's ends, K.
+void addFigures(StripModel& model, const SeenPath& path, bool isOneMount, double whole) {
     if (!(whole > 0)) return;
     for (StripBlock& block : model.blocks) {
         const auto at = std::find_if(path.layers.begin(), path.layers.end(),
@@ -234,11 +234,33 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
     addTemperatures(model, document, question, mount,
                     atBranch ? std::optional((*shown)->kind) : std::nullopt);
     const Slot* planned = mount ? nullptr : document.find(slot);
-    const auto path = atBranch ? std::nullopt : seenPath(document, question, mount, material, planned);
-    if (path) addFigures(model, *path, mount != nullptr || planned);
-    if (path && planned && !mount) model.isComputed = true;
+    const auto path = seenPath(document, question, mount, material, planned);
+    if (path && atBranch)
+        addBranchFigures(model, *path);
+    else if (path)
+        addFigures(model, *path, mount != nullptr || planned, path->chipC - path->roomC);
+    if (path && planned && !atBranch) model.isComputed = true;
     model.caption = captionOf(document, *of, question, mount, planned, path);
     return model;
+}
+
+void addBranchFigures(StripModel& model, const SeenPath& path) {
+    constexpr std::size_t own = 1; // the branch's joint, behind its source
+    if (!model.chipC || !model.roomC || model.blocks.size() < 3) return;
+    const auto plate = std::find_if(path.layers.begin(), path.layers.end(), [&](const SeenLayer& layer) {
+        return model.blocks[own + 1].layer == layer.layer;
+    });
+    const double whole = *model.chipC - *model.roomC;
+    if (plate == path.layers.end() || !(whole > 0)) return;
+    addFigures(model, path, true, whole);
+    StripBlock& joint = model.blocks[own];
+    joint.deltaK = *model.chipC - plate->hotC;
+    joint.share = std::max(0.0, *joint.deltaK / whole);
+    joint.hotC = model.chipC;
+    joint.figures = say("%1 K, from %2 to %3 °C; its power is not known")
+                        .arg(*joint.deltaK, 0, 'f', 1)
+                        .arg(*model.chipC, 0, 'f', 1)
+                        .arg(plate->hotC, 0, 'f', 1);
 }
 
 StripModel stripOfComputed(const StripModel& model, const SeenPath& path, const QString& caption) {
@@ -248,7 +270,7 @@ StripModel stripOfComputed(const StripModel& model, const SeenPath& path, const 
     computed.roomC.reset();
     computed.isComputed = true;
     computed.caption = caption;
-    addFigures(computed, path, true);
+    addFigures(computed, path, true, path.chipC - path.roomC);
     return computed;
 }
 

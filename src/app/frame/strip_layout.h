@@ -74,6 +74,10 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
                       std::optional<Id<Material>> material = std::nullopt,
                       std::optional<Id<Slot>> slot = std::nullopt);
 
+/// Of a path that begins beside the chip, such as from memory: its source is measured, the plate and what
+/// lies behind it are as the chip's path has them, and its own joint has what is left between both.
+void addBranchFigures(StripModel& model, const SeenPath& path);
+
 /// The same layers with what a computed path has for them: those it does not have are left out.
 StripModel stripOfComputed(const StripModel& model, const SeenPath& path, const QString& caption);
 

@@ -3,6 +3,7 @@
 #include "app/frame/strip_layout.h"
 #include "app/frame/tape_layout.h"
 #include "core/domain/lookup.h"
+#include "core/heat/seen_path.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/plan_setup.h"
 #include "support/near.h"
@@ -72,6 +73,32 @@ private slots:
         QVERIFY_NEAR(pair.difference.left(), 200, 1e-9);
         QVERIFY_NEAR(pair.difference.width(), 200, 1e-9);
         QCOMPARE(pair.difference.top(), pair.upper.rects[0].top());
+    }
+    void aBranchHasWhatIsLeftBetweenItsSourceAndThePlate() {
+        StripModel model;
+        for (std::int64_t layer : {0, 0, 7, 8, 9}) { // memory, its joint, plate, cooler, room
+            StripBlock block;
+            if (layer > 0) block.layer = Id<Layer>{layer};
+            model.blocks.push_back(block);
+        }
+        SeenPath path;
+        path.chipC = 70;
+        path.roomC = 22;
+        SeenLayer plate{Id<Layer>{7}}, cooler{Id<Layer>{8}};
+        plate.deltaK = 2;
+        plate.hotC = 46;
+        cooler.deltaK = 22;
+        path.layers = {plate, cooler};
+        addBranchFigures(model, path);
+        QVERIFY(!model.sharesKnown()); // nobody measured the memory
+        model.chipC = 82;
+        model.roomC = 22;
+        addBranchFigures(model, path);
+        QVERIFY(model.sharesKnown());
+        QCOMPARE(*model.blocks[1].deltaK, 36.0);
+        QVERIFY_NEAR(*model.blocks[1].share, 0.6, 1e-12);
+        QVERIFY_NEAR(model.totalK(), 60, 1e-12); // from memory to room
+        QCOMPARE(*model.blocks[0].deltaK, 0.0);
     }
     void aGraphicsCardShowsOnePathAndTheOthersAsLines() {
         Document document;

@@ -46,7 +46,10 @@ void Strip::refresh() {
 
 void Strip::turnOver(const std::optional<SeenPath>& path) {
     turnedOver_ = path;
-    refresh();
+    if (!path || !model_.sharesKnown())
+        refresh();
+    else // a slider does not wait for what was measured to be worked out again
+        model_.beside.assign(1, stripOfComputed(model_, *path, say("as turned over")));
     update();
 }
 

@@ -21,8 +21,25 @@ namespace ibuki {
 namespace {
 
 constexpr int steps = 1'000;
+constexpr int restMs = 120;
 
 QString kelvin(double k) { return QString("%1").arg(k, 0, 'f', 1); }
+
+/// Holds a label whose text changes while a slider moves: without a layout of its own, so that nothing around
+/// it is laid out anew each time.
+class StillHolder : public QWidget {
+public:
+    StillHolder(QLabel* label, int lines) : label_(label) {
+        label->setParent(this);
+        setFixedHeight(lines * fontMetrics().lineSpacing() + 4);
+    }
+
+protected:
+    void resizeEvent(QResizeEvent*) override { label_->setGeometry(rect()); }
+
+private:
+    QLabel* label_;
+};
 
 double riseOf(const ChangedPath& path) { return chainSteps(path.path).junctionMeanC - path.path.ambientC; }
 
@@ -116,6 +133,9 @@ StackPage::StackPage(QWidget* parent)
     wrapItems(*answers_);
     copyItemOnKey(*answers_);
     answers_->setSpacing(3);
+    rest_.setSingleShot(true);
+    rest_.setInterval(restMs);
+    connect(&rest_, &QTimer::timeout, this, &StackPage::tellAnswers);
     using W = WhatIf;
     knobs_ = {{say("Power"), "W", &W::powerW, 10, 500, 1, 0},
               {say("Joint R″"), "mm²·K/W", &W::studiedMm2KPerW, 0.5, 60, 1, 1},
@@ -133,12 +153,14 @@ StackPage::StackPage(QWidget* parent)
     above->addWidget(section_, 3);
     above->addWidget(scrolled(layKnobs()), 2); // large text needs more than there is
     inside->addLayout(above, 3);
-    inside->addWidget(told_);
+    told_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    inside->addWidget(new StillHolder(told_, 1));
     inside->addWidget(answers_, 2);
 }
 
 QLayout* StackPage::layKnobs() {
     auto* grid = new QGridLayout;
+    grid->setVerticalSpacing(3);
     int row = 0;
     for (Knob& knob : knobs_) {
         knob.slider = new QSlider(Qt::Horizontal);
@@ -146,7 +168,9 @@ QLayout* StackPage::layKnobs() {
         knob.slider->setAccessibleName(knob.name);
         knob.slider->setObjectName(knob.name);
         knob.told = new QLabel;
-        knob.told->setMinimumWidth(fontMetrics().horizontalAdvance("00.0 mm²·K/W"));
+        const int widest = std::max(fontMetrics().horizontalAdvance("00.0 mm²·K/W"),
+                                    fontMetrics().horizontalAdvance(say("choose a mount")));
+        knob.told->setFixedSize(widest + 6, fontMetrics().lineSpacing()); // else all is laid out anew
         auto* name = new QLabel(knob.name);
         name->setBuddy(knob.slider);
         grid->addWidget(name, row, 0);
@@ -185,10 +209,10 @@ void StackPage::fill(const HeatMatter& matter) {
     for (const CalibratedGroup& group : matter.calibration.groups) joints_.push_back(group.mm2KPerW);
     for (const ResistanceDifference& d : matter.calibration.differences)
         pairs_.emplace_back(say("%1 against %2").arg(qtext(groups[d.a].name), qtext(groups[d.b].name)), d);
-    if (base_ == before)
-        showAll(); // the same path: what was turned over stays
-    else
-        putBack();
+    baseRiseK_ = riseOf(changed(bench_, base_));
+    if (!(base_ == before)) return putBack();
+    showAll(); // the same path: what was turned over stays
+    tellAnswers();
 }
 
 void StackPage::putBack() {
@@ -201,6 +225,7 @@ void StackPage::putBack() {
     lidOff_->setChecked(false);
     filling_ = false;
     showAll();
+    tellAnswers();
 }
 
 /// A slider that is where it was put stands for the value as it was, not for the step beside it.
@@ -215,6 +240,7 @@ void StackPage::readKnobs() {
     }
     what_.lidOff = lidOff_->isChecked();
     showAll();
+    rest_.start(); // the answers take longer than a slider waits
 }
 
 void StackPage::showAll() {
@@ -231,26 +257,24 @@ void StackPage::showAll() {
     section_->show(now.path, path, now.studied);
     if (path.runaway) {
         told_->setText(
-            say("Runaway: leakage grows faster than this path carries heat away, so that no temperature "
-                "is steady. A chip would cut its power."));
-        tellAnswers();
+            say("Runaway: leakage grows faster than heat is carried away; a chip would cut its power."));
         emit whatIfChanged();
         return;
     }
     const double rise = path.junctionMeanC - now.path.ambientC;
-    const double was = riseOf(changed(bench_, base_));
     QString text = say("%1 °C in the mean of the chip, %2 K over room")
                        .arg(path.junctionMeanC, 0, 'f', 1)
                        .arg(kelvin(rise));
     if (!(what_ == base_))
         text += say("; as measured %1 K, so %2 K %3")
-                    .arg(kelvin(was), kelvin(std::abs(rise - was)), rise < was ? say("less") : say("more"));
+                    .arg(kelvin(baseRiseK_), kelvin(std::abs(rise - baseRiseK_)),
+                         rise < baseRiseK_ ? say("less") : say("more"));
     told_->setText(text + ".");
-    tellAnswers();
     emit whatIfChanged();
 }
 
 void StackPage::tellAnswers() {
+    rest_.stop();
     answers_->clear();
     if (const auto found = lidOrCooler(bench_, what_)) answers_->addItem(lidAnswer(*found));
     answers_->addItem(resolutionAnswer(resolutionOf(bench_, what_)));

@@ -4,6 +4,7 @@
 #include "app/heat/heat_page.h"
 #include "core/heat/pressed_joint.h"
 
+#include <QTimer>
 #include <vector>
 
 class QCheckBox;
@@ -55,6 +56,8 @@ private:
     std::vector<Knob> knobs_;
     BenchPath bench_;
     WhatIf base_, what_;
+    double baseRiseK_ = 0;                                        ///< as measured
+    QTimer rest_;                                                 ///< runs while a slider is being moved
     std::vector<std::pair<QString, ResistanceDifference>> pairs_; ///< of materials, with their names
     std::optional<TellableDifference> tellable_;
     std::vector<PadChoice> pads_;

@@ -164,8 +164,12 @@ void TransientPage::start() {
             for (const TransientTask& task : due) {
                 if (stop.stop_requested()) break;
                 progress(static_cast<double>(read.size()) / static_cast<double>(due.size()));
-                read.push_back({task, stepResponseOf(project.loadWithProbe(task.recording, task.probeShiftS),
-                                                     task.settings, task.load)});
+                Read one{task,
+                         stepResponseOf(project.loadWithProbe(task.recording, task.probeShiftS),
+                                        task.settings, task.load),
+                         {}};
+                one.layers = layersOf(one.response);
+                read.push_back(std::move(one));
             }
             return read;
         },
@@ -182,23 +186,23 @@ void TransientPage::take(std::vector<Read> read) {
     for (Read& one : read) read_.insert_or_assign(one.task.run, std::move(one));
     if (!input_) return;
     if (!input_->question.stepReadS && !study_) {
-        std::vector<TransientRun> runs;
-        for (const TransientTask& task : input_->tasks)
-            if (const auto at = read_.find(task.run); at != read_.end())
-                runs.push_back({task.mount, task.run, at->second.response});
         const QSignalBlocker quiet(at_);
-        at_->setValue(usualReadS(runs));
+        at_->setValue(usualReadS(runs()));
     }
     judge();
 }
 
-void TransientPage::judge() {
-    if (!input_ || working_) return;
-    std::vector<TransientRun> runs;
+std::vector<TransientRun> TransientPage::runs() const {
+    std::vector<TransientRun> found;
     for (const TransientTask& task : input_->tasks)
         if (const auto at = read_.find(task.run); at != read_.end())
-            runs.push_back({task.mount, task.run, at->second.response});
-    study_ = transientStudy(session_.document(), input_->question, input_->evidence, runs, at_->value());
+            found.push_back({task.mount, task.run, at->second.response});
+    return found;
+}
+
+void TransientPage::judge() {
+    if (!input_ || working_) return;
+    study_ = transientStudy(session_.document(), input_->question, input_->evidence, runs(), at_->value());
     told_->setText(transientLines(*study_, input_->question.stepReadS).join("\n"));
     declare_->setEnabled(input_->question.stepReadS != at_->value());
     fillTable();
@@ -224,6 +228,7 @@ void TransientPage::fillTable() {
         for (int column = 0; column < cells.size(); ++column)
             pairs_->setItem(static_cast<int>(i), column, fixedItem(cells[column]));
     }
+    pairs_->horizontalHeader()->setStretchLastSection(false); // else it stretches once only
     pairs_->resizeColumnsToContents();
     pairs_->horizontalHeader()->setStretchLastSection(true);
     pairs_->setVisible(!study_->pairs.empty());
@@ -309,11 +314,10 @@ void TransientPage::drawLayers() {
     std::size_t place = 2;
     for (const auto& mount : {session_.selection().mount, session_.selection().beside}) {
         const Read* read = readOf(mount);
-        const LayersSeen seen = read ? layersOf(read->response) : LayersSeen{};
-        if (seen.structure.empty()) continue;
+        if (!read || read->layers.structure.empty()) continue;
         std::vector<double> r, c;
-        for (const StructurePoint& point : seen.structure) {
-            if (point.kPerW > lastShare * seen.structure.back().kPerW) break;
+        for (const StructurePoint& point : read->layers.structure) {
+            if (point.kPerW > lastShare * read->layers.structure.back().kPerW) break;
             r.push_back(point.kPerW);
             c.push_back(point.jPerK);
         }

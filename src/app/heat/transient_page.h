@@ -36,6 +36,7 @@ private:
     struct Read {
         TransientTask task;
         StepResponse response;
+        LayersSeen layers;
     };
     struct Input {
         Question question;
@@ -46,6 +47,7 @@ private:
     void start();
     void take(std::vector<Read> read);
     void judge();
+    std::vector<TransientRun> runs() const; ///< of what is compared, as far as it was read
     void declare();
     void fillTable();
     void draw();

@@ -133,14 +133,13 @@ HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double 
     return path;
 }
 
-namespace {
-
-/// At the mean power and room of all mounts, with the anchor's R″ at the studied joint.
 HeatPath anchoredPath(const CalibrationInput& input) {
     HeatPath path = atMeanPower(input);
     path.interfaces[input.bench.studied.value()].rMm2KPerW = input.anchorMm2KPerW;
     return path;
 }
+
+namespace {
 
 double coolerBy(const CalibrationInput& input, const Means& means) {
     if (input.anchor >= means.count.size() || means.count[input.anchor] == 0)

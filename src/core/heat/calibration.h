@@ -83,6 +83,9 @@ struct TellableDifference {
 /// Nothing where no material was mounted twice.
 std::optional<TellableDifference> tellableDifference(const Calibration& calibration);
 
+/// Without a cooler, at the mean power and room of all mounts, with the anchor's R″ at the studied joint.
+HeatPath anchoredPath(const CalibrationInput& input);
+
 /// The path with the calibrated cooler and this R″ at the studied interface.
 HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double powerW, double roomC);
 

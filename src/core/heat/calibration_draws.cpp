@@ -117,17 +117,12 @@ private:
 /// As far as most draws go.
 TotalTable tableOf(const Calibration& calibration, const std::vector<int>& mounts) {
     const CalibrationInput& input = calibration.input;
-    HeatPath path = calibratedPath(calibration, input.anchorMm2KPerW, 0, 0);
-    for (const PathMount& mount : input.mounts) { // as the calibration takes them
-        path.powerW += mount.powerW / static_cast<double>(input.mounts.size());
-        path.ambientC += mount.roomC / static_cast<double>(input.mounts.size());
-    }
     Interval joints{input.anchorMm2KPerW, input.anchorMm2KPerW};
     for (std::size_t g = 0; g < calibration.groups.size(); ++g)
         if (const auto& ci = calibration.groups[g].ci; ci && mounts[g] > 0)
             joints = {std::min(joints.lo, ci->lo), std::max(joints.hi, ci->hi)};
     const double margin = 0.5 * (joints.hi - joints.lo) + 1;
-    return {std::move(path),
+    return {anchoredPath(input),
             *input.bench.studied,
             {0.2 * calibration.coolerKPerW, 2 * calibration.coolerKPerW},
             {joints.lo - margin, joints.hi + margin}};

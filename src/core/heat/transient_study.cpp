@@ -50,25 +50,17 @@ std::vector<RunValue> valuesAt(const std::vector<TransientRun>& runs, double atS
     return comparedRuns(rows, evidence.load, evidence.design, question);
 }
 
-std::vector<RunValue> steadyValues(const Question& question, const Evidence& evidence) {
+/// Steady K/W of each group, by its id.
+std::map<std::int64_t, double> steadyMeans(const Question& question, const Evidence& evidence) {
     std::vector<TidyRow> rows = evidence.rows;
-    for (TidyRow& row : rows) row.response = row.rthKPerW;
-    return comparedRuns(rows, evidence.load, evidence.design, question);
-}
-
-/// Mean over the mounts of a group, each the mean of its runs.
-std::map<std::int64_t, double> groupMeans(const std::vector<RunValue>& values) {
-    std::map<std::int64_t, std::map<std::int64_t, std::pair<double, int>>> sums;
-    for (const RunValue& value : values) {
-        auto& [sum, count] = sums[value.group.id][value.mount.id];
-        sum += value.value;
-        ++count;
+    for (TidyRow& row : rows) {
+        row.response = row.rthKPerW;
+        row.limitBound = false; // K/W is measured in full at the limit too
     }
     std::map<std::int64_t, double> means;
-    for (const auto& [group, mounts] : sums) {
-        for (const auto& [mount, of] : mounts) means[group] += of.first / of.second;
-        means[group] /= static_cast<double>(mounts.size());
-    }
+    for (const GroupSummary& group :
+         onlyGroups(comparedRuns(rows, evidence.load, evidence.design, question)).groups)
+        if (group.mean) means[group.id] = *group.mean;
     return means;
 }
 
@@ -194,7 +186,7 @@ TransientStudy transientStudy(const Document& document, const Question& question
     study.timesS = commonTimes(runs);
     compareRead(study, document, question, evidence, valuesAt(runs, atS, question, evidence));
     addSteps(study, document, runs);
-    addPairs(study, groupMeans(steadyValues(question, evidence)));
+    addPairs(study, steadyMeans(question, evidence));
     return study;
 }
 

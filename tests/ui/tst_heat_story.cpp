@@ -140,6 +140,11 @@ private slots:
         QVERIFY(story::press(*window_, "As measured"));
         QTRY_COMPARE(told("What if told"), before);
         auto* answers = find<QListWidget>("Answers to ready questions");
+        for (const char* knob : {"Leakage", "Cooler"}) find<QSlider>(knob)->setValue(1'000);
+        QTRY_VERIFY(told("What if told").startsWith("Runaway"));
+        QTRY_COMPARE(answers->count(), 0); // nothing of it is steady, and nothing is told of it
+        QVERIFY(strip()->model().beside.empty());
+        QVERIFY(story::press(*window_, "As measured"));
         QStringList all;
         for (int i = 0; i < answers->count(); ++i) all << answers->item(i)->text();
         QVERIFY2(all.join("\n").contains("Which pad thickness?"), qPrintable(all.join("\n")));

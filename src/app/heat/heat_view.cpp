@@ -95,6 +95,7 @@ void HeatView::showStack() {
 void HeatView::tellTurnedOver() {
     if (!isVisible() || !bench_.studied || !stack_->isTurned()) return emit turnedOver(std::nullopt);
     const ChangedPath now = changed(bench_, stack_->what());
+    if (chainSteps(now.path).runaway) return emit turnedOver(std::nullopt);
     emit turnedOver(computedPath(now.places, now.studied, now.path));
 }
 

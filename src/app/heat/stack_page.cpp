@@ -254,13 +254,14 @@ void StackPage::showAll() {
     const ChangedPath now = changed(bench_, what_);
     lidOff_->setEnabled(now.hasLid);
     const HeatPathSteps path = chainSteps(now.path);
-    section_->show(now.path, path, now.studied);
-    if (path.runaway) {
+    if (path.runaway) { // nothing of it is steady: no figure is told
         told_->setText(
-            say("Runaway: leakage grows faster than heat is carried away; a chip would cut its power."));
+            say("Runaway: leakage grows faster than heat is carried away; a chip would cut its power. "
+                "Drawn is the last steady path."));
         emit whatIfChanged();
         return;
     }
+    section_->show(now.path, path, now.studied);
     const double rise = path.junctionMeanC - now.path.ambientC;
     QString text = say("%1 °C in the mean of the chip, %2 K over room")
                        .arg(path.junctionMeanC, 0, 'f', 1)
@@ -276,6 +277,7 @@ void StackPage::showAll() {
 void StackPage::tellAnswers() {
     rest_.stop();
     answers_->clear();
+    if (chainSteps(changed(bench_, what_).path).runaway) return;
     if (const auto found = lidOrCooler(bench_, what_)) answers_->addItem(lidAnswer(*found));
     answers_->addItem(resolutionAnswer(resolutionOf(bench_, what_)));
     if (tellable_) answers_->addItem(tellableAnswer(*tellable_));

@@ -5,6 +5,8 @@ add_library(ibuki_warnings INTERFACE)
 target_compile_options(ibuki_warnings INTERFACE
   -Wall -Wextra -Wpedantic -Wconversion
   $<$<NOT:$<BOOL:${IBUKI_JOINED}>>:-Wshadow> # joined, a neighbour's name is in sight and may be used again
+  # … and GCC takes the joined file for a header whose unnamed namespace could be another one elsewhere
+  $<$<AND:$<BOOL:${IBUKI_JOINED}>,$<CXX_COMPILER_ID:GNU>>:-Wno-subobject-linkage>
   $<$<BOOL:${IBUKI_WERROR}>:-Werror>)
 
 if(IBUKI_SANITIZE)

@@ -31,7 +31,7 @@
 namespace ibuki {
 namespace {
 
-constexpr int pairRole = Qt::UserRole;
+constexpr int sentencePairRole = Qt::UserRole;
 constexpr int pageRole = Qt::UserRole + 1;
 
 /// A mark of its own for each kind of sentence; never colour alone.
@@ -117,9 +117,9 @@ VerdictView::VerdictView(Session& session, QWidget* parent)
     layout->addWidget(card(laySentences()), 3);
     connect(next_, &NextStepBar::stepTaken, this, &VerdictView::stepTaken);
     connect(sentences_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
-        const bool hasPair = item && item->data(pairRole).isValid();
+        const bool hasPair = item && item->data(sentencePairRole).isValid();
         const auto pair =
-            hasPair ? std::optional<std::size_t>(item->data(pairRole).toULongLong()) : std::nullopt;
+            hasPair ? std::optional<std::size_t>(item->data(sentencePairRole).toULongLong()) : std::nullopt;
         meanPair(pair);
     });
     connect(sentences_, &QListWidget::itemClicked, this, &VerdictView::openEvidence);
@@ -233,7 +233,7 @@ void VerdictView::showEvent(QShowEvent* event) {
 void VerdictView::fillSentences(const Question& question) {
     for (const VerdictSentence& sentence : allSentences(*evidence_, sides_, question)) {
         auto* item = new QListWidgetItem(kindMark(sentence.kind) + qtext(sentence.text), sentences_);
-        if (sentence.pair) item->setData(pairRole, static_cast<qulonglong>(*sentence.pair));
+        if (sentence.pair) item->setData(sentencePairRole, static_cast<qulonglong>(*sentence.pair));
         item->setData(pageRole, static_cast<int>(sentence.page));
         if (sentence.kind == SentenceKind::caveat) item->setForeground(colours().quiet);
     }
@@ -244,7 +244,7 @@ void VerdictView::openEvidence(const QListWidgetItem* item) {
     const QVariant page = item->data(pageRole);
     if (!page.isValid()) return;
     const auto on = static_cast<EvidenceOn>(page.toInt());
-    if (on == EvidenceOn::ladder && !item->data(pairRole).isValid()) return;
+    if (on == EvidenceOn::ladder && !item->data(sentencePairRole).isValid()) return;
     const bool showsPair =
         pages_->currentWidget() == ladder_ || qobject_cast<PairsPage*>(pages_->currentWidget());
     if (on != EvidenceOn::ladder || !showsPair) pages_->setCurrentWidget(holding_.at(on));

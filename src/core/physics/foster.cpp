@@ -76,7 +76,7 @@ std::vector<LadderNode> cauerOf(std::vector<FosterTerm> terms) {
 }
 
 std::vector<FosterTerm> fosterOf(const std::vector<LadderNode>& nodes) {
-    ThermalLadder(nodes, 1); // refuses what is none
+    const ThermalLadder refusesWhatIsNone(nodes, 1);
     const auto n = static_cast<Eigen::Index>(nodes.size());
     Eigen::VectorXd diagonal(n), beside(std::max<Eigen::Index>(n - 1, 0));
     for (Eigen::Index i = 0; i < n; ++i) {

@@ -10,7 +10,7 @@
 namespace ibuki {
 namespace {
 
-constexpr double mostWays = 20'000;
+constexpr double mostDealings = 20'000;
 constexpr int drawnWays = 9'999;
 constexpr double tie = 1e-9; ///< of |t|: the same deal summed in another order
 
@@ -88,7 +88,7 @@ std::vector<double> allLargest(const Dealing& dealing) {
     std::vector<std::size_t> chosen(k);
     std::iota(chosen.begin(), chosen.end(), std::size_t{0});
     std::vector<double> largest{dealing.largest(chosen)};
-    if (ways(n, k) <= mostWays) {
+    if (ways(n, k) <= mostDealings) {
         while (next(chosen, n)) largest.push_back(dealing.largest(chosen));
         return largest;
     }

@@ -38,13 +38,6 @@ std::pair<std::string, std::string> partsOf(const std::string& mask, const HeatP
                                 {{"mask", mask}}));
 }
 
-CoverageMask maskOf(const GreyPicture& picture) {
-    CoverageMask mask{picture.width, picture.height, {}};
-    mask.covered.reserve(picture.grey.size());
-    for (const std::uint8_t grey : picture.grey) mask.covered.push_back(grey >= 128 ? 1.0F : 0.0F);
-    return mask;
-}
-
 void printLayer(std::ostream& out, const std::string& name, double r, std::optional<double> spreading,
                 double delta, double hotC) {
     fmt::print(out, "{:<24} {:>9.5f} {:>9} {:>8.2f} {:>8.1f}\n", name, r,
@@ -85,7 +78,7 @@ void runHeatpath(const HeatpathArguments& arguments, std::ostream& out) {
         const auto [name, file] = partsOf(mask, path);
         inputs.emplace_back(file);
         for (PathInterface& interface : path.interfaces)
-            if (interface.name == name) interface.mask = maskOf(readGreyPng(file));
+            if (interface.name == name) interface.mask = coverageMaskOf(readGreyPng(file));
     }
     if (!arguments.picture.empty()) refuseInputAsTarget(arguments.picture, inputs);
     HeatPathSteps steps;

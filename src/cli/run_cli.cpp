@@ -15,7 +15,7 @@ namespace ibuki {
 namespace {
 
 /// Subcommands of docs/cli.md whose part is not built yet.
-constexpr std::array later{"ageing", "coverage"};
+constexpr std::array later{"ageing"};
 
 struct Verb {
     const char* name;
@@ -31,6 +31,7 @@ constexpr std::array verbs{
     Verb{"value", words::mark("Temperature against price, and what stands first under which weights"),
          addValue},
     Verb{"heatpath", words::mark("Resistances and temperatures from chip to room"), addHeatpath},
+    Verb{"coverage", words::mark("How much of a face was covered, from a photograph"), addCoverage},
     Verb{"rehearse", words::mark("Repeat a study on paper and count what its verdicts are worth"),
          addRehearse},
     Verb{"simulate", words::mark("Run the simulated bench and write its log"), addSimulate},

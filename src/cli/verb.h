@@ -25,6 +25,7 @@ VerbBody addSweep(Options options);
 VerbBody addHealth(Options options);
 VerbBody addValue(Options options);
 VerbBody addHeatpath(Options options);
+VerbBody addCoverage(Options options);
 VerbBody addRehearse(Options options);
 VerbBody addSimulate(Options options);
 VerbBody addReport(Options options);

@@ -130,6 +130,19 @@ std::span<const char* const> terms() {
         mark("cross"),
         mark("five dots"),
         mark("film"),
+        // LookSide
+        mark("chip side"),
+        mark("plate side"),
+        mark("detail"),
+        // CameOff
+        mark("fell"),
+        mark("lifted"),
+        mark("twisted"),
+        mark("warmed and twisted"),
+        mark("pulled the chip out"),
+        // LookJoin
+        mark("either side"),
+        mark("both sides"),
         // Purpose
         mark("baseline"),
         mark("fresh"),
@@ -350,6 +363,7 @@ std::span<const char* const> terms() {
         mark("plan"),
         mark("application"),
         mark("mount"),
+        mark("joint look"),
     };
     return all;
 }

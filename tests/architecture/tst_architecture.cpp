@@ -64,10 +64,10 @@ private slots:
     void roomsIncludeOnlyRoomsBefore_data() {
         QTest::addColumn<QString>("floor");
         QTest::addColumn<QStringList>("rooms");
-        QTest::newRow("core") << "core"
-                              << QStringList{"base",    "quantity", "stats",   "trace",  "reduce",   "domain",
-                                             "physics", "shelf",    "caution", "design", "evidence", "heat",
-                                             "plan",    "conduct",  "setup",   "import", "practice"};
+        QTest::newRow("core") << "core" << QStringList{"base",   "quantity", "stats",   "trace", "reduce",
+                                                       "domain", "physics",  "look",    "shelf", "caution",
+                                                       "design", "evidence", "heat",    "plan",  "conduct",
+                                                       "setup",  "import",   "practice"};
         QTest::newRow("store") << "store" << QStringList{"log",      "table",   "json",  "picture",
                                                          "calendar", "project", "shelf", "paper"};
         QTest::newRow("app") << "app"

@@ -24,6 +24,8 @@ struct ExchangeRate;
 struct Application;
 struct Mount;
 struct MountApplication;
+struct JointLook;
+struct JointPicture;
 struct Acknowledgement;
 struct Recording;
 struct RecordingMark;
@@ -65,10 +67,10 @@ template <class... E> struct EntityList {
 /// Parents before children, so that a file can be read and written in this order.
 using Entities =
     EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot, Offcut,
-               LotPicture, ExchangeRate, Application, Mount, MountApplication, Acknowledgement, Recording,
-               RecordingMark, Run, RunReduction, EnteredReading, HeaderRole, Study, Question, SideMargin,
-               ReadElsewhere, Level, Load, Slot, SlotLevel, Plan, ProtocolStep, StepTime, FollowUp,
-               ReductionRules, InterimLook, Practice>;
+               LotPicture, ExchangeRate, Application, Mount, MountApplication, JointLook, JointPicture,
+               Acknowledgement, Recording, RecordingMark, Run, RunReduction, EnteredReading, HeaderRole,
+               Study, Question, SideMargin, ReadElsewhere, Level, Load, Slot, SlotLevel, Plan, ProtocolStep,
+               StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
 
 /// Which of them a value is.
 enum class EntityKind : std::uint8_t {};

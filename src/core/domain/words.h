@@ -4,6 +4,7 @@
 // The stable word of every enumerated domain value: what the project file stores, what a table exports and
 // what a choice in the window starts from. Order follows the enumeration.
 
+#include "core/domain/joint_look.h"
 #include "core/domain/plan.h"
 
 #include <array>
@@ -48,6 +49,16 @@ template <> struct Words<LotCondition> {
 template <> struct Words<ApplicationPattern> {
     static constexpr std::array<std::string_view, 8> all{"not stated", "dot",  "line",  "cross",
                                                          "five dots",  "film", "sheet", "other"};
+};
+template <> struct Words<LookSide> {
+    static constexpr std::array<std::string_view, 3> all{"chip side", "plate side", "detail"};
+};
+template <> struct Words<CameOff> {
+    static constexpr std::array<std::string_view, 6> all{
+        "not stated", "fell", "lifted", "twisted", "warmed and twisted", "pulled the chip out"};
+};
+template <> struct Words<LookJoin> {
+    static constexpr std::array<std::string_view, 2> all{"either side", "both sides"};
 };
 template <> struct Words<Purpose> {
     static constexpr std::array<std::string_view, 4> all{"baseline", "fresh", "conditioning", "check"};

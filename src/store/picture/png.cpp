@@ -20,38 +20,72 @@ struct PngImage {
 
 } // namespace
 
-GreyPicture readGreyPng(const std::filesystem::path& path) {
-    const MappedFile file(path);
-    const auto unreadable = [&] { throw InputError("picture-unreadable", {path.string(), {}, {}}); };
+namespace {
+
+/// Pixels of any PNG in the format wanted, with its width and height.
+std::vector<std::uint8_t> pixelsOf(std::string_view bytes, const std::string& name, png_uint_32 format,
+                                   int& width, int& height) {
+    const auto unreadable = [&] { throw InputError("picture-unreadable", {name, {}, {}}); };
     PngImage png;
-    if (!png_image_begin_read_from_memory(&png.image, file.bytes().data(), file.bytes().size())) unreadable();
+    if (!png_image_begin_read_from_memory(&png.image, bytes.data(), bytes.size())) unreadable();
     const double pixels = static_cast<double>(png.image.width) * png.image.height;
     if (pixels > mostPixels)
-        throw InputError("picture-large", {path.string(), {}, {}},
+        throw InputError("picture-large", {name, {}, {}},
                          {{"width", static_cast<std::int64_t>(png.image.width)},
                           {"height", static_cast<std::int64_t>(png.image.height)},
                           {"most", mostPixels / 1e6}});
-    png.image.format = PNG_FORMAT_GRAY;
-    GreyPicture picture{static_cast<int>(png.image.width), static_cast<int>(png.image.height), {}};
-    picture.grey.resize(PNG_IMAGE_SIZE(png.image));
+    png.image.format = format;
+    width = static_cast<int>(png.image.width);
+    height = static_cast<int>(png.image.height);
+    std::vector<std::uint8_t> made(PNG_IMAGE_SIZE(png.image));
     const png_color black{0, 0, 0};
-    if (picture.grey.empty() || !png_image_finish_read(&png.image, &black, picture.grey.data(), 0, nullptr))
-        unreadable();
+    if (made.empty() || !png_image_finish_read(&png.image, &black, made.data(), 0, nullptr)) unreadable();
+    return made;
+}
+
+} // namespace
+
+GreyPicture greyFromPng(std::string_view bytes, const std::string& name) {
+    GreyPicture picture;
+    picture.grey = pixelsOf(bytes, name, PNG_FORMAT_GRAY, picture.width, picture.height);
+    return picture;
+}
+
+RgbPicture rgbFromPng(std::string_view bytes, const std::string& name) {
+    RgbPicture picture;
+    picture.rgb = pixelsOf(bytes, name, PNG_FORMAT_RGB, picture.width, picture.height);
+    return picture;
+}
+
+GreyPicture readGreyPng(const std::filesystem::path& path) {
+    const MappedFile file(path);
+    GreyPicture picture = greyFromPng(file.bytes(), path.string());
     file.requireWhole();
     return picture;
 }
 
-std::string pngBytes(const RgbPicture& picture) {
+namespace {
+
+std::string written(int width, int height, png_uint_32 format, const std::uint8_t* pixels) {
     PngImage png;
-    png.image.width = static_cast<png_uint_32>(picture.width);
-    png.image.height = static_cast<png_uint_32>(picture.height);
-    png.image.format = PNG_FORMAT_RGB;
+    png.image.width = static_cast<png_uint_32>(width);
+    png.image.height = static_cast<png_uint_32>(height);
+    png.image.format = format;
     png_alloc_size_t size = PNG_IMAGE_PNG_SIZE_MAX(png.image);
     std::string bytes(size, '\0');
-    if (!png_image_write_to_memory(&png.image, bytes.data(), &size, 0, picture.rgb.data(), 0, nullptr))
-        return {};
+    if (!png_image_write_to_memory(&png.image, bytes.data(), &size, 0, pixels, 0, nullptr)) return {};
     bytes.resize(size);
     return bytes;
+}
+
+} // namespace
+
+std::string pngBytes(const RgbPicture& picture) {
+    return written(picture.width, picture.height, PNG_FORMAT_RGB, picture.rgb.data());
+}
+
+std::string pngBytes(const GreyPicture& picture) {
+    return written(picture.width, picture.height, PNG_FORMAT_GRAY, picture.grey.data());
 }
 
 } // namespace ibuki

@@ -6,6 +6,7 @@
 #include "core/base/input_error.h"
 #include "core/base/utf8.h"
 #include "core/domain/words.h"
+#include "store/json/json_limits.h"
 #include "store/project/columns.h"
 
 #include <cmath>
@@ -69,6 +70,20 @@ struct CellType<T> : PlainCell<CellForm::choice> {
         if (const auto* text = std::get_if<std::string>(&cell))
             if (const auto value = fromWord<T>(*text)) return *value;
         refuseCell("known word");
+    }
+};
+/// Numbers that belong together, as a JSON list.
+template <std::size_t n> struct CellType<std::array<double, n>> : PlainCell<CellForm::json> {
+    static Cell to(const std::array<double, n>& value) { return nlohmann::json(value).dump(); }
+    static std::array<double, n> from(const Cell& cell) {
+        const auto json = soundJson(CellType<std::string>::from(cell));
+        if (!json || !json->is_array() || json->size() != n) refuseCell("list of numbers");
+        std::array<double, n> value{};
+        for (std::size_t i = 0; i < n; ++i) {
+            if (!json->at(i).is_number()) refuseCell("list of numbers");
+            value[i] = json->at(i).template get<double>();
+        }
+        return value;
     }
 };
 template <class E> struct CellType<Id<E>> : PlainCell<CellForm::reference> {

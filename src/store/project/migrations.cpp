@@ -17,10 +17,10 @@ struct Step {
 };
 
 /// steps[n] leads from format n to format n + 1.
-constexpr Step steps[] = {{nullptr, &format1},       {nullptr, &format2}, {nullptr, &format3},
-                          {nullptr, &format4},       {nullptr, &format5}, {beforeFormat6, &format6},
-                          {beforeFormat7, &format7}, {nullptr, &format8}, {nullptr, &format9},
-                          {nullptr, &format10},      {nullptr, &format11}};
+constexpr Step steps[] = {{nullptr, &format1},       {nullptr, &format2},  {nullptr, &format3},
+                          {nullptr, &format4},       {nullptr, &format5},  {beforeFormat6, &format6},
+                          {beforeFormat7, &format7}, {nullptr, &format8},  {nullptr, &format9},
+                          {nullptr, &format10},      {nullptr, &format11}, {nullptr, &format12}};
 static_assert(std::size(steps) == newestFormat);
 
 } // namespace

@@ -10,7 +10,7 @@ class Database;
 
 namespace ibuki {
 
-inline constexpr int newestFormat = 11;
+inline constexpr int newestFormat = 12;
 
 /// In one transaction; throws SQLite::Exception and changes nothing when a step fails. from: 0 to
 /// newestFormat.

@@ -22,6 +22,7 @@ extern const char* const format8;
 extern const char* const format9;
 extern const char* const format10;
 extern const char* const format11;
+extern const char* const format12;
 
 /// Before the statements of format 6: pictures go from their rows to the table of files, by their digest;
 /// days and times to come back after that cannot be read go to the remarks.

@@ -17,6 +17,7 @@
 #include "core/shelf/shelf.h"
 #include "more_studies.h"
 #include "sample_log.h"
+#include "sample_looks.h"
 #include "store/json/simulate_json.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
@@ -31,6 +32,8 @@ namespace ibuki {
 namespace {
 
 using nlohmann::json;
+
+constexpr int mostLooks = 40;
 
 std::optional<Instant> dateIn(const json& object, const char* name) {
     return object.contains(name) ? parseInstant(object[name].get<std::string>()) : std::nullopt;
@@ -366,6 +369,7 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
             acquired.recordings.push_back({id, prepared.logs[index].trace});
         project.apply(changes.set, acquired);
         project.apply(afterwards(project.document(), source, study));
+        addLooks(project, study, mostLooks);
         project.saveCopy(target);
     }
     std::filesystem::remove(building);

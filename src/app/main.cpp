@@ -46,7 +46,14 @@ int printToPdf(const QString& project, const QString& output) {
         const ibuki::Question* question = ibuki::findStudyQuestion(opened.document(), "");
         if (!question) throw ibuki::InputError("report-no-study", {project.toStdString(), {}, {}});
         ibuki::refuseInputAsTarget(output.toStdString(), {project.toStdString()});
-        ibuki::printReport(ibuki::htmlReport(opened.document(), *question), output);
+        ibuki::printReport(ibuki::htmlReport(opened.document(), *question, {},
+                                             [&](const ibuki::JointPicture& picture) {
+                                                 return ibuki::lookThumbnail(
+                                                     picture, [&](const std::string& sha256) {
+                                                         return opened.loadFile(sha256);
+                                                     });
+                                             }),
+                           output);
         return 0;
     } catch (const ibuki::InputError& error) {
         std::fprintf(stderr, "%s\n", ibuki::words::sentence(error).c_str());

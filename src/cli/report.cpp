@@ -21,8 +21,12 @@ struct ReportArguments {
     std::string output;
 };
 
-std::string reportText(const Document& document, const Question& question, const std::string& ending) {
-    if (ending == ".html") return htmlReport(document, question);
+std::string reportText(const Project& project, const Question& question, const std::string& ending) {
+    const Document& document = project.document();
+    const auto thumbnail = [&](const JointPicture& picture) {
+        return lookThumbnail(picture, [&](const std::string& sha256) { return project.loadFile(sha256); });
+    };
+    if (ending == ".html") return htmlReport(document, question, {}, thumbnail);
     if (ending == ".csv") return tidyCsv(document, question);
     if (ending == ".json") return jsonReport(document, question);
     throw UsageError(words::say("-o: the name must end in .html, .csv or .json"));
@@ -49,7 +53,7 @@ VerbBody addReport(Options options) {
             throw UsageError(
                 words::say("--study: the project has no study \"{study}\"", {{"study", arguments->study}}));
         if (!question) throw InputError("report-no-study", {arguments->project, {}, {}});
-        writeFileAtomically(arguments->output, reportText(project.document(), *question, ending));
+        writeFileAtomically(arguments->output, reportText(project, *question, ending));
         fmt::print(out, "{}\n", arguments->output);
     };
 }

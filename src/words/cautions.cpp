@@ -8,6 +8,7 @@ std::span<const Entry> cautions() {
     static constexpr Entry entries[] = {
         one("asks.chip.lid", "Has the chip a lid?"),
         one("asks.bench.hottest", "How hot does the bench run?"),
+        one("asks.bench.pulledBefore", "Did a cooler of this bench ever pull the chip out?"),
         one("asks.fan.turns", "Has the cooler a fan?"),
         one("asks.melts.plus5", "At what temperature does the material melt?"),
         one("asks.site.kind", "Which layer is it?"),
@@ -88,6 +89,9 @@ std::span<const Entry> cautions() {
               "Trim it to the face, with no overhang; never lay a creased one again."),
         wrong("caution.SOLVENT", "Cleaners are flammable and attack some plastics.",
               "Power off, air the room, no flame or hot surface, gloves; let all dry before power."),
+        wrong("caution.PULLED-BEFORE", "On this bench a cooler has pulled the chip out before.",
+              "Warm the joint under load, shut down, unplug, twist before you lift, and hold the chip's "
+              "frame down while the cooler comes off."),
         wrong("caution.STUCK-PINS", "A stuck cooler can pull the chip out of its socket and bend the pins.",
               "Run it warm, shut down, unplug, open the clamp; twist gently to and fro until it slides, then "
               "lift. Never pry or pull straight."),

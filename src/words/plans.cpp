@@ -7,6 +7,14 @@ namespace ibuki::words {
 // import.
 std::span<const Entry> plans() {
     static constexpr Entry entries[] = {
+        many("seen-pulled-out", "The chip came out of its socket {count} time on this bench",
+             "The chip came out of its socket {count} times on this bench"),
+        many("seen-damaged", "{count} look on this bench tells of damage",
+             "{count} looks on this bench tell of damage"),
+        many("seen-hard", "{count} cooler on this bench came off hard",
+             "{count} coolers on this bench came off hard"),
+        many("seen-pumped-out", "{count} joint on this bench was pumped out",
+             "{count} joints on this bench were pumped out"),
         one("rehearsal-drift",
             "The bench drifts by {drift:+.2f} K a mount, as its check mounts tell (0: they tell none)"),
         one("rehearsal-evening", "An evening moves all its mounts by {sd:.1f} K (assumed)"),

@@ -36,6 +36,10 @@ std::span<const Entry> topics() {
         one("topic-elsewhere.what",
             "What others found of two materials, held against this bench: what the difference of the benches "
             "explains, what the scatter of mounts explains, what is left."),
+        one("topic-peel", "A look at the joint"),
+        one("topic-peel.what", "How much of a face was covered when the cooler came off, measured in its "
+                               "photograph; where it was bare, "
+                               "and what that should cost."),
         one("topic-evenings", "Evenings"),
         one("topic-evenings.what",
             "The mounts laid into your evenings: hands stay inside one, what runs by itself may go on "

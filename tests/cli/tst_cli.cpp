@@ -174,7 +174,7 @@ private slots:
     }
     void notInThisVersionIsTwo() {
         const std::string plain = logs + "plain.csv";
-        for (const auto& arguments : std::vector<std::vector<std::string>>{{"ageing"}, {"coverage"}}) {
+        for (const auto& arguments : std::vector<std::vector<std::string>>{{"ageing"}}) {
             const Outcome outcome = run(arguments);
             QCOMPARE(outcome.code, 2);
             QVERIFY2(outcome.err.find("not in this version") != std::string::npos, outcome.err.c_str());

@@ -22,11 +22,15 @@ AfterRunBar::AfterRunBar(Session& session, QWidget* parent)
     setTextFont(told_, 1.15, QFont::DemiBold);
     auto* reject = button(say("Reject…"), say("With a reason: what was physically wrong"));
     auto* again = button(say("Once more"), say("Another run of the same mount"));
+    auto* peel = button(say("Peel"), say("The cooler comes off now: a picture of both faces, what was seen"));
     auto* readings = button(say("Readings…"), say("Score, frame rate, noise: what no sensor gave"));
     connect(keep_, &QPushButton::clicked, this, &AfterRunBar::keep);
     connect(reject, &QPushButton::clicked, this, [this] { rejectMount(session_, this); });
     connect(again, &QPushButton::clicked, this, [this] {
         if (mount_) emit againWanted(*mount_);
+    });
+    connect(peel, &QPushButton::clicked, this, [this] {
+        if (mount_) emit peelWanted(*mount_);
     });
     connect(readings, &QPushButton::clicked, this, [this] {
         if (mount_) openReadings(session_, *mount_, this);
@@ -34,7 +38,7 @@ AfterRunBar::AfterRunBar(Session& session, QWidget* parent)
     auto* layout = new QHBoxLayout;
     layout->setContentsMargins(16, 6, 12, 6);
     layout->addWidget(told_, 1);
-    for (QPushButton* one : {readings, again, reject, keep_}) {
+    for (QPushButton* one : {readings, peel, again, reject, keep_}) {
         one->setMinimumHeight(40);
         layout->addWidget(one);
     }

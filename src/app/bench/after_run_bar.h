@@ -24,6 +24,7 @@ public:
 
 signals:
     void againWanted(Id<Mount> mount);
+    void peelWanted(Id<Mount> mount);
 
 private:
     void keep();

@@ -48,6 +48,7 @@ BenchPage::BenchPage(Session& session, LiveRun& run, QWidget* parent)
         else
             session_.refuse(say("Its mount is not made yet."));
     });
+    connect(after_, &AfterRunBar::peelWanted, this, &BenchPage::peelWanted);
     connect(after_, &AfterRunBar::againWanted, this, [this](Id<Mount> mount) { record({{}, mount}); });
     connect(live_, &LivePanel::compactWanted, this, &BenchPage::showCompact);
     connect(&session_, &Session::selectionChanged, this, &BenchPage::follow);

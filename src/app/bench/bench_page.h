@@ -30,6 +30,9 @@ public:
     void addSource();  ///< to the run that is recorded
     void dropSource(); ///< of it
 
+signals:
+    void peelWanted(Id<Mount> mount); ///< the cooler comes off: what does the joint look like
+
 private:
     void follow(); ///< what is chosen: the run's own tile, or another
     void judgeCheckUp(Id<Bench> bench);

@@ -22,6 +22,7 @@ FileAnswer& fileAnswer() {
 
 QFileDialog::FileMode modeOf(FileWish::Kind kind) {
     return kind == FileWish::Kind::save       ? QFileDialog::AnyFile
+           : kind == FileWish::Kind::folder   ? QFileDialog::Directory
            : kind == FileWish::Kind::openMany ? QFileDialog::ExistingFiles
                                               : QFileDialog::ExistingFile;
 }

@@ -51,7 +51,7 @@ void askChoice(QWidget* parent, const TextWish& wish, const QStringList& choices
                std::function<void(int)> take);
 
 struct FileWish {
-    enum class Kind { open, openMany, save };
+    enum class Kind { open, openMany, save, folder };
     Kind kind = Kind::open;
     QString title;
     QString name;   ///< proposed, of save

@@ -16,6 +16,7 @@
 #include "app/frame/top_line.h"
 #include "app/heat/heat_view.h"
 #include "app/paper/paper_view.h"
+#include "app/peel/peel_view.h"
 #include "app/question/question_view.h"
 #include "app/say.h"
 #include "app/shelf/shelf_view.h"
@@ -122,6 +123,9 @@ void MainWindow::refreshNow() {
         break;
     case Stage::bench:
         benchPage().refresh();
+        break;
+    case Stage::peel:
+        peelView().refresh();
         break;
     case Stage::verdict:
         verdictView().refresh();
@@ -334,7 +338,13 @@ void MainWindow::openSite(Id<Site> site) { openDialog(new SiteSheet(session_, si
 
 void MainWindow::openMount(Id<Mount> mount) {
     session_.selectMount(mount);
-    if (stage() != Stage::verdict && stage() != Stage::shelf) showStage(Stage::bench);
+    if (stage() != Stage::verdict && stage() != Stage::shelf && stage() != Stage::peel)
+        showStage(Stage::bench);
+}
+
+void MainWindow::openPeel(Id<Mount> mount) {
+    session_.selectMount(mount);
+    showStage(Stage::peel);
 }
 
 void MainWindow::openFollowUp(Id<FollowUp> followUp) {

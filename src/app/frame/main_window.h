@@ -22,6 +22,7 @@ class BenchPage;
 class BenchView;
 class LiveRun;
 class HeatView;
+class PeelView;
 class PaperView;
 class QuestionView;
 class ShelfView;
@@ -32,7 +33,7 @@ class TopLine;
 class VerdictView;
 class WhatIsThis;
 
-enum class Stage { question, shelf, bench, verdict, heatPath, paper };
+enum class Stage { question, shelf, bench, peel, verdict, heatPath, paper };
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -51,6 +52,7 @@ public:
     LiveRun& liveRun() { return *live_; }
     VerdictView& verdictView();
     HeatView& heatView();
+    PeelView& peelView();
     PaperView& paperView();
     void showStage(Stage stage);
     Stage stage() const;
@@ -93,6 +95,7 @@ private:
     void openSite(Id<Site> site);
     void openMount(Id<Mount> mount);
     void openSlot(Id<Slot> slot);
+    void openPeel(Id<Mount> mount);
     void openFollowUp(Id<FollowUp> followUp);
     void takeStep(StudyNeeds needs);
     void askPractice();
@@ -133,6 +136,7 @@ private:
     ShelfView* shelf_ = nullptr;
     BenchPage* bench_ = nullptr;
     VerdictView* verdict_ = nullptr;
+    PeelView* peel_ = nullptr;
     HeatView* heat_ = nullptr;
     PaperView* paper_ = nullptr;
     double textScale_ = 1.0;

@@ -18,6 +18,8 @@
 #include "app/heat/heat_view.h"
 #include "app/jobs/job_progress.h"
 #include "app/paper/paper_view.h"
+#include "app/peel/peel_view.h"
+#include "app/peel/picture_page.h"
 #include "app/question/board_page.h"
 #include "app/question/question_view.h"
 #include "app/say.h"
@@ -56,9 +58,10 @@ void MainWindow::makeActions() {
                      addCommand(say("Duplicate study"), {}, [this] { duplicateThisStudy(); }),
                      addCommand(say("Close or reopen study"), {}, [this] { closeThisStudy(); })};
     const std::pair<QString, Stage> stages[] = {
-        {say("Go to Question"), Stage::question},  {say("Go to Shelf"), Stage::shelf},
-        {say("Go to Bench"), Stage::bench},        {say("Go to Verdict"), Stage::verdict},
-        {say("Go to Heat path"), Stage::heatPath}, {say("Go to Paper"), Stage::paper}};
+        {say("Go to Question"), Stage::question}, {say("Go to Shelf"), Stage::shelf},
+        {say("Go to Bench"), Stage::bench},       {say("Go to Peel"), Stage::peel},
+        {say("Go to Verdict"), Stage::verdict},   {say("Go to Heat path"), Stage::heatPath},
+        {say("Go to Paper"), Stage::paper}};
     int number = 0;
     for (const auto& [text, stage] : stages)
         addCommand(text, QKeySequence(QStringLiteral("Ctrl+%1").arg(++number)),
@@ -98,6 +101,14 @@ void MainWindow::makeActions() {
     addCommand(say("Bring in logs…"), QKeySequence("Ctrl+I"), [this] {
         showStage(Stage::bench);
         benchView().chooseLogs();
+    });
+    addCommand(say("Pictures of the joint…"), QKeySequence("Ctrl+P"), [this] {
+        showStage(Stage::peel);
+        peelView().pictures().choosePictures();
+    });
+    addCommand(say("Paste a picture of the joint"), QKeySequence("Ctrl+Shift+V"), [this] {
+        showStage(Stage::peel);
+        peelView().pictures().pastePicture();
     });
     for (const auto& [action, key] :
          {std::pair{session_.undoStack().createUndoAction(this, say("Undo")), QKeySequence::Undo},
@@ -139,6 +150,7 @@ void MainWindow::makeViews() {
     stages_ = new StageBar({{say("Question"), say("What is compared, and what matters")},
                             {say("Shelf"), say("Materials and lots")},
                             {say("Bench"), say("Logs, traces and reduced figures")},
+                            {say("Peel"), say("What the joint looked like, and what was covered")},
                             {say("Verdict"), say("Who can be told apart from whom")},
                             {say("Heat path"), say("Why it is so hot, and what would change it")},
                             {say("Paper"), say("The report and exports")}});
@@ -147,6 +159,7 @@ void MainWindow::makeViews() {
     shelf_ = nullptr;
     bench_ = nullptr;
     verdict_ = nullptr;
+    peel_ = nullptr;
     heat_ = nullptr;
     paper_ = nullptr;
     for (int stage = 0; stage <= static_cast<int>(Stage::paper); ++stage) views_->addWidget(new QWidget);
@@ -201,6 +214,7 @@ void MainWindow::makeViews() {
     connect(&session_, &Session::workBegun, this,
             [this](const QString& title) { showProgress(session_.work(), title, this); });
     connect(tape_, &Tape::mountOpened, this, &MainWindow::openMount);
+    connect(tape_, &Tape::peelOpened, this, &MainWindow::openPeel);
     connect(tape_, &Tape::slotOpened, this, &MainWindow::openSlot);
     connect(tape_, &Tape::followUpOpened, this, &MainWindow::openFollowUp);
     connect(tape_, &Tape::draftOpened, this, [this] {
@@ -236,6 +250,7 @@ ShelfView& MainWindow::shelfView() {
 BenchPage& MainWindow::benchPage() {
     if (bench_) return *bench_;
     put(Stage::bench, bench_ = new BenchPage(session_, *live_));
+    connect(bench_, &BenchPage::peelWanted, this, &MainWindow::openPeel);
     connect(&bench_->view(), &BenchView::benchSheetWanted, this, &MainWindow::benchSheet);
     connect(&bench_->view(), &BenchView::stepTaken, this, &MainWindow::takeStep);
     return *bench_;
@@ -249,6 +264,11 @@ VerdictView& MainWindow::verdictView() {
     connect(verdict_, &VerdictView::mountOpened, this, &MainWindow::openMount);
     connect(verdict_, &VerdictView::stepTaken, this, &MainWindow::takeStep);
     return *verdict_;
+}
+
+PeelView& MainWindow::peelView() {
+    if (!peel_) put(Stage::peel, peel_ = new PeelView(session_));
+    return *peel_;
 }
 
 HeatView& MainWindow::heatView() {

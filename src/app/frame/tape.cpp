@@ -10,6 +10,7 @@
 #include "store/paper/sentences.h"
 
 #include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QScrollBar>
 #include <QWheelEvent>
@@ -103,7 +104,8 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
         painter.setBrush(Qt::NoBrush);
         painter.drawRoundedRect(rect.adjusted(4, 4, -4, -4), 3, 3);
     }
-    const QRectF words = rect.adjusted(8, 5, -6, -5);
+    const double end = tile.mount && !tile.followUp ? rect.right() - peelPart(rect).left() + 2 : 6;
+    const QRectF words = rect.adjusted(8, 5, -end, -5);
     painter.setPen(struck || tile.state == TileState::draft ? c.quiet : c.ink);
     painter.setFont(textFont(0.9, QFont::Medium));
     painter.drawText(
@@ -129,11 +131,28 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
         painter.setPen(c.hot);
         painter.drawText(words, Qt::AlignRight | Qt::AlignBottom, say("held"));
     }
+    if (tile.mount && !tile.followUp) paintPeel(painter, rect, tile);
     if (struck) {
         painter.setPen(QPen(c.quiet, 1.2));
         painter.drawLine(rect.bottomLeft() + QPointF(6, -6), rect.topRight() + QPointF(-6, 6));
     }
     painter.setOpacity(1);
+}
+
+/// A column filled as far as the face was covered; open where nobody has looked yet.
+void Tape::paintPeel(QPainter& painter, const QRectF& rect, const TapeTile& tile) const {
+    const Colours& c = colours();
+    const QRectF part = peelPart(rect);
+    painter.setPen(QPen(c.line, 1, tile.looked ? Qt::SolidLine : Qt::DashLine));
+    painter.drawLine(part.topLeft() + QPointF(0, 4), part.bottomLeft() - QPointF(0, 4));
+    if (!tile.looked) return;
+    const QRectF gauge(part.center().x() - 4, part.top() + 8, 8, part.height() - 16);
+    painter.setPen(QPen(c.quiet, 1));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(gauge);
+    if (!tile.covered) return;
+    const double height = gauge.height() * *tile.covered;
+    painter.fillRect(QRectF(gauge.left(), gauge.bottom() - height, gauge.width(), height), c.quiet);
 }
 
 void Tape::paintEvent(QPaintEvent*) {
@@ -211,10 +230,26 @@ void Tape::openNext() {
 }
 
 void Tape::keyPressEvent(QKeyEvent* event) {
+    const bool onMount =
+        focused() >= 0 && focused() < itemCount() && tiles_[static_cast<std::size_t>(focused())].mount;
     if (event->key() == Qt::Key_Space)
         openNext();
+    else if (event->key() == Qt::Key_P && event->modifiers() == Qt::NoModifier && onMount)
+        emit peelOpened(*tiles_[static_cast<std::size_t>(focused())].mount);
     else
         DrawnItems::keyPressEvent(event);
+}
+
+void Tape::mousePressEvent(QMouseEvent* event) {
+    const int item = itemAt(event->position());
+    const TapeTile* tile = item >= 0 ? &tiles_.at(static_cast<std::size_t>(item)) : nullptr;
+    if (event->button() == Qt::LeftButton && tile && tile->mount && !tile->followUp
+        && peelPart(placeOf(item)).contains(event->position())) {
+        setFocused(item);
+        emit peelOpened(*tile->mount);
+        return;
+    }
+    DrawnItems::mousePressEvent(event);
 }
 
 void Tape::wheelEvent(QWheelEvent* event) {

@@ -28,6 +28,7 @@ public:
 
 signals:
     void mountOpened(Id<Mount> mount);
+    void peelOpened(Id<Mount> mount); ///< its last part: what the joint looked like
     void slotOpened(Id<Slot> slot);
     void followUpOpened(Id<FollowUp> followUp);
     void draftOpened(); ///< a tile of a plan that is not on the tape yet
@@ -35,7 +36,8 @@ signals:
 protected:
     void paintEvent(QPaintEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override; ///< Space opens what to do next
+    void keyPressEvent(QKeyEvent* event) override; ///< Space opens what to do next, P a look at the joint
+    void mousePressEvent(QMouseEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void changeEvent(QEvent* event) override;
     int itemCount() const override { return static_cast<int>(tiles_.size()); }
@@ -48,6 +50,7 @@ private:
     /// The tile as it is scrolled.
     QRectF placeOf(int item) const;
     double dayHeight() const;
+    void paintPeel(QPainter& painter, const QRectF& rect, const TapeTile& tile) const;
     void paintTile(QPainter& painter, const QRectF& rect, int index) const;
     bool isSelected(const TapeTile& tile) const;
     const TapeTile& tileAt(int index) const; ///< described

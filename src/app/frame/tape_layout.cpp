@@ -5,6 +5,7 @@
 #include "app/session/amount_text.h"
 #include "core/base/input_error.h"
 #include "core/caution/blocking_caution.h"
+#include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -68,6 +69,14 @@ private:
     QString text_;
 };
 
+void addLook(TapeTile& tile, const Document& document, const Mount& mount) {
+    for (const JointLook* look : document.where(&JointLook::mount, mount.id)) {
+        tile.looked = true;
+        for (const JointPicture* picture : document.where(&JointPicture::look, look->id))
+            if (picture->covered) tile.covered = picture->covered;
+    }
+}
+
 void describeMount(TapeTile& tile, const Document& document, const Mount& mount,
                    std::optional<Id<Study>> study) {
     tile.described = true;
@@ -81,12 +90,15 @@ void describeMount(TapeTile& tile, const Document& document, const Mount& mount,
         if (const Material* material = materialAt(document, mount.id, question->site))
             tile.kind = material->kind;
     addFigure(tile, document, mount, question);
+    addLook(tile, document, mount);
     tile.detail = tile.title;
     if (mount.at)
         tile.detail += QString(", %1%2").arg(QString::fromStdString(dateTimeText(*mount.at)),
                                              mount.atAssumed ? say(" (assumed)") : "");
     if (mount.rejected) tile.detail += say(", rejected: ") + QString::fromStdString(mount.reason);
     if (tile.limitBound) tile.detail += say(", at the temperature limit");
+    if (tile.covered) tile.detail += say(", %1 % covered").arg(100 * *tile.covered, 0, 'f', 0);
+    tile.detail += "\n" + say("At its right end: the look at its joint (P)");
 }
 
 /// Of the plan's zone; as it stands where the zone is not known here.
@@ -216,6 +228,11 @@ int TapeLayout::tileAt(double x, double y) const {
 int TapeLayout::firstRightOf(double x) const {
     const auto reaches = [](const QRectF& rect, double at) { return rect.right() <= at; };
     return static_cast<int>(std::lower_bound(rects.begin(), rects.end(), x, reaches) - rects.begin());
+}
+
+QRectF peelPart(const QRectF& tile) {
+    constexpr double width = 20;
+    return {tile.right() - width - 2, tile.top() + 2, width, tile.height() - 4};
 }
 
 TapeLayout layoutTape(const std::vector<TapeTile>& tiles, double tileWidth, double height, double dayHeight) {

@@ -30,6 +30,8 @@ struct TapeTile {
     bool otherStudy = false;
     bool described = true; ///< false: a mount of which only the day is told yet
     std::optional<MaterialClass> kind;
+    bool looked = false;           ///< its joint was looked at
+    std::optional<double> covered; ///< share, where a picture was measured
 };
 
 /// Mounts of the bench in the order of its record, then the study's planned and skipped slots, then what to
@@ -42,6 +44,9 @@ std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Ben
                                   std::optional<Id<Study>> study, Instant now = {});
 /// Makes good for a tile of tapeOutline what was left out.
 void describe(TapeTile& tile, const Document& document, std::optional<Id<Study>> study);
+
+/// The last part of a mount's tile: its peeling.
+QRectF peelPart(const QRectF& tile);
 
 struct TapeNotch {
     double x = 0;

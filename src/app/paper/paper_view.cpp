@@ -37,9 +37,10 @@ QWidget* PaperView::makeSwitches() {
     layout->setContentsMargins(16, 12, 16, 12);
     layout->addWidget(cardTitle(say("What goes in")));
     const std::pair<QString, bool ReportParts::*> switches[] = {
-        {say("Ladder"), &ReportParts::ladder},         {say("Sentences"), &ReportParts::sentences},
-        {say("Pairs"), &ReportParts::pairs},           {say("Runs"), &ReportParts::runs},
-        {say("Conditions"), &ReportParts::conditions}, {say("Cautions"), &ReportParts::cautions}};
+        {say("Ladder"), &ReportParts::ladder},    {say("Sentences"), &ReportParts::sentences},
+        {say("Pairs"), &ReportParts::pairs},      {say("Runs"), &ReportParts::runs},
+        {say("Looks"), &ReportParts::looks},      {say("Conditions"), &ReportParts::conditions},
+        {say("Cautions"), &ReportParts::cautions}};
     for (const auto& [name, member] : switches) {
         auto* box = new QCheckBox(name);
         box->setChecked((*parts_).*member);
@@ -68,10 +69,21 @@ QWidget* PaperView::makeSwitches() {
     return scrolledWidget(card(layout));
 }
 
+std::string PaperView::html(const Question& question) {
+    const auto thumbnail = [this](const JointPicture& picture) {
+        const std::string key = picture.sha256 + picture.maskSha256;
+        if (const auto known = thumbnails_.find(key); known != thumbnails_.end()) return known->second;
+        const std::string made =
+            lookThumbnail(picture, [this](const std::string& digest) { return session_.file(digest); });
+        return thumbnails_.emplace(key, made).first->second;
+    };
+    return htmlReport(session_.document(), question, *parts_, thumbnail);
+}
+
 void PaperView::refresh() {
     const Question* question = session_.question();
     for (QPushButton* made : exports_) made->setEnabled(question != nullptr);
-    std::string report = question ? htmlReport(session_.document(), *question, *parts_) : std::string();
+    std::string report = question ? html(*question) : std::string();
     if (report_ == report) return; // laying out takes longer than all the rest
     preview_->show(
         question ? report
@@ -93,13 +105,13 @@ bool PaperView::exportTo(const QString& path) {
     const QString ending = QFileInfo(path).suffix();
     try {
         if (ending == "pdf")
-            printReport(htmlReport(session_.document(), *question, *parts_), path);
+            printReport(html(*question), path);
         else if (ending == "csv")
             writeFileAtomically(path.toStdString(), tidyCsv(session_.document(), *question));
         else if (ending == "json")
             writeFileAtomically(path.toStdString(), jsonReport(session_.document(), *question));
         else
-            writeFileAtomically(path.toStdString(), htmlReport(session_.document(), *question, *parts_));
+            writeFileAtomically(path.toStdString(), html(*question));
         return true;
     } catch (const InputError& error) {
         session_.refuse(error);

@@ -4,6 +4,7 @@
 #include "app/session/session.h"
 
 #include <QWidget>
+#include <map>
 
 class QPushButton;
 
@@ -27,12 +28,14 @@ public:
 private:
     QWidget* makeSwitches();
     void chooseExport(const QString& title, const QString& ending);
+    std::string html(const Question& question);
 
     Session& session_;
     std::unique_ptr<ReportParts> parts_;
     PaperSheet* preview_;
     std::optional<std::string> report_; ///< what it shows
     std::vector<QPushButton*> exports_;
+    std::map<std::string, std::string> thumbnails_; ///< of looks, by their digests
 };
 
 } // namespace ibuki

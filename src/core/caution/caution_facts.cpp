@@ -2,6 +2,7 @@
 // What the document knows, as facts for the rules. Facts that nobody stated are left out.
 
 #include "core/caution/caution.h"
+#include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -84,6 +85,16 @@ std::optional<double> hottestMeasured(const Document& document, Id<Configuration
     return std::nullopt;
 }
 
+bool pulledBefore(const Document& document, Id<Bench> bench) {
+    for (const auto& [id, look] : document.all<JointLook>()) {
+        if (look.cameOff != CameOff::pulledChipOut) continue;
+        const Mount* mount = document.find(look.mount);
+        const Bench* on = mount ? benchOf(document, *mount) : nullptr;
+        if (on && on->id == bench) return true;
+    }
+    return false;
+}
+
 void putConfiguration(Facts& facts, const Document& document, const Configuration& configuration) {
     facts["chip.lid"] = std::string(word(configuration.lid));
     facts["fan.turns"] = configuration.fan != FanSetting::none;
@@ -91,6 +102,7 @@ void putConfiguration(Facts& facts, const Document& document, const Configuratio
     std::optional<double> hottest = hottestMeasured(document, configuration.id);
     if (!hottest && configuration.temperatureLimit) hottest = configuration.temperatureLimit->value;
     if (hottest) facts["bench.hottest"] = *hottest;
+    facts["bench.pulledBefore"] = pulledBefore(document, configuration.bench);
 }
 
 /// The application of the subject's mount at its site.

@@ -110,6 +110,8 @@ void addHandlingRules(std::vector<CautionRule>& rules) {
                          oneOf("material.class", {"gap pad", "sheet", "phase change"})));
     rules.push_back(rule("STUCK-PINS", CautionSeverity::danger, all({mounting, is("chip.pins")})));
     rules.push_back(
+        rule("PULLED-BEFORE", CautionSeverity::danger, all({mounting, is("bench.pulledBefore")})));
+    rules.push_back(
         rule("HOT-PARTS", CautionSeverity::warning, all({mounting, greater("bench.hottest", 43)})));
     rules.push_back(rule("FANS", CautionSeverity::danger, all({mounting, is("fan.turns")})));
     rules.push_back(rule("MAINS", CautionSeverity::danger, mounting));

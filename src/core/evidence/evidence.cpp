@@ -290,6 +290,7 @@ Evidence gatherEvidence(const Document& document, const Question& question) {
         for (std::size_t i = 0; i < chances.size(); ++i)
             evidence.comparison->groups[i].chanceOfBest = chances[i];
     }
+    evidence.byLook = lookRejections(document, question);
     return evidence;
 }
 

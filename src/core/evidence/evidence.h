@@ -4,6 +4,7 @@
 // From the document to what a question can be judged by. Window, command and report all call these.
 
 #include "core/base/flag.h"
+#include "core/evidence/look_rejections.h"
 #include "core/evidence/tidy_rows.h"
 #include "core/stats/reproducibility.h"
 #include "core/stats/two_factor.h"
@@ -20,6 +21,7 @@ struct Evidence {
     std::optional<Message> whyNot;     ///< when there is none: what is missing and how to mend it
     bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
+    std::optional<LookRejections> byLook;  ///< of them, those that were rejected by what was seen
     std::optional<Reproducibility> people; ///< where it is stated who mounted
     /// The comparison, else the groups with their mounts; nullptr where there are none.
     const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }

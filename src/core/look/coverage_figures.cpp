@@ -37,6 +37,11 @@ std::vector<BareRegion> bareRegions(const GreyPicture& mask, const FaceSize& fac
 
 } // namespace
 
+std::array<double, 4> cornerShares(const CoverageMask& mask) {
+    return {mask.mean(0, 0.25, 0.75, 1), mask.mean(0.75, 1, 0.75, 1), mask.mean(0.75, 1, 0, 0.25),
+            mask.mean(0, 0.25, 0, 0.25)};
+}
+
 CoverageFigures coverageFigures(const GreyPicture& mask, const FaceSize& face) {
     if (!(face.widthMm > 0) || !(face.lengthMm > 0) || !std::isfinite(face.widthMm * face.lengthMm))
         throw InputError("look-face", {});
@@ -48,8 +53,7 @@ CoverageFigures coverageFigures(const GreyPicture& mask, const FaceSize& face) {
     figures.centre = covered.mean(from, to, from, to);
     figures.edge = 2 * figures.covered - figures.centre; // both are half of the area
     figures.edge = std::clamp(figures.edge, 0.0, 1.0);
-    figures.corners = {covered.mean(0, 0.25, 0.75, 1), covered.mean(0.75, 1, 0.75, 1),
-                       covered.mean(0.75, 1, 0, 0.25), covered.mean(0, 0.25, 0, 0.25)};
+    figures.corners = cornerShares(covered);
     figures.voids = bareRegions(mask, face);
     figures.largestBareCircleMm = largestBareCircleMm(mask, face);
     figures.trappedVoids = static_cast<int>(std::count_if(

@@ -28,6 +28,9 @@ struct CoverageFigures {
     int trappedVoids = 0;            ///< voids that do not touch the edge
 };
 
+/// Shares covered of the four rectangles of quarter sides, clockwise from the upper left.
+std::array<double, 4> cornerShares(const CoverageMask& mask);
+
 /// Throws InputError (look-face) for a face that has no size, (look-mask) for a mask without pixels.
 CoverageFigures coverageFigures(const GreyPicture& mask, const FaceSize& face);
 

@@ -234,4 +234,14 @@ PracticeMount practiceMount(const Document& document, const Practice& practice, 
     return mount;
 }
 
+std::optional<PhotographScene> practicePhotograph(const Document& document, const Practice& practice,
+                                                  Id<Mount> mount, const Site& site, LookSide side) {
+    const Slot* slot = slotOf(document, practice.study, mount);
+    MadeUpLook look;
+    look.side = side;
+    look.seed = static_cast<std::uint64_t>(practice.seed) * 1009 + static_cast<std::uint64_t>(mount.value);
+    if (slot) look.coveredShare = practiceMount(document, practice, *slot).coveredShare;
+    return madeUpScene(document, mount, site, look);
+}
+
 } // namespace ibuki

@@ -7,6 +7,7 @@
 #include "core/base/message.h"
 #include "core/domain/edit.h"
 #include "core/domain/plan.h"
+#include "core/inspect/made_up_look.h"
 #include "core/physics/simulated_bench.h"
 
 #include <string>
@@ -45,6 +46,10 @@ std::vector<SealedLevel> sealedTruth(const Document& document, const Practice& p
 
 /// What happened to a mount that nobody had asked for.
 enum class Mishap { none, fanMoved, warmRoom, slippedSheet };
+
+/// What a camera over the practice bench sees of a mount that was made; nothing where it shows no film.
+std::optional<PhotographScene> practicePhotograph(const Document& document, const Practice& practice,
+                                                  Id<Mount> mount, const Site& site, LookSide side);
 
 struct PracticeMount {
     SimulatedBench bench;

@@ -2,6 +2,8 @@
 #include "core/shelf/shelf.h"
 
 #include "core/base/input_error.h"
+#include "core/domain/joint_look.h"
+#include "core/domain/lookup.h"
 #include "core/domain/mount.h"
 #include "core/shelf/dose.h"
 
@@ -175,8 +177,21 @@ Ratings ratingsOf(const Document& document, Id<Material> material) {
     for (const auto& [id, application] : document.all<Application>())
         if (const Lot* lot = document.find(application.lot); lot && lot->material == material)
             all.push_back(&application);
-    return {meanOf(all, &Application::spreads), meanOf(all, &Application::staysPut),
-            meanOf(all, &Application::comesOff), meanOf(all, &Application::cleansUp)};
+    Ratings ratings{meanOf(all, &Application::spreads), meanOf(all, &Application::staysPut),
+                    meanOf(all, &Application::comesOff), meanOf(all, &Application::cleansUp)};
+    // Of a look the effort counts where nothing was stated of its application: 1 comes off best, as 5 of a
+    // rating.
+    for (const auto& [id, look] : document.all<JointLook>()) {
+        const Application* application =
+            look.effort ? applicationAt(document, look.mount, look.site) : nullptr;
+        if (!application || application->comesOff
+            || std::find(all.begin(), all.end(), application) == all.end())
+            continue;
+        Rating& rating = ratings.comesOff ? *ratings.comesOff : ratings.comesOff.emplace();
+        ++rating.count;
+        rating.mean += (6 - *look.effort - rating.mean) / rating.count;
+    }
+    return ratings;
 }
 
 } // namespace ibuki

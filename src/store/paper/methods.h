@@ -40,6 +40,7 @@ enum class Topic {
     shelf,
     cautions,
     heatPath,
+    peel,
     loadSteps,
     bursts,
     elsewhere,

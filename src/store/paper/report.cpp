@@ -242,7 +242,8 @@ GroupClasses groupClasses(const Document& document, const Evidence& evidence) {
     return classes;
 }
 
-std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts) {
+std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts,
+                       const LookThumbnails& thumbnails) {
     const Evidence evidence = gatherEvidence(document, question);
     const Study* study = document.find(question.study);
     const std::string title = study ? study->name : words::say("Study");
@@ -265,6 +266,10 @@ std::string htmlReport(const Document& document, const Question& question, const
     if (evidence.comparison) putGroups(html, *evidence.comparison, question);
     if (parts.pairs && evidence.comparison) putPairs(html, *evidence.comparison, question);
     if (parts.runs) putRuns(html, evidence, question);
+    if (parts.looks)
+        html.put("{}", looksHtml(
+                           document, question,
+                           thumbnails ? thumbnails : [](const JointPicture&) { return std::string(); }));
     if (parts.conditions) putConditions(html, document, question);
     if (parts.cautions) putCautions(html, document, question);
     html.put("</body></html>\n");

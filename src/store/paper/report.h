@@ -5,6 +5,7 @@
 
 #include "core/domain/study.h"
 #include "store/paper/ladder_svg.h"
+#include "store/paper/look_section.h"
 #include "store/paper/sentences.h"
 
 namespace ibuki {
@@ -16,6 +17,7 @@ struct ReportParts {
     bool pairs = true;
     bool runs = true;
     bool conditions = true;
+    bool looks = true;
     bool cautions = true;
 };
 
@@ -23,7 +25,9 @@ struct ReportParts {
 /// none.
 const Question* findStudyQuestion(const Document& document, const std::string& studyName);
 
-std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts = {});
+/// thumbnails: of looks; without them what was seen is told without pictures.
+std::string htmlReport(const Document& document, const Question& question, const ReportParts& parts = {},
+                       const LookThumbnails& thumbnails = {});
 std::string tidyCsv(const Document& document, const Question& question);
 std::string jsonReport(const Document& document, const Question& question);
 

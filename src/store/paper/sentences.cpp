@@ -230,6 +230,50 @@ void addMarginal(std::vector<VerdictSentence>& sentences, const Evidence& eviden
     }
 }
 
+/// Pairs whose verdict would be another one with the mounts that were rejected by look.
+std::vector<std::string> pairsThatWouldChange(const Comparison& now, const Comparison& with) {
+    std::vector<std::string> changed;
+    for (const PairComparison& pair : now.pairs)
+        for (const PairComparison& other : with.pairs) {
+            const auto same = [&](std::size_t a, std::size_t b) {
+                return now.groups[a].id == with.groups[b].id;
+            };
+            const bool straight = same(pair.a, other.a) && same(pair.b, other.b);
+            if (!straight && !(same(pair.a, other.b) && same(pair.b, other.a))) continue;
+            const bool isOther =
+                pair.verdict != other.verdict
+                || (pair.verdict == Verdict::different && pair.difference && other.difference
+                    && (*pair.difference > 0) != ((straight ? 1 : -1) * *other.difference > 0));
+            if (isOther)
+                changed.push_back(fmt::format("{} – {}", now.groups[pair.a].name, now.groups[pair.b].name));
+        }
+    return changed;
+}
+
+void addRejectedByLook(std::vector<VerdictSentence>& sentences, const Evidence& evidence) {
+    if (!evidence.byLook) return;
+    const LookRejections& looks = *evidence.byLook;
+    std::string text =
+        words::sayMany("{count} mount was rejected by what its joint looked like",
+                       "{count} mounts were rejected by what their joints looked like", looks.mounts);
+    if (looks.figureKnown > 0)
+        text =
+            fmt::format("{} {}", text,
+                        words::sayMany("({count} when its figure was known already)",
+                                       "({count} when their figures were known already)", looks.figureKnown));
+    const auto changed = evidence.comparison && looks.with
+                             ? pairsThatWouldChange(*evidence.comparison, *looks.with)
+                             : std::vector<std::string>{};
+    std::string with = words::say("With them every pair would be judged the same.");
+    if (!looks.with || !evidence.comparison)
+        with = words::say("With them nothing could be compared.");
+    else if (!changed.empty())
+        with = words::say("With them another verdict would stand for {pairs}.",
+                          {{"pairs", fmt::format("{}", fmt::join(changed, ", "))}});
+    text = fmt::format("{}. {}", text, with);
+    sentences.push_back({SentenceKind::caveat, text, {}});
+}
+
 void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidence, std::string_view unit) {
     const Comparison& comparison = *evidence.comparison;
     for (const GroupSummary& group : comparison.groups)
@@ -250,6 +294,7 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
                             "{count} rejected mounts are left out; the table of runs keeps the reason.",
                             evidence.excludedMounts),
              {}});
+    addRejectedByLook(sentences, evidence);
     for (const Flag& flag : evidence.runFlags)
         if (flag.code != "limit-bound")
             sentences.push_back({SentenceKind::caveat, words::text(flag.message) + ".", {}});

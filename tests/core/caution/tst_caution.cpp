@@ -71,6 +71,7 @@ const std::vector<Case>& cases() {
          with(bench, "site.kind", word("lid–plate"))},
         {"BLADES", pad, {{"material.class", word("paste")}}},
         {"STUCK-PINS", with(bench, "chip.pins", true), with(bench, "chip.pins", false)},
+        {"PULLED-BEFORE", with(bench, "bench.pulledBefore", true), with(bench, "bench.pulledBefore", false)},
         {"HOT-PARTS", with(bench, "bench.hottest", 43.1), with(bench, "bench.hottest", 43.0)},
         {"FANS", with(bench, "fan.turns", true), with(bench, "fan.turns", false)},
         {"MAINS", bench, {{"subject.bench", false}}},

@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// Mounts that were rejected by what their joint looked like, and what the verdict would be with them: a look
+// may reject a mount, but whoever reads the verdict must see what that did.
+
+#include "core/domain/document.h"
+#include "core/domain/study.h"
+#include "core/stats/compare.h"
+
+namespace ibuki {
+
+struct LookRejections {
+    int mounts = 0;
+    int figureKnown = 0; ///< rejected when the figure was known already
+    /// The comparison as if none of them had been; nothing where it would be none.
+    std::optional<Comparison> with;
+};
+
+/// Nothing when no mount of the question's study was rejected by look.
+std::optional<LookRejections> lookRejections(const Document& document, const Question& question);
+
+} // namespace ibuki

@@ -1,0 +1,142 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/look_section.h"
+
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/inspect/looks.h"
+#include "store/paper/ladder_svg.h"
+#include "store/picture/photograph_file.h"
+#include "store/picture/png.h"
+#include "words/words.h"
+
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+constexpr int thumbnailPx = 150; // of the face's longer side
+constexpr std::size_t mostShown = 24;
+
+/// RFC 4648.
+std::string base64(const std::string& bytes) {
+    constexpr std::string_view letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
+    std::string made;
+    for (std::size_t i = 0; i < bytes.size(); i += 3) {
+        std::uint32_t three = 0;
+        for (std::size_t k = 0; k < 3; ++k)
+            three = three << 8U | (i + k < bytes.size() ? static_cast<unsigned char>(bytes[i + k]) : 0U);
+        for (std::size_t k = 0; k < 4; ++k)
+            made.push_back(i + k > bytes.size() ? '=' : letters[three >> (18 - 6 * k) & 63U]);
+    }
+    return made;
+}
+
+/// Film dark, bare light, thin between: as on the contact sheet.
+std::uint8_t inkOf(std::uint8_t level) { return level >= maskFromHere ? 90 : level == maskThin ? 190 : 245; }
+
+} // namespace
+
+std::string lookThumbnail(const JointPicture& picture, const ProjectFiles& files) {
+    const auto corners = cornersOf(picture);
+    if (!corners || picture.maskSha256.empty() || !picture.faceWidth || !picture.faceLength) return {};
+    try {
+        const RgbPicture photograph = photographFrom(files(picture.sha256), picture.fileName);
+        const GreyPicture mask = greyFromPng(files(picture.maskSha256), picture.fileName);
+        const FaceView view(*corners, {picture.faceWidth->value, picture.faceLength->value});
+        const FacePicture face = rectified(photograph, view, {thumbnailPx, 0});
+        constexpr int gap = 6;
+        RgbPicture both{2 * face.picture.width + gap, face.picture.height, {}};
+        both.rgb.assign(static_cast<std::size_t>(both.width) * static_cast<std::size_t>(both.height) * 3,
+                        255);
+        for (int row = 0; row < both.height; ++row)
+            for (int column = 0; column < face.picture.width; ++column) {
+                const auto from = 3 * static_cast<std::size_t>(row * face.picture.width + column);
+                const auto to = 3 * static_cast<std::size_t>(row * both.width + column);
+                const int x = std::min(mask.width - 1, column * mask.width / face.picture.width);
+                const int y = std::min(mask.height - 1, row * mask.height / face.picture.height);
+                const std::uint8_t ink = inkOf(mask.grey[static_cast<std::size_t>(y * mask.width + x)]);
+                for (std::size_t c = 0; c < 3; ++c) {
+                    both.rgb[to + c] = face.picture.rgb[from + c];
+                    both.rgb[to + 3 * static_cast<std::size_t>(face.picture.width + gap) + c] = ink;
+                }
+            }
+        return keptPhotograph(both);
+    } catch (const InputError&) { // a report tells what it has
+        return {};
+    }
+}
+
+std::string seenText(const JointLook& look) {
+    using words::say;
+    std::vector<std::string> seen;
+    const std::pair<bool JointLook::*, std::string> signs[] = {
+        {&JointLook::spread, say("spread well")},
+        {&JointLook::dry, say("dry")},
+        {&JointLook::cracked, say("cracked")},
+        {&JointLook::torn, say("torn")},
+        {&JointLook::slipped, say("slipped")},
+        {&JointLook::overhung, say("overhung")},
+        {&JointLook::pumpedOut, say("pumped out")},
+        {&JointLook::residue, say("residue")},
+        {&JointLook::stained, say("stains on metal")},
+        {&JointLook::bowed, say("bowed")},
+        {&JointLook::imprintUneven, say("imprint uneven")}};
+    for (const auto& [member, text] : signs)
+        if (look.*member) seen.push_back(text);
+    if (look.cameOff != CameOff::notStated) seen.push_back(words::term(word(look.cameOff)));
+    if (look.effort) seen.push_back(say("effort {effort} of 5", {{"effort", *look.effort}}));
+    if (look.cleanMinutes)
+        seen.push_back(say("cleaned in {minutes:g} min", {{"minutes", *look.cleanMinutes}}));
+    if (!look.damage.empty()) seen.push_back(say("damage: {what}", {{"what", look.damage}}));
+    if (!look.note.empty()) seen.push_back(look.note);
+    return fmt::format("{}", fmt::join(seen, ", "));
+}
+
+std::string looksHtml(const Document& document, const Question& question, const LookThumbnails& thumbnails) {
+    using words::say;
+    std::string rows;
+    std::size_t shown = 0, left = 0;
+    for (const Slot* slot : slotsOf(document, question.study)) {
+        const Mount* mount = slot->mount ? document.find(*slot->mount) : nullptr;
+        const auto site = mount ? lookedSite(document, question, *mount) : std::nullopt;
+        const JointLook* look = site ? lookAt(document, mount->id, *site) : nullptr;
+        if (!look) continue;
+        if (++shown > mostShown) {
+            ++left;
+            continue;
+        }
+        std::string pictures, covered;
+        for (const JointPicture* picture : picturesOf(document, look->id)) {
+            if (const std::string bytes = thumbnails(*picture); !bytes.empty())
+                pictures +=
+                    fmt::format("<img src=\"data:image/jpeg;base64,{}\" height=\"75\"> ", base64(bytes));
+            if (picture->covered)
+                covered += say("{side}: {covered:.0f} % ({low:.0f} to {high:.0f})",
+                               {{"side", Term{word(picture->side)}},
+                                {"covered", 100 * *picture->covered},
+                                {"low", 100 * picture->coveredLow.value_or(*picture->covered)},
+                                {"high", 100 * picture->coveredHigh.value_or(*picture->covered)}})
+                           + "<br>";
+        }
+        std::string told = seenText(*look);
+        if (look->rejects)
+            told += (told.empty() ? "" : "; ")
+                    + (look->figureKnown ? say("rejected by look, when its figure was known already")
+                                         : say("rejected by look, before its figure was known"));
+        rows += fmt::format("<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td></tr>\n", xmlText(mount->name),
+                            pictures, covered, xmlText(told));
+    }
+    if (rows.empty()) return {};
+    std::string html =
+        fmt::format("<h2>{}</h2>\n<table><tr><th>{}</th><th>{}</th><th>{}</th><th>{}</th></tr>\n{}</table>\n",
+                    xmlText(say("What the joints looked like")), xmlText(say("Mount")),
+                    xmlText(say("Face and mask")), xmlText(say("Covered")), xmlText(say("Seen")), rows);
+    if (left > 0)
+        html += fmt::format("<p class=\"q\">{}</p>\n",
+                            xmlText(words::sayMany("and {count} more look", "and {count} more looks",
+                                                   static_cast<long>(left))));
+    return html;
+}
+
+} // namespace ibuki

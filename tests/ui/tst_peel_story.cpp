@@ -149,7 +149,8 @@ private slots:
         QVERIFY(story::press(*window_, "Page Mask"));
         auto* canvas = find<MaskCanvas>("Mask");
         QVERIFY(canvas);
-        QTRY_VERIFY(!canvas->mask().grey.empty());
+        QTest::qWait(60); // the view follows the undo
+        QTRY_VERIFY_WITH_TIMEOUT(canvas->isEnabled() && !canvas->mask().grey.empty(), 20'000);
         auto* tool = find<QComboBox>("Tool");
         tool->setCurrentIndex(1); // brush: bare, in the covered middle
         const double covered = *picture()->covered;

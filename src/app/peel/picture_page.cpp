@@ -100,7 +100,10 @@ PicturePage::PicturePage(Session& session, LookDesk& desk, QWidget* parent)
         if (const JointPicture* picture = chosen()) desk_.setCorners(picture->id, corners);
     });
     connect(mask_, &MaskCanvas::maskEdited, this, [this] {
-        if (const JointPicture* picture = chosen()) desk_.putMask(picture->id, mask_->mask());
+        const JointPicture* picture = chosen();
+        // A mask belongs to its corners: one painted over a view that has just changed is not kept.
+        if (picture && openedAs_ && openedAs_->id == picture->id && openedAs_->corners == picture->corners)
+            desk_.putMask(picture->id, mask_->mask());
     });
     connect(mask_, &MaskCanvas::seedsPainted, this, [this] { refine_->setEnabled(true); });
     connect(canvases_, &QStackedWidget::currentChanged, this,
@@ -302,12 +305,16 @@ void PicturePage::open() {
         openedAs_ = *picture;
         return take(OpenedPicture(*opened_));
     }
-    desk_.open(picture->id, this, [this](const OpenedPicture& opened) {
+    mask_->setEnabled(false); // until it shows what is stored
+    desk_.open(picture->id, this, [this, as = *picture](OpenedPicture opened) {
         const JointPicture* now = chosen();
         if (!now || now->id != opened.id) return;
+        if (now->corners != as.corners || now->side != as.side) return open(); // changed meanwhile
         openedAs_ = *now;
+        opened.mask =
+            now->maskSha256.empty() ? GreyPicture{} : desk_.masks()(now->maskSha256).value_or(opened.mask);
         take(opened);
-        canvases_->setCurrentIndex(opened.mask.grey.empty() ? 0 : canvases_->currentIndex());
+        if (opened.mask.grey.empty()) canvases_->setCurrentIndex(0);
     });
     showProgress(session_.jobs().runner(QStringLiteral("look")), say("Opening the picture"), this, true);
 }
@@ -316,6 +323,7 @@ void PicturePage::take(const OpenedPicture& opened) {
     const bool isSame =
         opened_ && opened_->id == opened.id && opened_->measured.corners == opened.measured.corners;
     opened_ = opened;
+    mask_->setEnabled(true);
     if (!isSame || corners_->corners() != opened.measured.corners)
         corners_->show(opened.photograph, opened.measured.corners);
     if (opened.mask.grey.empty() || !opened.measured.corners) {

@@ -14,6 +14,7 @@
 #include "core/plan/rehearsal.h"
 #include "core/reduce/reduce.h"
 #include "core/stats/curve_test.h"
+#include "support/seconds.h"
 
 #include <Eigen/IterativeLinearSolvers>
 #include <Eigen/SparseCore>
@@ -26,20 +27,6 @@
 using namespace ibuki;
 
 namespace {
-
-double secondsSince(std::chrono::steady_clock::time_point begin) {
-    return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
-}
-
-template <class Work> double bestSeconds(int times, const Work& work) {
-    double best = 1e300;
-    for (int i = 0; i < times; ++i) {
-        const auto begin = std::chrono::steady_clock::now();
-        work();
-        best = std::min(best, secondsSince(begin));
-    }
-    return best;
-}
 
 /// Die, lid and plate on n × n × 16 cells, a quarter of the joint bare.
 ColumnSystem lidded(int n) {

@@ -16,6 +16,7 @@
 #include "app/heat/heat_view.h"
 #include "app/heat/joints_page.h"
 #include "app/heat/transient_page.h"
+#include "app/peel/peel_view.h"
 #include "app/question/question_view.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
@@ -219,6 +220,30 @@ void pictureHeatPath(MainWindow& window, const QString& folder, const QString& s
     join(folder, suffix, {"heat-row-0", "heat-row-1", "heat-row-2"}, "heat-path", Qt::Vertical);
 }
 
+/// Peel as one picture: corners, mask, what was seen, all looks.
+void picturePeel(MainWindow& window, const QString& folder, const QString& suffix) {
+    window.showStage(Stage::peel);
+    const auto wait = [&] {
+        for (int i = 0; i < 20 || (i < 1'000 && !window.session().jobs().running().isEmpty()); ++i) {
+            QCoreApplication::processEvents();
+            QThread::msleep(20);
+        }
+        for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
+    };
+    QStringList names;
+    for (const char* page : {"Corners", "Mask", "Seen", "All looks"}) {
+        wait();
+        if (auto* button = window.peelView().findChild<QPushButton*>(QString("Page ") + page))
+            button->click();
+        wait();
+        names << QString("peel-%1").arg(page).toLower().replace(' ', '-');
+        window.grab().save(folder + "/" + names.back() + suffix + ".png");
+    }
+    join(folder, suffix, names.mid(0, 2), "peel-row-0", Qt::Horizontal);
+    join(folder, suffix, names.mid(2, 2), "peel-row-1", Qt::Horizontal);
+    join(folder, suffix, {"peel-row-0", "peel-row-1"}, "peel", Qt::Vertical);
+}
+
 } // namespace
 
 int pictureViews(MainWindow& window, const QString& folder, const QString& suffix) {
@@ -295,6 +320,8 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     pictureVerdictPages(window, folder, suffix);
     window.session().select(usual);
     pictureHeatPath(window, folder, suffix);
+    window.session().select(usual);
+    picturePeel(window, folder, suffix);
     window.session().select(usual);
     pictureLive(window, folder, suffix);
     pictureCheckUp(window, folder, suffix);

@@ -287,19 +287,22 @@ void LookDesk::remove(Id<JointPicture> id) {
     session_.perform(edit.finish());
 }
 
+/// The look of the selected mount, added to the edit where there is none yet.
+JointLook LookDesk::lookIn(Edit& edit, Id<Site> at) const {
+    if (const JointLook* now = look()) return *now;
+    JointLook made;
+    made.mount = session_.mount()->id;
+    made.site = at;
+    made.at = session_.now();
+    made.id = edit.add(made);
+    return made;
+}
+
 void LookDesk::change(const Message& title, const std::function<void(JointLook&)>& changed) {
     const auto at = site();
     if (!at) return;
     Edit edit(session_.document(), title);
-    JointLook value;
-    if (const JointLook* now = look()) {
-        value = *now;
-    } else {
-        value.mount = session_.mount()->id;
-        value.site = *at;
-        value.at = session_.now();
-        value.id = edit.add(value);
-    }
+    JointLook value = lookIn(edit, *at);
     const JointLook before = value;
     changed(value);
     if (value == before && look()) return;
@@ -317,15 +320,7 @@ void LookDesk::reject(const std::string& reason) {
               titled(mount.rejected ? words::mark("Reject {mount}") : words::mark("Take back {mount}"),
                      {{"mount", mount.name}}));
     edit.put(mount);
-    JointLook value;
-    if (const JointLook* now = look()) {
-        value = *now;
-    } else {
-        value.mount = mount.id;
-        value.site = *at;
-        value.at = session_.now();
-        value.id = edit.add(value);
-    }
+    JointLook value = lookIn(edit, *at);
     value.rejects = mount.rejected;
     value.figureKnown = mount.rejected && reachedFigure(session_.document(), mount.id);
     edit.put(value);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include "app/session/session.h"
+#include "core/domain/edit.h"
 #include "core/inspect/joint_coverage.h"
 
 #include <QImage>
@@ -61,6 +62,7 @@ private:
     void put(const TakenIn& in);
     void measureAgain(Id<JointPicture> id, const std::optional<FaceCorners>& corners);
     FaceSize faceSize() const;
+    JointLook lookIn(Edit& edit, Id<Site> at) const;
 
     Session& session_;
     std::map<std::string, GreyPicture> masks_; ///< by digest, decoded once

@@ -179,7 +179,7 @@ void LooksPage::fillMap() {
 
 void LooksPage::plot() {
     plot_->clearPlottables();
-    plot_->setBackground(Qt::NoBrush);
+    plot_->setBackground(colours().sheet);
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) stylePlotAxis(axis);
     plot_->xAxis->setLabel(say("covered, %"));
     plot_->yAxis->setLabel(say("ΔT, K"));

@@ -128,6 +128,26 @@ void MaskCanvas::use(const PicturePoint& from, const PicturePoint& to) {
     }
 }
 
+/// What a press does of those tools that are no brush.
+bool MaskCanvas::pinPoint() {
+    if (isPolygon()) {
+        polygon_.push_back(at_);
+        update();
+        return true;
+    }
+    if (tool_ != MaskTool::fillFilm && tool_ != MaskTool::fillBare) return false;
+    drawOver(fillRegion(mask_, at_, level()));
+    emit maskEdited();
+    return true;
+}
+
+void MaskCanvas::endStroke() {
+    if (isSeed())
+        emit seedsPainted();
+    else
+        emit maskEdited();
+}
+
 void MaskCanvas::closePolygon() {
     if (polygon_.size() < 3) return;
     drawOver(fillPolygon(mask_, polygon_, level()));
@@ -139,16 +159,9 @@ void MaskCanvas::closePolygon() {
 void MaskCanvas::mousePressEvent(QMouseEvent* event) {
     if (mask_.grey.empty() || event->button() != Qt::LeftButton) return;
     at_ = toPicture(event->position());
-    if (isPolygon()) {
-        polygon_.push_back(at_);
-        update();
-    } else if (tool_ == MaskTool::fillFilm || tool_ == MaskTool::fillBare) {
-        drawOver(fillRegion(mask_, at_, level()));
-        emit maskEdited();
-    } else {
-        painting_ = true;
-        use(at_, at_);
-    }
+    if (pinPoint()) return;
+    painting_ = true;
+    use(at_, at_);
 }
 
 void MaskCanvas::mouseMoveEvent(QMouseEvent* event) {
@@ -161,11 +174,7 @@ void MaskCanvas::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void MaskCanvas::mouseReleaseEvent(QMouseEvent*) {
-    if (!std::exchange(painting_, false)) return;
-    if (isSeed())
-        emit seedsPainted();
-    else
-        emit maskEdited();
+    if (std::exchange(painting_, false)) endStroke();
 }
 
 void MaskCanvas::mouseDoubleClickEvent(QMouseEvent*) {
@@ -184,19 +193,9 @@ void MaskCanvas::keyPressEvent(QKeyEvent* event) {
                std::clamp(at_.y + 2 * dy, 0.0, double(mask_.height))};
         update();
     } else if (event->key() == Qt::Key_Space) {
-        if (isPolygon()) {
-            polygon_.push_back(at_);
-            update();
-        } else if (tool_ == MaskTool::fillFilm || tool_ == MaskTool::fillBare) {
-            drawOver(fillRegion(mask_, at_, level()));
-            emit maskEdited();
-        } else {
-            use(at_, at_);
-            if (isSeed())
-                emit seedsPainted();
-            else
-                emit maskEdited();
-        }
+        if (pinPoint()) return;
+        use(at_, at_);
+        endStroke();
     } else if (event->key() == Qt::Key_BracketLeft) {
         setBrushMm(brushMm_ / 1.25);
     } else if (event->key() == Qt::Key_BracketRight) {

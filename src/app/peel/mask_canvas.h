@@ -48,6 +48,8 @@ private:
     std::uint8_t level() const;
     double radiusPx() const { return std::max(0.5, brushMm_ * pxPerMm_ / 2); }
     void use(const PicturePoint& from, const PicturePoint& to);
+    bool pinPoint();
+    void endStroke();
     void closePolygon();
     void drawOver(const MaskPart& part); ///< of the mask, into the picture over the face
     void paintRuler(QPainter& painter) const;

@@ -46,7 +46,7 @@ std::vector<FigureRow> figureRows(const JointPicture& picture, const CoverageFig
     row(say("Largest bare circle"), say("%1 mm").arg(figures.largestBareCircleMm, 0, 'f', 1));
     row(say("Trapped pockets"), QString::number(figures.trappedVoids));
     if (picture.outsideMm2) row(say("Squeezed out"), say("%1 mm²").arg(*picture.outsideMm2, 0, 'f', 0));
-    constexpr std::size_t most = 4;
+    constexpr std::size_t most = 2;
     for (std::size_t i = 0; i < figures.voids.size() && i < most; ++i) {
         const BareRegion& region = figures.voids[i];
         row(i == 0 ? say("Bare regions") : QString(), say("%1 mm² at %2, %3 mm")

@@ -157,7 +157,7 @@ QWidget* PicturePage::makeSide() {
     sideOf_->setObjectName("Side");
     list_->setAccessibleName(say("Pictures of this mount"));
     list_->setObjectName("Pictures");
-    list_->setMaximumHeight(86);
+    list_->setMaximumHeight(66);
     auto* add = button(say("Add pictures…"),
                        say("Photographs of the faces: files, or drop them here, or paste one"), true);
     auto* again = button(say("Find corners"), say("Look for the face's corners again"));
@@ -364,6 +364,12 @@ void PicturePage::showFigures() {
         }
         startCost(opened_->mask);
     }
+    if (const Site* site = session_.document().find(desk_.site());
+        site && faceOf(session_.document(), *site).isAssumed)
+        told << say("The face's size is assumed, %1 × %2 mm: state it on the bench sheet for true figures in "
+                    "mm.")
+                    .arg(openedAs_->faceWidth ? openedAs_->faceWidth->value : 0)
+                    .arg(openedAs_->faceLength ? openedAs_->faceLength->value : 0);
     told_->setText(told.join(QStringLiteral("\n")));
 }
 

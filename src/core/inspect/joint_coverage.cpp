@@ -24,23 +24,6 @@ std::uint8_t at(const GreyPicture& mask, double x, double y) { // shares of widt
     return mask.grey[place(mask, column, row)];
 }
 
-std::optional<Pattern> patternOf(ApplicationPattern pattern) {
-    switch (pattern) {
-    case ApplicationPattern::dot:
-        return Pattern::dot;
-    case ApplicationPattern::line:
-        return Pattern::line;
-    case ApplicationPattern::cross:
-        return Pattern::cross;
-    case ApplicationPattern::fiveDots:
-        return Pattern::fiveDots;
-    case ApplicationPattern::film:
-        return Pattern::film;
-    default:
-        return std::nullopt;
-    }
-}
-
 } // namespace
 
 GreyPicture mirrored(const GreyPicture& mask) {
@@ -148,7 +131,7 @@ std::optional<ExpectedSpread> expectedSpread(const Document& document, Id<Mount>
     const Application* application = applicationAt(document, mount, site.id);
     const Material* material = materialAt(document, mount, site.id);
     if (!application || !application->amount || !material) return std::nullopt;
-    const auto pattern = patternOf(application->pattern);
+    const auto pattern = drawnPattern(application->pattern);
     if (!pattern || (material->kind != MaterialClass::paste && material->kind != MaterialClass::putty))
         return std::nullopt;
     const MaterialFacts facts = factsOf(*material);

@@ -76,6 +76,23 @@ std::optional<FilmAppearance> usualAppearance(const Document& document,
     return usual.looks > 0 ? std::optional(usual) : std::nullopt;
 }
 
+std::optional<Pattern> drawnPattern(ApplicationPattern pattern) {
+    switch (pattern) {
+    case ApplicationPattern::dot:
+        return Pattern::dot;
+    case ApplicationPattern::line:
+        return Pattern::line;
+    case ApplicationPattern::cross:
+        return Pattern::cross;
+    case ApplicationPattern::fiveDots:
+        return Pattern::fiveDots;
+    case ApplicationPattern::film:
+        return Pattern::film;
+    default:
+        return std::nullopt;
+    }
+}
+
 std::optional<FaceCorners> lastCorners(const Document& document, Id<Bench> bench, LookSide side) {
     const JointPicture* newest = nullptr;
     for (const auto& [id, picture] : document.all<JointPicture>()) {
@@ -94,7 +111,10 @@ std::optional<FaceCorners> lastCorners(const Document& document, Id<Bench> bench
 MeasureFaceOptions measureOptions(const Document& document, const JointLook& look, LookSide side) {
     MeasureFaceOptions options;
     const Site* site = document.find(look.site);
-    if (site) options.film.surface = surfaceOf(*site, side);
+    if (site) {
+        options.film.surface = surfaceOf(*site, side);
+        options.find.sizeAssumed = faceOf(document, *site).isAssumed;
+    }
     const Material* material = materialAt(document, look.mount, look.site);
     options.film.usual = usualAppearance(document, material ? std::optional(material->id) : std::nullopt);
     const Mount* mount = document.find(look.mount);

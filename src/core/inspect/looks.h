@@ -8,6 +8,7 @@
 #include "core/domain/joint_look.h"
 #include "core/domain/study.h"
 #include "core/look/measured_face.h"
+#include "core/physics/spread.h"
 
 namespace ibuki {
 
@@ -30,6 +31,9 @@ FaceSurface surfaceOf(const Site& site, LookSide side);
 
 /// What earlier looks at the material had for a colour; nothing before the first.
 std::optional<FilmAppearance> usualAppearance(const Document& document, std::optional<Id<Material>> material);
+/// How a pattern is drawn; nothing where none is (a sheet, not stated, another).
+std::optional<Pattern> drawnPattern(ApplicationPattern pattern);
+
 /// Corners of the last picture of this side on the bench, in shares of its width and height.
 std::optional<FaceCorners> lastCorners(const Document& document, Id<Bench> bench, LookSide side);
 

@@ -13,22 +13,6 @@ namespace {
 
 constexpr double usualFill = 1.15; ///< of face × bond line, where no amount is stated
 
-Pattern drawnPattern(const Application* application) {
-    switch (application ? application->pattern : ApplicationPattern::notStated) {
-    case ApplicationPattern::line:
-        return Pattern::line;
-    case ApplicationPattern::cross:
-        return Pattern::cross;
-    case ApplicationPattern::fiveDots:
-        return Pattern::fiveDots;
-    case ApplicationPattern::film:
-    case ApplicationPattern::sheet:
-        return Pattern::film;
-    default:
-        return Pattern::dot;
-    }
-}
-
 FilmColour colourOf(const Material& material) {
     switch (material.kind) {
     case MaterialClass::gapPad:
@@ -53,7 +37,9 @@ std::optional<PhotographScene> madeUpScene(const Document& document, Id<Mount> m
     const MaterialFacts facts = factsOf(*material);
     const FaceSize face = faceOf(document, site).size;
     Random random(look.seed);
-    const Pattern pattern = isCut(material->kind) ? Pattern::film : drawnPattern(application);
+    const Pattern pattern = isCut(material->kind) ? Pattern::film
+                            : application         ? drawnPattern(application->pattern).value_or(Pattern::dot)
+                                                  : Pattern::dot;
     FilmScene film;
     film.spread.widthMm = face.widthMm;
     film.spread.lengthMm = face.lengthMm;

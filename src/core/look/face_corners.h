@@ -20,6 +20,7 @@ struct FoundCorners {
 struct FindCornersOptions {
     std::optional<FaceCorners> guess; ///< the last picture of this bench, in shares of width and height
     double leastSupport = 0.45;
+    bool sizeAssumed = false; ///< the sides' ratio is a guess: it tells little
 };
 
 /// Nothing when no quadrilateral is seen well enough. Throws InputError (look-face).

@@ -4,7 +4,7 @@
 // Two kinds of place on a face, bare and covered, under uneven light. The model: the logarithm of each colour
 // is that of its kind, plus one smooth field of light common to all three colours (a polynomial of second
 // order), plus normal noise of the kind; fitted by expectation maximisation (Wells et al., Adaptive
-// segmentation of MRI data, 1996; Dempster, Laird and Rubin 1977), from several beginnings, the likeliest is
+// segmentation of MRI data, 1996; Dempster et al. 1977), from several beginnings, the likeliest is
 // kept.
 
 #include <array>

@@ -93,6 +93,15 @@ private slots:
         QVERIFY(found.has_value());
         QVERIFY(cornerError(found->corners, photograph) < 0.01);
     }
+    void anAssumedSizeHidesNoFace() { // 30 × 24 mm taken for 30 × 30
+        const PhotographScene scene = plainScene();
+        const Photograph photograph = photographOf(scene);
+        FindCornersOptions options;
+        options.sizeAssumed = true;
+        const auto found = findCorners(photograph.picture, {30, 30}, options);
+        QVERIFY(found.has_value());
+        QVERIFY(cornerError(found->corners, photograph) < 0.015);
+    }
     void anEmptyBenchHasNoFace() {
         RgbPicture plain{400, 300, {}};
         plain.rgb.assign(400 * 300 * 3, 90);

@@ -130,6 +130,7 @@ void LooksPage::refresh() {
     const auto delta = question ? deltas(document, *question) : std::map<Id<Mount>, double>{};
     looks_.clear();
     rows_.clear();
+    std::vector<CoveragePoint> points;
     for (MountCoverage& one : all) {
         const Material* material = studiedMaterial(document, *question, one.mount);
         if (wanted != 0 && (!material || material->id.value != wanted)) continue;
@@ -137,13 +138,14 @@ void LooksPage::refresh() {
         rows_.push_back({document.find(one.mount)->name, material ? material->name : std::string(),
                          one.covered, one.corners,
                          at == delta.end() ? std::nullopt : std::optional(at->second)});
+        if (at != delta.end()) points.push_back({material ? material->id.value : 0, one.covered, at->second});
         looks_.push_back(std::move(one));
     }
     told_->setText(
         looks_.empty()
             ? say("No joint of this bench has been looked at yet. Masks of all looks come together here: "
                   "a corner that is bare again and again is no fault of the paste.")
-            : allLooksLine(looks_));
+            : allLooksLine(looks_) + " " + slopeLine(points));
     for (QWidget* widget : std::initializer_list<QWidget*>{map_, sheet_, plot_, of_})
         widget->setVisible(!looks_.empty());
     fillSheet();

@@ -5,6 +5,7 @@
 #include "app/session/qtext.h"
 
 #include <cmath>
+#include <fmt/format.h>
 
 namespace ibuki {
 namespace {
@@ -97,6 +98,16 @@ QString costLine(const CoverageCost& cost, const std::optional<FellowResidual>& 
         break;
     }
     return say("%1; %2. Nothing tells yet how far mounts scatter.").arg(costs, above);
+}
+
+QString slopeLine(const std::vector<CoveragePoint>& points) {
+    const auto slope = coverageSlope(points);
+    if (!slope) return {};
+    const auto kelvin = [](double k) {
+        return QString::fromStdString(fmt::format("{}{:.1f}", k < 0 ? "−" : "+", std::abs(k)));
+    };
+    return say("A tenth of the face more goes with %1 K (%2 to %3), materials apart.")
+        .arg(kelvin(slope->kPerTenth), kelvin(slope->ci.lo), kelvin(slope->ci.hi));
 }
 
 QString allLooksLine(const std::vector<MountCoverage>& looks) {

@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
+#include <map>
 
 namespace ibuki {
 namespace {
@@ -125,6 +126,33 @@ std::optional<BareCorner> bareCorner(const std::vector<std::array<double, 4>>& c
             barest = BareCorner{corner, static_cast<int>(corners.size()), by, end};
     }
     return barest;
+}
+
+std::optional<CoverageSlope> coverageSlope(const std::vector<CoveragePoint>& points, double confidence) {
+    constexpr double leastVaried = 1e-4; // sum of squares of shares: a hundredth of the face
+    std::map<std::int64_t, std::vector<const CoveragePoint*>> materials;
+    for (const CoveragePoint& point : points) materials[point.material].push_back(&point);
+    double xx = 0, xy = 0, yy = 0;
+    for (const auto& [material, own] : materials) {
+        double x = 0, y = 0;
+        for (const CoveragePoint* point : own) {
+            x += point->covered / static_cast<double>(own.size());
+            y += point->deltaK / static_cast<double>(own.size());
+        }
+        for (const CoveragePoint* point : own) {
+            xx += (point->covered - x) * (point->covered - x);
+            xy += (point->covered - x) * (point->deltaK - y);
+            yy += (point->deltaK - y) * (point->deltaK - y);
+        }
+    }
+    const double df = static_cast<double>(points.size()) - static_cast<double>(materials.size()) - 1;
+    if (df < 3 || !(xx > leastVaried)) return std::nullopt;
+    const double slope = xy / xx;
+    const double se = std::sqrt(std::max(0.0, yy - slope * xy) / df / xx);
+    const double t =
+        boost::math::quantile(boost::math::students_t_distribution<double>(df), 0.5 + confidence / 2);
+    return CoverageSlope{
+        slope / 10, {(slope - t * se) / 10, (slope + t * se) / 10}, static_cast<int>(points.size())};
 }
 
 std::optional<ExpectedSpread> expectedSpread(const Document& document, Id<Mount> mount, const Site& site) {

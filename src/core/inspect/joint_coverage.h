@@ -6,6 +6,7 @@
 
 #include "core/inspect/looks.h"
 #include "core/look/coverage_figures.h"
+#include "core/stats/interval.h"
 
 #include <functional>
 
@@ -58,6 +59,23 @@ struct BareCorner {
     double upTo = 0; ///< the interval's end nearer to 0
 };
 std::optional<BareCorner> bareCorner(const std::vector<std::array<double, 4>>& corners);
+
+/// A mount's coverage and ΔT, of the material that it was of.
+struct CoveragePoint {
+    std::int64_t material = 0;
+    double covered = 0;
+    double deltaK = 0;
+};
+/// How ΔT follows what is covered, materials apart: one slope within all of them, each with its own height
+/// (y = a_material + b·x + e, e normal of one variance); its t interval.
+struct CoverageSlope {
+    double kPerTenth = 0; ///< K for a tenth of the face more
+    Interval ci;
+    int mounts = 0;
+};
+/// Nothing for fewer than four mounts more than materials, or where coverage does not vary within them.
+std::optional<CoverageSlope> coverageSlope(const std::vector<CoveragePoint>& points,
+                                           double confidence = 0.95);
 
 /// What the dose and the pattern should have covered (constant offset model).
 struct ExpectedSpread {

@@ -100,6 +100,30 @@ private slots:
         qInfo("blamed in %.2f %%", 100.0 * blamed / sets);
         QVERIFY(blamed <= sets * (0.05 + 3 * std::sqrt(0.05 * 0.95 / sets)));
     }
+    void coverageAgainstDeltaIsOneSlopeWithinMaterials() { // y = height + 45 − 12·x, exactly; heights differ
+        std::vector<CoveragePoint> points;
+        for (const int material : {1, 2})
+            for (const double covered : {0.6, 0.7, 0.9, 0.95})
+                points.push_back({material, covered - 0.05 * material,
+                                  45 + 6 * material - 12 * (covered - 0.05 * material)});
+        const auto slope = coverageSlope(points);
+        QVERIFY(slope.has_value());
+        QVERIFY_NEAR(slope->kPerTenth, -1.2, 1e-9);
+        QVERIFY_NEAR(slope->ci.lo, -1.2, 1e-5);
+        QVERIFY(!coverageSlope({points[0], points[1], points[2]}));
+        // Coverage of the interval over 2,000 sets: 95 % ± 3 standard errors.
+        Random random(21);
+        constexpr int sets = 2'000;
+        int held = 0;
+        for (int set = 0; set < sets; ++set) {
+            for (CoveragePoint& point : points)
+                point.deltaK =
+                    45 + 6 * static_cast<double>(point.material) - 12 * point.covered + 0.4 * random.normal();
+            const CoverageSlope found = *coverageSlope(points);
+            held += found.ci.lo <= -1.2 && -1.2 <= found.ci.hi ? 1 : 0;
+        }
+        QVERIFY(std::abs(held - 0.95 * sets) <= 3 * std::sqrt(0.95 * 0.05 * sets));
+    }
     void theDemoHasLooksAndTheirPicturesAreMeasured() {
         int measured = 0;
         for (const auto& [id, picture] : demo_.all<JointPicture>()) {

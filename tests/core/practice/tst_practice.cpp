@@ -145,6 +145,38 @@ private slots:
         for (const Slot* slot : plannedSlots(one.document, one.study)) // a bench that can be
             BenchSimulation(practiceMount(one.document, one.practice(), *slot).bench, 1, 1).next(150);
     }
+    void theCameraOverThePracticeBenchSeesWhatWasApplied() { // half the dose covers less than all of it
+        Practised one = practised(Scenario::threePastes, 5);
+        one.plan(true, 1);
+        const Slot slot = *plannedSlots(one.document, one.study).front();
+        const Question question = *firstQuestion(one.document, one.study);
+        const Material* material = one.document.find(one.document.find(slot.level)->material);
+        const Site site = *one.document.find(question.site);
+        Id<Mount> made;
+        one.change([&](Edit& edit) {
+            Mount mount;
+            mount.configuration = site.configuration;
+            made = edit.add(mount);
+            Application application;
+            application.site = site.id;
+            application.lot = one.document.where(&Lot::material, material->id).front()->id;
+            application.pattern = ApplicationPattern::dot;
+            edit.add(MountApplication{{}, made, edit.add(application), true});
+            Slot filled = slot;
+            filled.mount = made;
+            edit.put(filled);
+        });
+        const auto scene = practicePhotograph(one.document, one.practice(), made, site, LookSide::chip);
+        QVERIFY(scene.has_value());
+        const auto again = practicePhotograph(one.document, one.practice(), made, site, LookSide::chip);
+        QVERIFY(scene->film.bondLines == again->film.bondLines); // sealed: the same whenever it is looked at
+        MadeUpLook whole, half;
+        half.coveredShare = 0.4;
+        const auto covered = [&](const MadeUpLook& look) {
+            return coverageMaskOf(maskOf(madeUpScene(one.document, made, site, look)->film)).mean();
+        };
+        QVERIFY(covered(half) < covered(whole) - 0.1);
+    }
     void theReviewTellsRightFromLuck() {
         Practised one = practised(Scenario::threePastes, 4);
         one.plan(true, 1);

@@ -111,9 +111,10 @@ std::function<QString(const QString&)> asNumber(std::function<void(int)> take) {
 
 } // namespace
 
-void askNumber(QWidget* parent, const TextWish& wish, int least, int most, std::function<void(int)> take) {
+void askNumber(QWidget* parent, const TextWish& wish, int least, int most, std::function<void(int)> take,
+               std::optional<int> begin) {
     auto* sheet = new AskSheet(wish, asNumber(std::move(take)), parent);
-    sheet->useNumber(least, most, least);
+    sheet->useNumber(least, most, begin.value_or(least));
     openDialog(sheet);
 }
 

@@ -8,6 +8,7 @@
 #include <QDialog>
 #include <QStringList>
 #include <functional>
+#include <optional>
 
 class QComboBox;
 class QLineEdit;
@@ -46,7 +47,9 @@ private:
 
 /// Returns the sheet, which goes away by itself: for who has to close it, since what it asks about has ended.
 AskSheet* askText(QWidget* parent, const TextWish& wish, std::function<QString(const QString&)> take);
-void askNumber(QWidget* parent, const TextWish& wish, int least, int most, std::function<void(int)> take);
+/// begin: at first; nothing: the least.
+void askNumber(QWidget* parent, const TextWish& wish, int least, int most, std::function<void(int)> take,
+               std::optional<int> begin = std::nullopt);
 void askChoice(QWidget* parent, const TextWish& wish, const QStringList& choices,
                std::function<void(int)> take);
 

@@ -106,6 +106,10 @@ void MainWindow::makeActions() {
         showStage(Stage::peel);
         peelView().pictures().choosePictures();
     });
+    addCommand(say("Size of kept pictures…"), {}, [this] {
+        showStage(Stage::peel);
+        peelView().pictures().askKeptSize();
+    });
     addCommand(say("Paste a picture of the joint"), QKeySequence("Ctrl+Shift+V"), [this] {
         showStage(Stage::peel);
         peelView().pictures().pastePicture();

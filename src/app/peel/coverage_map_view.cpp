@@ -63,8 +63,9 @@ void CoverageMapView::paintEvent(QPaintEvent*) {
                     map_.rows * zoom);
     QImage image(map_.columns, map_.rows, QImage::Format_RGB32);
     const auto share = [&](int column, int row) {
-        return static_cast<double>(map_.covered[static_cast<std::size_t>(
-            std::clamp(row, 0, map_.rows - 1) * map_.columns + std::clamp(column, 0, map_.columns - 1))]);
+        const auto x = static_cast<std::size_t>(std::clamp(column, 0, map_.columns - 1));
+        const auto y = static_cast<std::size_t>(std::clamp(row, 0, map_.rows - 1));
+        return static_cast<double>(map_.covered[y * static_cast<std::size_t>(map_.columns) + x]);
     };
     for (int row = 0; row < map_.rows; ++row)
         for (int column = 0; column < map_.columns; ++column) {

@@ -10,6 +10,7 @@
 #include "app/say.h"
 #include "core/domain/lookup.h"
 #include "core/domain/material.h"
+#include "core/domain/words.h"
 #include "core/evidence/tidy_rows.h"
 
 #include <QComboBox>
@@ -26,19 +27,27 @@ namespace {
 
 constexpr double thumbnailSide = 92; // px of the longer side of the largest face
 
-/// Mean ΔT of each mount under the compared load.
-std::map<Id<Mount>, double> deltas(const Document& document, const Question& question) {
+/// Mean ΔT of each mount under the compared load, and whether it says how hot its joint was: not of a
+/// rejected one, nor where the temperature limit held it.
+struct MountDelta {
+    double sumK = 0;
+    int runs = 0;
+    bool counts = true;
+    double meanK() const { return sumK / runs; }
+};
+
+std::map<Id<Mount>, MountDelta> deltas(const Document& document, const Question& question) {
     const std::vector<TidyRow> rows = tidyTable(document, question);
     const Id<Load> load = comparedLoad(document, rows, question);
-    std::map<Id<Mount>, std::pair<double, int>> sums;
-    for (const TidyRow& row : rows)
-        if (row.loadId == load && row.deltaK) {
-            sums[row.mountId].first += *row.deltaK;
-            ++sums[row.mountId].second;
-        }
-    std::map<Id<Mount>, double> means;
-    for (const auto& [mount, sum] : sums) means[mount] = sum.first / sum.second;
-    return means;
+    std::map<Id<Mount>, MountDelta> found;
+    for (const TidyRow& row : rows) {
+        if (row.loadId != load || !row.deltaK) continue;
+        MountDelta& delta = found[row.mountId];
+        delta.sumK += *row.deltaK;
+        ++delta.runs;
+        delta.counts = delta.counts && !row.excluded && !row.limitBound;
+    }
+    return found;
 }
 
 } // namespace
@@ -113,32 +122,47 @@ void LooksPage::refresh() {
     const Site* site = question ? document.find(question->site) : nullptr;
     const auto bench = session_.selection().bench;
     std::vector<MountCoverage> all;
-    if (site && bench) all = coverageOfBench(document, *bench, site->kind, desk_.masks());
+    if (question && site && bench) all = coverageOfBench(document, *bench, site->kind, desk_.masks());
+    const auto materialOf = [&](Id<Mount> mount) {
+        return question ? studiedMaterial(document, *question, mount) : nullptr;
+    };
+    const auto patternOf = [&](const MountCoverage& one) {
+        const JointLook* look = document.find(one.look);
+        const Application* application = look ? applicationAt(document, one.mount, look->site) : nullptr;
+        return application ? application->pattern : ApplicationPattern::notStated;
+    };
+    std::set<ApplicationPattern> patterns;
+    for (const MountCoverage& one : all)
+        if (patternOf(one) != ApplicationPattern::notStated) patterns.insert(patternOf(one));
     const auto chosen = of_->currentData();
     std::map<std::int64_t, std::string> materials;
     for (const MountCoverage& one : all)
-        if (const Material* material = studiedMaterial(document, *question, one.mount))
-            materials[material->id.value] = material->name;
+        if (const Material* material = materialOf(one.mount)) materials[material->id.value] = material->name;
     {
         const QSignalBlocker quiet(of_);
         of_->clear();
-        of_->addItem(say("every material"), qlonglong{0});
+        of_->addItem(say("every look"), qlonglong{0});
         for (const auto& [id, name] : materials) of_->addItem(qtext(name), static_cast<qlonglong>(id));
+        for (const ApplicationPattern pattern : patterns) // below 0: materials have ids above it
+            of_->addItem(say("as %1").arg(sayTerm(word(pattern))),
+                         static_cast<qlonglong>(-1 - static_cast<int>(pattern)));
         of_->setCurrentIndex(std::max(0, of_->findData(chosen)));
     }
     const auto wanted = of_->currentData().toLongLong();
-    const auto delta = question ? deltas(document, *question) : std::map<Id<Mount>, double>{};
+    const auto delta = question ? deltas(document, *question) : std::map<Id<Mount>, MountDelta>{};
     looks_.clear();
     rows_.clear();
     std::vector<CoveragePoint> points;
     for (MountCoverage& one : all) {
-        const Material* material = studiedMaterial(document, *question, one.mount);
-        if (wanted != 0 && (!material || material->id.value != wanted)) continue;
+        const Material* material = materialOf(one.mount);
+        if (wanted > 0 && (!material || material->id.value != wanted)) continue;
+        if (wanted < 0 && -1 - static_cast<int>(patternOf(one)) != wanted) continue;
         const auto at = delta.find(one.mount);
         rows_.push_back({document.find(one.mount)->name, material ? material->name : std::string(),
                          one.covered, one.corners,
-                         at == delta.end() ? std::nullopt : std::optional(at->second)});
-        if (at != delta.end()) points.push_back({material ? material->id.value : 0, one.covered, at->second});
+                         at == delta.end() ? std::nullopt : std::optional(at->second.meanK())});
+        if (at != delta.end() && at->second.counts)
+            points.push_back({material ? material->id.value : 0, one.covered, at->second.meanK()});
         looks_.push_back(std::move(one));
     }
     told_->setText(

@@ -238,6 +238,14 @@ void PicturePage::chooseFolder() {
             });
 }
 
+void PicturePage::askKeptSize() {
+    askNumber(this,
+              {say("Size of kept pictures"),
+               say("Pixels of the longer side: larger pictures are made smaller when they come in"),
+               {}},
+              600, 6'000, setKeptSide, keptSide());
+}
+
 void PicturePage::dragEnterEvent(QDragEnterEvent* event) {
     if (!picturesIn(*event->mimeData()).isEmpty() || event->mimeData()->hasImage())
         event->acceptProposedAction();

@@ -29,6 +29,7 @@ public:
     void choosePictures();
     void pastePicture();
     void chooseFolder();
+    void askKeptSize();
     std::string csv() const override;
     QWidget* picture() override;
 

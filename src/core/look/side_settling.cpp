@@ -23,7 +23,8 @@ struct SideProfile {
     double along(int sample) const { return length * (0.03 + 0.94 * (sample + 0.5) / samples - 0.5); }
     float at(int sample, int offset) const {
         if (std::abs(offset) > beside) return 0;
-        return strength[static_cast<std::size_t>(sample * (2 * beside + 1) + offset + beside)];
+        return strength[static_cast<std::size_t>(sample) * static_cast<std::size_t>(2 * beside + 1)
+                        + static_cast<std::size_t>(offset + beside)];
     }
 };
 

@@ -32,6 +32,10 @@ std::string base64(const std::string& bytes) {
     return made;
 }
 
+std::size_t placeOf(int column, int row, int width) {
+    return static_cast<std::size_t>(row) * static_cast<std::size_t>(width) + static_cast<std::size_t>(column);
+}
+
 /// Film dark, bare light, thin between: as on the contact sheet.
 std::uint8_t inkOf(std::uint8_t level) { return level >= maskFromHere ? 90 : level == maskThin ? 190 : 245; }
 
@@ -51,11 +55,11 @@ std::string lookThumbnail(const JointPicture& picture, const ProjectFiles& files
                         255);
         for (int row = 0; row < both.height; ++row)
             for (int column = 0; column < face.picture.width; ++column) {
-                const auto from = 3 * static_cast<std::size_t>(row * face.picture.width + column);
-                const auto to = 3 * static_cast<std::size_t>(row * both.width + column);
+                const std::size_t from = 3 * placeOf(column, row, face.picture.width);
+                const std::size_t to = 3 * placeOf(column, row, both.width);
                 const int x = std::min(mask.width - 1, column * mask.width / face.picture.width);
                 const int y = std::min(mask.height - 1, row * mask.height / face.picture.height);
-                const std::uint8_t ink = inkOf(mask.grey[static_cast<std::size_t>(y * mask.width + x)]);
+                const std::uint8_t ink = inkOf(mask.grey[placeOf(x, y, mask.width)]);
                 for (std::size_t c = 0; c < 3; ++c) {
                     both.rgb[to + c] = face.picture.rgb[from + c];
                     both.rgb[to + 3 * static_cast<std::size_t>(face.picture.width + gap) + c] = ink;

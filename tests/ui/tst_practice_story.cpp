@@ -6,6 +6,7 @@
 #include "app/question/question_view.h"
 #include "app/say.h"
 #include "app/verdict/practice_sheet.h"
+#include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -77,9 +78,24 @@ private slots:
         }
         QCOMPARE(document().all<Mount>().size(), std::size_t{3});
     }
+    void itsCameraSeesBothFaces() {
+        session().selectMount(document().all<Mount>().begin()->first);
+        window_->showStage(Stage::peel);
+        QTest::qWait(60);
+        QVERIFY(story::press(*window_, "Photograph the practice bench"));
+        QTRY_COMPARE_WITH_TIMEOUT(document().all<JointPicture>().size(), std::size_t{2}, 20'000);
+        for (const auto& [id, picture] : document().all<JointPicture>()) {
+            QVERIFY(picture.covered.has_value());
+            qInfo("%s covered %.3f (%.3f to %.3f) %s", picture.fileName.c_str(), *picture.covered,
+                  *picture.coveredLow, *picture.coveredHigh, picture.flags.c_str());
+            QVERIFY(*picture.covered > 0.2);
+        }
+        QTRY_VERIFY(session().jobs().running().isEmpty());
+    }
     void nothingOfTheTruthIsShownBefore() {
         const Practice& practice = *practiceOf(document(), session().study()->id);
-        for (Stage stage : {Stage::question, Stage::shelf, Stage::bench, Stage::verdict, Stage::paper}) {
+        for (Stage stage :
+             {Stage::question, Stage::shelf, Stage::bench, Stage::peel, Stage::verdict, Stage::paper}) {
             window_->showStage(stage);
             QTest::qWait(60);
             for (const SealedLevel& level : sealedTruth(document(), practice))

@@ -13,11 +13,13 @@
 namespace ibuki {
 namespace {
 
-constexpr int fittedAcross = 96;      // px of the raster on which the kinds are fitted
-constexpr double saturated = 250;     // of every colour: glare, or paste that is too bright to tell
-constexpr double glareShare = 0.006;  // of the face, from which it is told
-constexpr double mostGlare = 0.3;     // more is no glare but an overexposed paste
-constexpr double whiteFrom = 84;      // lightness of a film that can be overexposed
+constexpr int fittedAcross = 96;     // px of the raster on which the kinds are fitted
+constexpr double saturated = 250;    // of every colour: glare, or paste that is too bright to tell
+constexpr double glareShare = 0.006; // of the face, from which it is told
+constexpr double mostGlare = 0.3;    // more is no glare but an overexposed paste
+constexpr double whiteFrom = 84;     // lightness of a film that can be overexposed
+constexpr double fewPlaces = 0.06;   // a kind of fewer places is hardly ever the film
+constexpr double fewTell = 1.6;
 constexpr double leastTold = 0.6;     // how clear it has to be which kind is bare
 constexpr double leastContrast = 9;   // CIELAB difference of the kinds
 constexpr double leastApart = 3.2;    // distance of the kinds in standard deviations
@@ -75,7 +77,8 @@ double barerByPlace(const cv::Mat& second) {
     const cv::Rect middle(second.cols / 4, second.rows / 4, std::max(1, second.cols / 2),
                           std::max(1, second.rows / 2));
     const double all = cv::mean(second)[0], inside = shareIn(second, middle);
-    return 0.7 * nearness(inside - all, 0.25) + 1.1 * nearness(all - 0.5, 0.35);
+    const double few = std::min(all, 1 - all) < fewPlaces ? (all > 0.5 ? fewTell : -fewTell) : 0;
+    return 0.7 * nearness(inside - all, 0.25) + 1.1 * nearness(all - 0.5, 0.35) + few;
 }
 
 /// How much more the first kind looks bare than the second; below 0: the second does.
@@ -266,7 +269,10 @@ void fillIn(cv::Mat& share, const cv::Mat& counted) {
 }
 
 /// Width in pixels of the sharpest edges of the film: what 0 to 1 takes at the steepest.
-double edgeWidth(const cv::Mat& share) {
+double edgeWidth(const cv::Mat& whole) {
+    // Of the film: where the face ends its own edge is another matter.
+    const int x = whole.cols / 16, y = whole.rows / 16;
+    const cv::Mat share = whole(cv::Rect(x, y, whole.cols - 2 * x, whole.rows - 2 * y));
     cv::Mat clipped = cv::min(cv::max(share, 0.0), 1.0), dx, dy, steep;
     cv::Sobel(clipped, dx, CV_32F, 1, 0, 3, 0.125);
     cv::Sobel(clipped, dy, CV_32F, 0, 1, 3, 0.125);
@@ -413,6 +419,8 @@ FilmPicture filmPicture(const FacePicture& face, const FilmOptions& options) {
     cv::Mat coarse, coarseCounted;
     cv::resize(smooth(inside), coarse, {}, shrink, shrink, cv::INTER_AREA);
     cv::resize(counted(inside), coarseCounted, coarse.size(), 0, 0, cv::INTER_NEAREST);
+    // The shadow of the face's own edge is no kind of place on it.
+    cv::rectangle(coarseCounted, {0, 0}, {coarseCounted.cols - 1, coarseCounted.rows - 1}, cv::Scalar(0), 1);
     const FilmClasses classes = filmClasses(logOf(coarse), coarseCounted);
 
     const std::array<cv::Vec3d, 2> lab{labOfLog(classes.kinds[0].logRgb), labOfLog(classes.kinds[1].logRgb)};

@@ -19,7 +19,10 @@
 #include "support/story_window.h"
 #include "support/test_class.h"
 
+#include <QClipboard>
+#include <QDropEvent>
 #include <QListWidget>
+#include <QMimeData>
 #include <QSlider>
 #include <QTemporaryDir>
 #include <fstream>
@@ -257,6 +260,42 @@ private slots:
         tape->setFocus();
         QTest::keyClick(tape, Qt::Key_P);
         QTRY_COMPARE(window_->stage(), Stage::peel);
+    }
+    void picturesArePastedAndDropped() {
+        QVERIFY(story::press(*window_, "Page Picture"));
+        std::size_t before = session().document().all<JointPicture>().size();
+        QApplication::clipboard()->setImage(QImage(folder_.filePath("phone.jpg")));
+        QVERIFY(story::trigger(*window_, "Paste a picture of the joint"));
+        QTRY_COMPARE_WITH_TIMEOUT(session().document().all<JointPicture>().size(), before + 1, 15'000);
+        QVERIFY(settled());
+        QMimeData dragged;
+        dragged.setUrls({QUrl::fromLocalFile(folder_.filePath("phone.jpg"))});
+        auto* page = window_->findChild<PicturePage*>();
+        QDragEnterEvent enter({20, 20}, Qt::CopyAction, &dragged, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(page, &enter);
+        QVERIFY(enter.isAccepted());
+        QDropEvent drop({20, 20}, Qt::CopyAction, &dragged, Qt::LeftButton, Qt::NoModifier);
+        QApplication::sendEvent(page, &drop);
+        QTRY_COMPARE_WITH_TIMEOUT(session().document().all<JointPicture>().size(), before + 2, 15'000);
+        QVERIFY(settled());
+    }
+    void takenBackOnBenchItIsNoLongerByLook() {
+        QVERIFY(story::press(*window_, "Page Seen"));
+        QVERIFY(story::press(*window_, "Reject this mount…"));
+        auto* sheet = story::sheet<AskSheet>();
+        QVERIFY(sheet);
+        story::type(sheet->findChild<QLineEdit*>(), "dry");
+        sheet->accept();
+        const Id<Mount> mount = session().mount()->id;
+        QTRY_VERIFY(session().document().find(mount)->rejected);
+        window_->showStage(Stage::bench);
+        QTest::qWait(60);
+        QVERIFY(story::press(*window_, "Reject mount…") || story::press(*window_, "Take back"));
+        QTRY_VERIFY(!session().document().find(mount)->rejected);
+        for (const JointLook* look : session().document().where(&JointLook::mount, mount))
+            QVERIFY(!look->rejects);
+        window_->showStage(Stage::peel);
+        QTest::qWait(60);
     }
     void aWatchedFolderBringsPicturesIn() {
         QVERIFY(story::press(*window_, "Page Picture"));

@@ -8,6 +8,7 @@
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
+#include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
 #include "core/import/import.h"
 
@@ -54,6 +55,12 @@ void putRejected(Session& session, Id<Mount> id, const std::string& reason) {
               titled(changed.rejected ? words::mark("Reject {mount}") : words::mark("Take back {mount}"),
                      {{"mount", changed.name}}));
     edit.put(changed);
+    // Decided here, it is no longer by what was seen.
+    for (const JointLook* look : session.document().where(&JointLook::mount, id)) {
+        JointLook kept = *look;
+        kept.rejects = kept.figureKnown = false;
+        if (kept != *look) edit.put(kept);
+    }
     session.perform(edit.finish());
 }
 

@@ -89,10 +89,6 @@ void MaskCanvas::setBrushMm(double diameter) {
     update();
 }
 
-void MaskCanvas::dropSeeds() {
-    if (hasSeeds_) setMask(GreyPicture(mask_));
-}
-
 std::uint8_t MaskCanvas::level() const {
     switch (tool_) {
     case MaskTool::film:

@@ -26,7 +26,6 @@ public:
     const GreyPicture& mask() const { return mask_; }
     const GreyPicture& seeds() const { return seeds_; }
     bool hasSeeds() const { return hasSeeds_; }
-    void dropSeeds();
 
 signals:
     void maskEdited(); ///< a stroke, a polygon or a fill has ended

@@ -325,6 +325,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     window.session().select(usual);
     pictureLive(window, folder, suffix);
     pictureCheckUp(window, folder, suffix);
+    join(folder, suffix, {"limit", "check-up"}, "check-up", Qt::Horizontal);
     pictureImport(window.session(), folder + "/import" + suffix + ".png");
     const QString demo = window.session().path();
     picturePractice(window, folder, suffix);

@@ -23,17 +23,6 @@ cv::Mat wander(Random& random, int rows, int columns, double reach) {
     return fine;
 }
 
-double strokeDistance(const std::vector<Stroke>& strokes, double x, double y) {
-    double nearest = 1e9;
-    for (const Stroke& s : strokes) {
-        const double dx = s.to.x - s.from.x, dy = s.to.y - s.from.y, length = dx * dx + dy * dy;
-        const double t =
-            length > 0 ? std::clamp(((x - s.from.x) * dx + (y - s.from.y) * dy) / length, 0.0, 1.0) : 0.0;
-        nearest = std::min(nearest, std::hypot(x - s.from.x - t * dx, y - s.from.y - t * dy));
-    }
-    return nearest;
-}
-
 /// How far inside the paste's edge each place lies, mm.
 cv::Mat insideOf(const FilmScene& scene, const FilmThickness& film, Random& random) {
     const double longer = std::max(film.face.widthMm, film.face.lengthMm);
@@ -46,7 +35,7 @@ cv::Mat insideOf(const FilmScene& scene, const FilmThickness& film, Random& rand
             const double x =
                 (column - film.margin + 0.5) * film.cellMm - film.face.widthMm / 2 - scene.shift.x;
             const double y = film.face.lengthMm / 2 - (row - film.margin + 0.5) * film.cellMm - scene.shift.y;
-            double within = reach - strokeDistance(scene.spread.strokes, x, y);
+            double within = reach - strokeDistanceMm({x, y}, scene.spread.strokes);
             if (scene.spread.strokes.empty()) // a film laid before: to within a rim of the edge
                 within = std::min(film.face.widthMm / 2 - std::abs(x), film.face.lengthMm / 2 - std::abs(y));
             const double beyond =

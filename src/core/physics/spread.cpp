@@ -182,6 +182,10 @@ std::vector<Stroke> patternStrokes(Pattern pattern, double widthMm, double lengt
     return {};
 }
 
+double strokeDistanceMm(const FacePoint& from, const std::vector<Stroke>& strokes) {
+    return distance(from, strokes);
+}
+
 double usualReachMm(Pattern pattern, double widthMm, double lengthMm) {
     switch (pattern) {
     case Pattern::line:

@@ -31,6 +31,9 @@ struct Stroke {
 /// and film have none.
 std::vector<Stroke> patternStrokes(Pattern pattern, double widthMm, double lengthMm, double reachMm);
 
+/// From a point of the face to the nearest middle line, mm; there is at least one.
+double strokeDistanceMm(const FacePoint& from, const std::vector<Stroke>& strokes);
+
 /// What hands usually draw on such a face; a rule of thumb.
 double usualReachMm(Pattern pattern, double widthMm, double lengthMm);
 

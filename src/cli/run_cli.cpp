@@ -14,9 +14,6 @@
 namespace ibuki {
 namespace {
 
-/// Subcommands of docs/cli.md whose part is not built yet.
-constexpr std::array later{"ageing"};
-
 struct Verb {
     const char* name;
     const char* help;
@@ -27,6 +24,8 @@ constexpr std::array verbs{
     Verb{"reduce", words::mark("Reduce one sensor log to steady figures"), addReduce},
     Verb{"compare", words::mark("Compare groups of mounts from a tidy table"), addCompare},
     Verb{"sweep", words::mark("Compare groups over power, torque or amount"), addSweep},
+    Verb{"ageing", words::mark("How groups of mounts change with time, and when they reach a threshold"),
+         addAgeing},
     Verb{"health", words::mark("Whether check mounts show that the bench moved"), addHealth},
     Verb{"value", words::mark("Temperature against price, and what stands first under which weights"),
          addValue},
@@ -49,10 +48,6 @@ constexpr std::array verbs{
 } // namespace
 
 int runCli(const std::vector<std::string>& arguments, std::ostream& out, std::ostream& err) {
-    if (!arguments.empty() && std::find(later.begin(), later.end(), arguments.front()) != later.end()) {
-        err << "ibuki-cli " << arguments.front() << ": not in this version\n";
-        return 2;
-    }
     CLI::App app("Ibuki's computations without a window", "ibuki-cli");
     app.require_subcommand(1);
     std::vector<std::pair<CLI::App*, VerbBody>> bodies;

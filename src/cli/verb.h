@@ -22,6 +22,7 @@ using VerbBody = std::function<void(std::ostream& out)>;
 VerbBody addReduce(Options options);
 VerbBody addCompare(Options options);
 VerbBody addSweep(Options options);
+VerbBody addAgeing(Options options);
 VerbBody addHealth(Options options);
 VerbBody addValue(Options options);
 VerbBody addHeatpath(Options options);

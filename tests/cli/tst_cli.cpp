@@ -172,14 +172,6 @@ private slots:
         QCOMPARE(nlohmann::json::parse(stated.out)["ambient"]["probe_shift_s"].get<double>(), 37.0);
         QCOMPARE(run({"reduce", logs + "probe.csv", "--probe", logs + "prose.txt"}).code, 1);
     }
-    void notInThisVersionIsTwo() {
-        const std::string plain = logs + "plain.csv";
-        for (const auto& arguments : std::vector<std::vector<std::string>>{{"ageing"}}) {
-            const Outcome outcome = run(arguments);
-            QCOMPARE(outcome.code, 2);
-            QVERIFY2(outcome.err.find("not in this version") != std::string::npos, outcome.err.c_str());
-        }
-    }
     void unusableInputIsOneLineThatNamesTheFile() {
         for (const auto& arguments :
              std::vector<std::vector<std::string>>{{"reduce", logs + "prose.txt"},

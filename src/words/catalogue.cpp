@@ -8,7 +8,7 @@
 namespace ibuki::words {
 
 std::span<const std::span<const Entry>> allEntries() {
-    static const std::vector<std::span<const Entry>> all{budgets(), cautions(), edits(), errors(),
+    static const std::vector<std::span<const Entry>> all{budgets(), cautions(), drift(), edits(), errors(),
                                                          flags(),   logNotes(), plans(), topics()};
     return all;
 }

@@ -67,12 +67,12 @@ private slots:
         QTest::newRow("core") << "core" << QStringList{"base",    "quantity", "stats",  "trace",   "reduce",
                                                        "domain",  "physics",  "look",   "shelf",   "caution",
                                                        "design",  "evidence", "heat",   "inspect", "plan",
-                                                       "conduct", "setup",    "import", "practice"};
+                                                       "conduct", "setup",    "import", "drift", "practice"};
         QTest::newRow("store") << "store" << QStringList{"log",      "table",   "json",  "picture",
                                                          "calendar", "project", "shelf", "paper"};
         QTest::newRow("app") << "app"
                              << QStringList{"drawn", "jobs", "session", "forms", "question", "shelf",
-                                            "bench", "peel", "verdict", "heat",  "paper",    "frame"};
+                                            "bench", "peel", "drift", "verdict", "heat",  "paper",    "frame"};
     }
     void roomsIncludeOnlyRoomsBefore() { // in this order: an arrow back would close a circle
         QFETCH(QString, floor);
@@ -84,7 +84,7 @@ private slots:
         QStringList listed = rooms;
         listed.sort();
         QCOMPARE(there, listed);
-        const QStringList views{"question", "shelf", "bench", "peel", "verdict", "heat", "paper"};
+        const QStringList views{"question", "shelf", "bench", "peel", "drift", "verdict", "heat", "paper"};
         for (const QString& room : rooms)
             for (const QString& file : sources(floor + "/" + room))
                 for (const QString& include : includes(file)) {

@@ -26,6 +26,9 @@ struct Mount;
 struct MountApplication;
 struct JointLook;
 struct JointPicture;
+struct MountUse;
+struct MountOutcome;
+struct DriftRules;
 struct Acknowledgement;
 struct Recording;
 struct RecordingMark;
@@ -65,12 +68,12 @@ template <class... E> struct EntityList {
 };
 
 /// Parents before children, so that a file can be read and written in this order.
-using Entities =
-    EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot, Offcut,
-               LotPicture, ExchangeRate, Application, Mount, MountApplication, JointLook, JointPicture,
-               Acknowledgement, Recording, RecordingMark, Run, RunReduction, EnteredReading, HeaderRole,
-               Study, Question, SideMargin, ReadElsewhere, Level, Load, Slot, SlotLevel, Plan, ProtocolStep,
-               StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
+using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot,
+                            Offcut, LotPicture, ExchangeRate, Application, Mount, MountApplication, JointLook,
+                            JointPicture, MountUse, MountOutcome, DriftRules, Acknowledgement, Recording,
+                            RecordingMark, Run, RunReduction, EnteredReading, HeaderRole, Study, Question,
+                            SideMargin, ReadElsewhere, Level, Load, Slot, SlotLevel, Plan, ProtocolStep,
+                            StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
 
 /// Which of them a value is.
 enum class EntityKind : std::uint8_t {};

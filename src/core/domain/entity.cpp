@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/entity.h"
 
+#include "core/domain/drift.h"
 #include "core/domain/joint_look.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
@@ -41,6 +42,9 @@ template std::shared_ptr<const void> shareValue(Mount);
 template std::shared_ptr<const void> shareValue(MountApplication);
 template std::shared_ptr<const void> shareValue(JointLook);
 template std::shared_ptr<const void> shareValue(JointPicture);
+template std::shared_ptr<const void> shareValue(MountUse);
+template std::shared_ptr<const void> shareValue(MountOutcome);
+template std::shared_ptr<const void> shareValue(DriftRules);
 template std::shared_ptr<const void> shareValue(Acknowledgement);
 template std::shared_ptr<const void> shareValue(Recording);
 template std::shared_ptr<const void> shareValue(RecordingMark);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/lookup.h"
+#include "core/domain/joint_look.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 
@@ -204,6 +205,20 @@ std::vector<const Material*> levelMaterials(const Document& document, const Ques
             material && std::find(materials.begin(), materials.end(), material) == materials.end())
             materials.push_back(material);
     return materials;
+}
+
+std::optional<Instant> openedAt(const Document& document, const Mount& mount) {
+    if (mount.opened) return mount.opened;
+    std::optional<Instant> opened;
+    for (const JointLook* look : document.where(&JointLook::mount, mount.id))
+        if (look->at && (!opened || *look->at < *opened)) opened = look->at;
+    if (opened) return opened;
+    const Bench* bench = benchOf(document, mount);
+    if (!bench) return std::nullopt;
+    const auto mounts = mountsOf(document, bench->id);
+    const auto own = std::find(mounts.begin(), mounts.end(), &mount);
+    if (own == mounts.end() || own + 1 == mounts.end()) return std::nullopt;
+    return (*(own + 1))->at;
 }
 
 } // namespace ibuki

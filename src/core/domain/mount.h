@@ -48,7 +48,8 @@ struct Mount {
     bool rejected = false;
     std::string reason;
     std::string note;
-    std::string mountedBy; ///< whose hands; empty: not stated
+    std::string mountedBy;                        ///< whose hands; empty: not stated
+    std::optional<Instant> opened = std::nullopt; ///< taken apart; nothing: not stated
     bool operator==(const Mount&) const = default;
 };
 

@@ -4,6 +4,7 @@
 // The stable word of every enumerated domain value: what the project file stores, what a table exports and
 // what a choice in the window starts from. Order follows the enumeration.
 
+#include "core/domain/drift.h"
 #include "core/domain/joint_look.h"
 #include "core/domain/plan.h"
 
@@ -56,6 +57,10 @@ template <> struct Words<LookSide> {
 template <> struct Words<CameOff> {
     static constexpr std::array<std::string_view, 6> all{
         "not stated", "fell", "lifted", "twisted", "warmed and twisted", "pulled the chip out"};
+};
+template <> struct Words<OutcomeKind> {
+    static constexpr std::array<std::string_view, 6> all{
+        "cracked in the cold", "pumped out", "dried out", "slipped", "leaked", "stuck"};
 };
 template <> struct Words<LookJoin> {
     static constexpr std::array<std::string_view, 2> all{"either side", "both sides"};

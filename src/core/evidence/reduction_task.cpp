@@ -38,7 +38,8 @@ std::vector<ReductionTask> reductionsOfOlderVersions(const Document& document) {
     std::vector<ReductionTask> tasks;
     for (const auto& [id, stored] : document.all<RunReduction>()) {
         const Run* run = document.find(stored.run);
-        const bool older = stored.reduction.others.empty() || saysWordsOfThen(stored.reduction);
+        const bool older = stored.reduction.others.empty() || stored.reduction.course.atS.empty()
+                           || saysWordsOfThen(stored.reduction);
         if (!run || !stored.reduction.main() || !older) continue;
         const auto slots = document.where(&Slot::mount, run->mount);
         const Question* question = slots.empty() ? nullptr : firstQuestion(document, slots.front()->study);

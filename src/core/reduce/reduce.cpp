@@ -6,6 +6,7 @@
 #include "core/reduce/metric_table.h"
 #include "core/reduce/phases.h"
 #include "core/reduce/steady.h"
+#include "core/reduce/thermal_course.h"
 #include "core/reduce/trusted_channels.h"
 #include "core/stats/autocorrelation.h"
 #include "core/stats/summary.h"
@@ -382,6 +383,7 @@ Reduction reduce(const Trace& trace, const ReduceSettings& settings) {
 
 Reduction reduceByEveryMetric(const Trace& trace, const ReduceSettings& settings) {
     Reduction result = reduce(trace, settings);
+    result.course = thermalCourse(trace);
     const auto stuck = stuckSensors(trace);
     const ChipChannels chip = chipChannels(trace, stuck);
     for (Metric metric : allMetrics) {

@@ -104,6 +104,14 @@ struct MetricReduction {
     bool operator==(const MetricReduction&) const = default;
 };
 
+/// A log in few points, between which it goes straight (core/reduce/thermal_course.h).
+struct ThermalCourse {
+    std::vector<double> atS;
+    std::vector<double> chipC;  ///< hottest core, else what stands for it
+    std::vector<double> powerW; ///< of the chip; empty where it was not logged
+    bool operator==(const ThermalCourse&) const = default;
+};
+
 struct Reduction {
     Metric metric = Metric::hottest; ///< the one that steadiness and resistance refer to
     std::size_t samples = 0;
@@ -116,6 +124,8 @@ struct Reduction {
     std::vector<Flag> flags;            ///< of the log and of its longest load
     std::map<Metric, MetricReduction>
         others; ///< the same by every other metric of the log; stored reductions only
+
+    ThermalCourse course; ///< of the whole log; stored reductions only
 
     std::optional<double> hottestC; ///< of all metrics over the windows of its loads; follows from them
 

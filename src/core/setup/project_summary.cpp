@@ -22,8 +22,9 @@ void takeEarlier(std::optional<Instant>& due, std::optional<Instant> other) {
 
 } // namespace
 
-ProjectSummary summaryOf(const Document& document, const WallClock& clock) {
+ProjectSummary summaryOf(const Document& document, std::optional<Instant> now, const WallClock& clock) {
     ProjectSummary summary;
+    if (now) summary.wanted = countDue(dueChecks(document, *now, clock));
     const Study* study = studyToTell(document);
     const Bench* bench = study ? document.find(study->bench) : nullptr;
     if (!bench && !document.all<Bench>().empty()) bench = &document.all<Bench>().begin()->second;

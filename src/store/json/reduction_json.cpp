@@ -5,6 +5,7 @@
 #include "store/json/message_json.h"
 #include "store/json/optional_json.h"
 
+#include <algorithm>
 #include <array>
 #include <utility>
 
@@ -211,6 +212,10 @@ Json storedJson(const Reduction& reduction) {
     for (const LoadReduction& load : reduction.loads) json["loads"].push_back(loadJson(load));
     json["longest"] = orNull(reduction.longest);
     json["flags"] = storedJson(reduction.flags);
+    if (!reduction.course.atS.empty())
+        json["course"] = {{"at_s", reduction.course.atS},
+                          {"chip_C", reduction.course.chipC},
+                          {"power_W", reduction.course.powerW}};
     if (reduction.others.empty()) return json;
     json["by_metric"] = Json::object();
     for (const auto& [metric, other] : reduction.others) {
@@ -327,6 +332,22 @@ MetricReduction judgedFrom(const Json& json) {
 
 } // namespace
 
+namespace {
+
+/// Of unequal lengths it is none; the next opening makes it anew.
+ThermalCourse courseFrom(const Json& json) {
+    ThermalCourse course{json.at("at_s").get<std::vector<double>>(),
+                         json.at("chip_C").get<std::vector<double>>(),
+                         json.at("power_W").get<std::vector<double>>()};
+    const std::size_t points = course.atS.size();
+    if (course.chipC.size() != points || (!course.powerW.empty() && course.powerW.size() != points)
+        || !std::is_sorted(course.atS.begin(), course.atS.end()))
+        return {};
+    return course;
+}
+
+} // namespace
+
 Reduction reductionFromJson(const Json& json) {
     try {
         Reduction reduction;
@@ -345,6 +366,7 @@ Reduction reductionFromJson(const Json& json) {
         if (!json.at("idle").is_null()) reduction.idle = metricsFrom(json.at("idle").at("metrics"));
         reduction.flags = flagsFromJson(json.at("flags"));
         if (reduction.longest && *reduction.longest >= reduction.loads.size()) reduction.longest.reset();
+        if (json.contains("course")) reduction.course = courseFrom(json.at("course"));
         if (!json.contains("by_metric")) return reduction; // stored before format 6
         for (const auto& [name, judged] : json.at("by_metric").items())
             if (const auto metric = metricFromName(name)) reduction.others[*metric] = judgedFrom(judged);

@@ -20,7 +20,8 @@ struct Step {
 constexpr Step steps[] = {{nullptr, &format1},       {nullptr, &format2},  {nullptr, &format3},
                           {nullptr, &format4},       {nullptr, &format5},  {beforeFormat6, &format6},
                           {beforeFormat7, &format7}, {nullptr, &format8},  {nullptr, &format9},
-                          {nullptr, &format10},      {nullptr, &format11}, {nullptr, &format12}};
+                          {nullptr, &format10},      {nullptr, &format11}, {nullptr, &format12},
+                          {nullptr, &format13}};
 static_assert(std::size(steps) == newestFormat);
 
 } // namespace

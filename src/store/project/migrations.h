@@ -10,7 +10,7 @@ class Database;
 
 namespace ibuki {
 
-inline constexpr int newestFormat = 12;
+inline constexpr int newestFormat = 13;
 
 /// In one transaction; throws SQLite::Exception and changes nothing when a step fails. from: 0 to
 /// newestFormat.

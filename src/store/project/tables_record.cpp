@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/drift.h"
 #include "core/domain/joint_look.h"
 #include "core/domain/run_reduction.h"
 #include "core/trace/time_axis.h"
@@ -51,7 +52,8 @@ std::vector<TableInfo> recordTables() {
                                column<&Mount::order>("record_order", CellRange{-2e9, 2e9}),
                                column<&Mount::block>("block"), column<&Mount::torque>("torque_Nm", positive),
                                column<&Mount::rejected>("rejected"), column<&Mount::reason>("reason"),
-                               column<&Mount::note>("note"), column<&Mount::mountedBy>("mounted_by")}),
+                               column<&Mount::note>("note"), column<&Mount::mountedBy>("mounted_by"),
+                               column<&Mount::opened>("opened")}),
         table<MountApplication>("mount_application", {column<&MountApplication::mount>("mount"),
                                                       column<&MountApplication::application>("application"),
                                                       column<&MountApplication::isNew>("is_new")}),
@@ -99,6 +101,29 @@ std::vector<TableInfo> recordTables() {
                              column<&JointPicture::filmA>("film_a", CellRange{-1000, 1000}),
                              column<&JointPicture::filmB>("film_b", CellRange{-1000, 1000}),
                              column<&JointPicture::flags>("flags")}),
+        table<MountUse>("mount_use",
+                        {column<&MountUse::mount>("mount"), column<&MountUse::from>("from_time"),
+                         column<&MountUse::until>("until_time"),
+                         column<&MountUse::hoursPerDay>("hours_per_day", CellRange{0, 24}),
+                         column<&MountUse::power>("power_W", positive),
+                         column<&MountUse::cyclesPerDay>("cycles_per_day", counted),
+                         column<&MountUse::hottest>("hottest_C"), column<&MountUse::coldest>("coldest_C"),
+                         column<&MountUse::note>("note")}),
+        table<MountOutcome>("mount_outcome",
+                            {column<&MountOutcome::mount>("mount"), column<&MountOutcome::kind>("kind"),
+                             column<&MountOutcome::happened>("happened"), column<&MountOutcome::at>("at"),
+                             column<&MountOutcome::coldest>("coldest_C"),
+                             column<&MountOutcome::cycles>("cycles", positive),
+                             column<&MountOutcome::note>("note")}),
+        table<DriftRules>("drift_rules",
+                          {column<&DriftRules::bench>("bench"),
+                           column<&DriftRules::threshold>("threshold_K", CellRange{1e-6, 1'000}),
+                           column<&DriftRules::sameWithin>("same_within_K", CellRange{1e-6, 1'000}),
+                           column<&DriftRules::settledWithin>("settled_within_K", CellRange{1e-6, 1'000}),
+                           column<&DriftRules::usualYears>("usual_years", few),
+                           column<&DriftRules::handsMinutes>("hands_min", minutesOfAStep),
+                           column<&DriftRules::hourRate>("hour_rate", positive),
+                           column<&DriftRules::currency>("currency")}),
         table<Acknowledgement>(
             "acknowledgement",
             {column<&Acknowledgement::rule>("rule"), column<&Acknowledgement::material>("material"),

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/domain/drift.h"
 #include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
@@ -201,7 +202,12 @@ private slots:
                                                    true,
                                                    "slipped",
                                                    "n",
-                                                   "first technician"});
+                                                   "first technician",
+                                                   Instant{7'000}});
+            edit.add(MountUse{
+                {}, mount, day, Instant{9'000}, 7.5, Watt{60}, 2.5, Celsius{71}, Celsius{18}, "office"});
+            edit.add(MountOutcome{{}, mount, OutcomeKind::leaked, false, day, Celsius{-20}, 120.0, "n"});
+            edit.add(DriftRules{{}, bench, Kelvin{1.5}, Kelvin{0.4}, Kelvin{0.1}, 3.0, 25.0, 40.0, "EUR"});
             edit.add(MountApplication{{}, mount, application, false});
             const Id<Recording> recording = edit.add(
                 Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, said("tabs"), {}, {}});

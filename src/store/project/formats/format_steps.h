@@ -23,6 +23,7 @@ extern const char* const format9;
 extern const char* const format10;
 extern const char* const format11;
 extern const char* const format12;
+extern const char* const format13;
 
 /// Before the statements of format 6: pictures go from their rows to the table of files, by their digest;
 /// days and times to come back after that cannot be read go to the remarks.

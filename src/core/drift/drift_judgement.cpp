@@ -1,0 +1,244 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/drift/drift_judgement.h"
+
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/drift/break_in.h"
+#include "core/drift/drift_messages.h"
+#include "core/stats/summary.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+namespace ibuki {
+namespace {
+
+constexpr double leastRoomK = 2; ///< a smaller range of the room is not taken out
+constexpr double leastFanShare = 0.03;
+
+struct Besides {
+    std::vector<std::vector<double>> columns;
+    bool room = false;
+    bool fan = false;
+};
+
+/// Room and fan where they are known of every reading, vary, and there are readings enough to bear them.
+Besides besidesOf(const SeriesGroup& group) {
+    Besides made;
+    std::vector<double> room;
+    std::vector<double> fan;
+    int mounts = 0;
+    for (const MountSeries& mount : group.mounts) {
+        ++mounts;
+        for (const DriftPoint& point : mount.points) {
+            if (point.roomC) room.push_back(*point.roomC);
+            if (point.fan) fan.push_back(*point.fan);
+        }
+    }
+    const int readings = group.readings();
+    const auto bear = [&](const std::vector<double>& column, double leastRange) {
+        return static_cast<int>(column.size()) == readings && rangeOf(column) >= leastRange
+               && readings >= mounts + 6 + 2 * static_cast<int>(made.columns.size());
+    };
+    const auto centred = [](std::vector<double> column) {
+        const double centre = mean(column);
+        for (double& value : column) value -= centre;
+        return column;
+    };
+    if (bear(room, leastRoomK)) {
+        made.columns.push_back(centred(room));
+        made.room = true;
+    }
+    if (!fan.empty() && bear(fan, leastFanShare * std::abs(mean(fan)))) {
+        made.columns.push_back(centred(fan));
+        made.fan = true;
+    }
+    return made;
+}
+
+std::optional<ClockedCourse> courseBy(DriftClock clock, const SeriesGroup& group, const Besides& besides,
+                                      double threshold) {
+    std::vector<DriftReading> readings;
+    double least = 0;
+    double most = 0;
+    int mount = 0;
+    for (const MountSeries& one : group.mounts) {
+        for (const DriftPoint& point : one.points) {
+            const auto t = point.clock.of(clock);
+            if (!t || *t < 0) return std::nullopt;
+            if (readings.empty()) least = most = *t;
+            least = std::min(least, *t);
+            most = std::max(most, *t);
+            readings.push_back({mount, *t, point.valueK});
+        }
+        ++mount;
+    }
+    if (readings.empty() || !(most > least)) return std::nullopt;
+    ClockedCourse made{clock, std::make_shared<DriftSample>(std::move(readings), besides.columns), {}, {}};
+    made.course = driftCourse(*made.sample);
+    if (!made.course.fit()) return std::nullopt;
+    made.threshold = timeToThreshold(*made.sample, made.course, threshold);
+    return made;
+}
+
+/// The clock whose best model tells the same readings best, where it leads by more than 2.
+std::optional<DriftClock> bestClock(const std::vector<ClockedCourse>& clocks) {
+    std::optional<DriftClock> best;
+    double first = std::numeric_limits<double>::infinity();
+    double second = first;
+    for (const ClockedCourse& one : clocks) {
+        if (one.clock == DriftClock::meltCycles) continue;
+        const double aicc = *one.course.fit()->aicc;
+        if (aicc < first) {
+            second = first;
+            first = aicc;
+            best = one.course.fit()->model == DriftModel::constant ? std::nullopt : std::optional(one.clock);
+        } else {
+            second = std::min(second, aicc);
+        }
+    }
+    return second < std::numeric_limits<double>::infinity() && second - first > 2 ? best : std::nullopt;
+}
+
+std::optional<Conditioning> conditioningOf(const GroupDrift& drift, const DriftRules& rules) {
+    const auto& mounts = drift.group.mounts;
+    if (std::none_of(mounts.begin(), mounts.end(), [](const MountSeries& one) { return one.melts; }))
+        return std::nullopt;
+    Conditioning told;
+    told.neverMelted = true;
+    for (const MountSeries& one : mounts) {
+        if (one.hottestJointC)
+            told.hottestJointC =
+                std::max(told.hottestJointC.value_or(*one.hottestJointC), *one.hottestJointC);
+        for (const DriftPoint& point : one.points)
+            if (point.clock.aboveMeltHours > 0) told.neverMelted = false;
+    }
+    const ClockedCourse* course = drift.by(DriftClock::meltCycles);
+    if (!course || !course->course.fit()->tau) return told;
+    const auto settled = timeToSettle(*course->sample, course->course, rules.settledWithin.value);
+    if (settled) {
+        told.cycles = settled->at;
+        told.interval = settled->interval;
+    }
+    return told;
+}
+
+/// Mean of a group's mounts at an hour, by the course from each mount's own readings.
+double meanAt(const GroupDrift& drift, double hours) {
+    const ClockedCourse* course = drift.by(DriftClock::hours);
+    double sum = 0;
+    int mounts = 0;
+    for (const MountSeries& mount : drift.group.mounts) {
+        double own = 0;
+        for (const DriftPoint& point : mount.points)
+            own += point.valueK - (course ? course->course.fit()->change(*point.clock.hours, hours) : 0);
+        if (mount.points.empty()) continue;
+        sum += own / static_cast<double>(mount.points.size());
+        ++mounts;
+    }
+    return sum / std::max(1, mounts);
+}
+
+void compareAtEqualAge(DriftJudgement& judged) {
+    std::optional<double> hours;
+    for (std::size_t i = 0; i < judged.groups.size(); ++i) {
+        const ClockedCourse* course = judged.groups[i].by(DriftClock::hours);
+        if (!course) continue;
+        hours = std::min(hours.value_or(course->course.last()), course->course.last());
+        judged.atEqualAge.push_back({i, 0});
+    }
+    if (judged.atEqualAge.size() < 2) {
+        judged.atEqualAge.clear();
+        return;
+    }
+    judged.equalHours = hours;
+    for (auto& one : judged.atEqualAge) one.meanK = meanAt(judged.groups[one.group], *hours);
+    std::stable_sort(judged.atEqualAge.begin(), judged.atEqualAge.end(),
+                     [](const auto& a, const auto& b) { return a.meanK < b.meanK; });
+}
+
+} // namespace
+
+GroupDrift judgeGroup(SeriesGroup group, const DriftRules& rules) {
+    GroupDrift judged;
+    judged.group = std::move(group);
+    const Besides besides = besidesOf(judged.group);
+    judged.roomTakenOut = besides.room;
+    judged.fanTakenOut = besides.fan;
+    for (const DriftClock clock : driftClocks)
+        if (auto made = courseBy(clock, judged.group, besides, rules.threshold.value))
+            judged.clocks.push_back(std::move(*made));
+    const ClockedCourse* hours = judged.by(DriftClock::hours);
+    if (!judged.group.isFollowed())
+        judged.whyNot = Message{"drift-not-followed", {{"group", judged.group.name}}};
+    else if (!hours)
+        judged.whyNot =
+            Message{"drift-too-few", {{"group", judged.group.name}, {"count", judged.group.readings()}}};
+    judged.breakIn = judgeBreakIn(judged.group, hours, rules);
+    judged.goesWith = bestClock(judged.clocks);
+    judged.conditioning = conditioningOf(judged, rules);
+    if (const ClockedCourse* lead = judged.lead();
+        lead && lead->course.fit()->model != DriftModel::constant) {
+        const double last = lead->course.last();
+        const auto interval = lead->course.changeIntervalAt(last, 0.95);
+        judged.wearsOut =
+            interval && interval->lo > 0 && lead->course.changeAt(last) > rules.sameWithin.value;
+    }
+    judged.told = driftMessages(judged, rules);
+    return judged;
+}
+
+const ClockedCourse* GroupDrift::by(DriftClock clock) const {
+    for (const ClockedCourse& one : clocks)
+        if (one.clock == clock) return &one;
+    return nullptr;
+}
+
+const ClockedCourse* GroupDrift::lead() const { return by(goesWith.value_or(DriftClock::hours)); }
+
+DriftJudgement judgeDrift(const Document& document, const Question& question) {
+    DriftJudgement judged;
+    judged.series = driftSeries(document, question);
+    const Study* study = document.find(question.study);
+    judged.rules = study ? driftRulesOf(document, study->bench) : DriftRules{};
+    for (const SeriesGroup& group : judged.series.groups)
+        judged.groups.push_back(judgeGroup(group, judged.rules));
+    std::stable_partition(judged.groups.begin(), judged.groups.end(),
+                          [](const GroupDrift& one) { return one.group.isFollowed(); });
+    compareAtEqualAge(judged);
+    judged.bench = benchMessages(judged.series);
+    return judged;
+}
+
+DriftJudgement judgeFleet(const Document& document) {
+    DriftJudgement judged;
+    std::map<std::int64_t, SeriesGroup> byMaterial;
+    std::set<std::int64_t> seen; // a mount may fill slots of several studies
+    for (const auto& [id, study] : document.all<Study>()) {
+        const Question* question = firstQuestion(document, id);
+        if (!question) continue;
+        DriftSeries series = driftSeries(document, *question);
+        judged.series.perWatt = judged.series.perWatt || series.perWatt;
+        judged.series.powerW = std::max(judged.series.powerW, series.powerW);
+        for (const Message& left : series.leftOut) judged.series.leftOut.push_back(left);
+        for (SeriesGroup& group : series.groups) {
+            if (!group.material) continue;
+            SeriesGroup& own = byMaterial[group.material->value];
+            own.id = group.material->value;
+            own.material = group.material;
+            own.kind = group.kind;
+            if (const Material* material = document.find(*group.material)) own.name = material->name;
+            for (MountSeries& mount : group.mounts)
+                if (seen.insert(mount.mount.value).second) own.mounts.push_back(std::move(mount));
+        }
+    }
+    for (auto& [id, group] : byMaterial)
+        if (group.isFollowed()) judged.groups.push_back(judgeGroup(std::move(group), judged.rules));
+    compareAtEqualAge(judged);
+    judged.bench = {Message{"drift-as.fleet", {}}};
+    return judged;
+}
+
+} // namespace ibuki

@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// The sentences of a judgement, as codes and fields.
+
+#include "core/drift/drift_judgement.h"
+
+namespace ibuki {
+
+/// The answer first: break-in, conditioning, wear with its date, what it goes with, what was taken out,
+/// doubts.
+std::vector<Message> driftMessages(const GroupDrift& drift, const DriftRules& rules);
+
+/// What the bench did by itself, and what was left out of the courses.
+std::vector<Message> benchMessages(const DriftSeries& series);
+
+} // namespace ibuki

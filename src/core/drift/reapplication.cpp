@@ -1,0 +1,235 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/drift/reapplication.h"
+
+#include "core/domain/lookup.h"
+#include "core/drift/span.h"
+#include "core/shelf/class_defaults.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace ibuki {
+namespace {
+
+constexpr double msPerHour = 3'600'000;
+constexpr std::size_t mostNamed = 6;
+
+Instant afterHours(Instant from, double hours) {
+    return {from.ms + static_cast<std::int64_t>(std::min(hours, 200 * hoursPerYear) * msPerHour)};
+}
+
+/// Years an application lasts where no course tells it.
+struct Lasting {
+    double years = 0;
+    DueFrom source = DueFrom::usual;
+};
+
+Lasting intervalFor(const Material& material, const DriftRules& rules) {
+    if (material.reapplyYears) return {*material.reapplyYears, DueFrom::stated};
+    if (rules.usualYears) return {*rules.usualYears, DueFrom::bench};
+    return {classDefaults(material.kind).reapplyYears, DueFrom::usual};
+}
+
+const GroupDrift* courseOf(const DriftJudgement& fleet, Id<Material> material) {
+    for (const GroupDrift& one : fleet.groups)
+        if (one.group.material == material) return &one;
+    return nullptr;
+}
+
+/// The mount that stands on a bench now; nullptr when none does.
+const Mount* standingMount(const Document& document, Id<Bench> bench) {
+    const auto mounts = mountsOf(document, bench);
+    for (auto one = mounts.rbegin(); one != mounts.rend(); ++one)
+        if (!(*one)->rejected) return openedAt(document, **one) ? nullptr : *one;
+    return nullptr;
+}
+
+const Material* materialOn(const Document& document, const Mount& mount) {
+    for (const Slot* slot : document.where(&Slot::mount, std::optional(mount.id)))
+        if (const Question* question = firstQuestion(document, slot->study))
+            if (const Material* material = studiedMaterial(document, *question, mount.id)) return material;
+    return nullptr;
+}
+
+/// Hours of this mount for an amount of a clock, at the pace it has had so far.
+std::optional<double> hoursFor(const MountHistory& history, DriftClock clock, double amount, Instant now) {
+    if (clock == DriftClock::hours) return amount;
+    const MountClock sofar = history.at(now);
+    const auto passed = sofar.of(clock);
+    if (!sofar.hours || !passed || *passed <= 0) return std::nullopt;
+    return amount * *sofar.hours / *passed;
+}
+
+void dateByCourse(const Document& document, const GroupDrift& drift, const DriftRules& rules, Instant now,
+                  MachineDue& due) {
+    const DriftClock clock = drift.goesWith.value_or(DriftClock::hours);
+    const ClockedCourse* course = drift.by(clock);
+    if (!course || !drift.wearsOut) return;
+    const DriftTime time = timeToThreshold(*course->sample, course->course, rules.threshold.value);
+    if (!time.at || time.farBeyond) return;
+    const MountHistory history(document, due.mount);
+    const auto hours = [&](double amount) { return hoursFor(history, clock, amount, now); };
+    const auto at = hours(*time.at);
+    if (!at) return;
+    due.due = afterHours(*due.applied, *at);
+    due.source = DueFrom::course;
+    due.by = clock;
+    if (!time.interval) return;
+    due.dueFrom = afterHours(*due.applied, *hours(time.interval->lo));
+    due.dueTo = afterHours(*due.applied, *hours(time.interval->hi));
+}
+
+MachineDue machineDue(const Document& document, const Bench& bench, const Mount& mount,
+                      const DriftJudgement& fleet, Instant now) {
+    MachineDue due;
+    due.bench = bench.id;
+    due.machine = bench.name;
+    due.mount = mount.id;
+    due.mountName = mount.name;
+    due.applied = MountHistory(document, mount.id).applied();
+    const Material* material = materialOn(document, mount);
+    if (material) {
+        due.material = material->id;
+        due.materialName = material->name;
+    }
+    if (!due.applied) {
+        due.whyNot = Message{"due-not-told.undated", {}};
+        return due;
+    }
+    if (!material) return due;
+    const DriftRules rules = driftRulesOf(document, bench.id);
+    const GroupDrift* drift = courseOf(fleet, material->id);
+    if (drift) dateByCourse(document, *drift, rules, now, due);
+    if (due.due) return due;
+    const Lasting usual = intervalFor(*material, rules);
+    due.source = usual.source;
+    due.due = afterHours(*due.applied, usual.years * hoursPerYear);
+    return due;
+}
+
+/// "4 machines in spring 2033", the earliest first.
+std::vector<Message> seasonMessages(const std::vector<MachineDue>& machines, Instant now) {
+    std::map<std::pair<std::int64_t, int>, std::vector<std::string>> seasons; // year, quarter from winter
+    std::vector<std::string> overdue;
+    for (const MachineDue& one : machines) {
+        if (!one.due) continue;
+        if (*one.due < now) {
+            overdue.push_back(one.machine);
+            continue;
+        }
+        const std::string date = dateText(*one.due);
+        const int month = std::stoi(date.substr(5, 2));
+        const std::int64_t year = std::stoll(date.substr(0, 4)) + (month == 12 ? 1 : 0);
+        seasons[{year, month % 12 / 3}].push_back(one.machine);
+    }
+    const auto names = [](std::vector<std::string> all) {
+        if (all.size() > mostNamed) {
+            all.resize(mostNamed);
+            all.emplace_back("…");
+        }
+        return all;
+    };
+    std::vector<Message> told;
+    if (!overdue.empty())
+        told.push_back({"due-season.overdue", {{"count", overdue.size()}, {"names", names(overdue)}}});
+    for (const auto& [season, machinesOf] : seasons) {
+        const Fields fields{{"count", machinesOf.size()},
+                            {"year", std::to_string(season.first)},
+                            {"names", names(machinesOf)}};
+        switch (season.second) {
+        case 0:
+            told.push_back({"due-season.winter", fields});
+            break;
+        case 1:
+            told.push_back({"due-season.spring", fields});
+            break;
+        case 2:
+            told.push_back({"due-season.summer", fields});
+            break;
+        default:
+            told.push_back({"due-season.autumn", fields});
+        }
+    }
+    return told;
+}
+
+/// The cheapest lot of a material at a site.
+std::optional<Money> applicationPrice(const Document& document, Id<Material> material, const Site& site,
+                                      Instant now) {
+    std::optional<Money> cheapest;
+    for (const Lot* lot : document.where(&Lot::material, material))
+        if (const auto price = costOf(document, *lot, &site, now).perApplication)
+            if (!cheapest || price->amount < cheapest->amount) cheapest = price;
+    return cheapest;
+}
+
+TenYears tenYearsOf(const Document& document, const Material& material, const Site* site,
+                    const DriftRules& rules, const DriftJudgement& fleet, Instant now) {
+    constexpr double decade = 10;
+    TenYears cost;
+    cost.material = material.id;
+    cost.name = material.name;
+    cost.kind = material.kind;
+    const Lasting usual = intervalFor(material, rules);
+    cost.years = usual.years;
+    cost.source = usual.source;
+    if (const GroupDrift* drift = courseOf(fleet, material.id))
+        if (const ClockedCourse* course = drift->by(DriftClock::hours);
+            course && drift->wearsOut && course->threshold.at && !course->threshold.farBeyond) {
+            cost.years = *course->threshold.at / hoursPerYear;
+            cost.source = DueFrom::course;
+        }
+    if (cost.years > 0)
+        cost.applications = std::max(1, static_cast<int>(std::ceil(decade / cost.years - 1e-9)));
+    const auto price = site ? applicationPrice(document, material.id, *site, now) : std::nullopt;
+    if (price) cost.materialCost = Money{price->amount * cost.applications, price->currency};
+    if (rules.hourRate && rules.handsMinutes && !rules.currency.empty())
+        cost.handsCost =
+            Money{*rules.hourRate * *rules.handsMinutes / 60 * cost.applications, rules.currency};
+    if (cost.materialCost && cost.handsCost)
+        cost.total = sum({*cost.materialCost, *cost.handsCost}, cost.materialCost->currency, document);
+    else if (cost.materialCost)
+        cost.total = cost.materialCost;
+    return cost;
+}
+
+/// The site at which most mounts are studied.
+const Site* mainSite(const Document& document) {
+    std::map<std::int64_t, int> counts;
+    const Site* best = nullptr;
+    for (const auto& [id, study] : document.all<Study>())
+        if (const Question* question = firstQuestion(document, id))
+            if (const Site* site = document.find(question->site);
+                site && site->width && site->length
+                && (!best || ++counts[site->id.value] > counts[best->id.value]))
+                best = site;
+    return best;
+}
+
+} // namespace
+
+Reapplication reapplication(const Document& document, const DriftJudgement& fleet, Instant now) {
+    Reapplication made;
+    for (const auto& [id, bench] : document.all<Bench>())
+        if (const Mount* mount = standingMount(document, id))
+            made.machines.push_back(machineDue(document, bench, *mount, fleet, now));
+    std::stable_sort(
+        made.machines.begin(), made.machines.end(),
+        [](const MachineDue& a, const MachineDue& b) { return a.due && (!b.due || *a.due < *b.due); });
+    made.told = seasonMessages(made.machines, now);
+    const Site* site = mainSite(document);
+    const DriftRules rules = site && document.find(site->configuration)
+                                 ? driftRulesOf(document, document.find(site->configuration)->bench)
+                                 : DriftRules{};
+    for (const auto& [id, material] : document.all<Material>()) {
+        TenYears cost = tenYearsOf(document, material, site, rules, fleet, now);
+        if (cost.total) made.costs.push_back(std::move(cost));
+    }
+    std::stable_sort(made.costs.begin(), made.costs.end(), [](const TenYears& a, const TenYears& b) {
+        return std::pair(a.total->currency, a.total->amount) < std::pair(b.total->currency, b.total->amount);
+    });
+    return made;
+}
+
+} // namespace ibuki

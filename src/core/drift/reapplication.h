@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+// When each machine's joint is to be made anew, and what ten years of that cost (docs/methods.md, "Drift",
+// G.9).
+
+#include "core/drift/drift_judgement.h"
+#include "core/shelf/shelf.h"
+
+namespace ibuki {
+
+/// Where the date comes from.
+enum class DueFrom {
+    course, ///< from what was measured of the material
+    stated, ///< what the material is said to last
+    bench,  ///< the bench's own usual interval
+    usual   ///< usual of the material's class
+};
+
+struct MachineDue {
+    Id<Bench> bench;
+    std::string machine;
+    Id<Mount> mount; ///< that stands there now
+    std::string mountName;
+    std::optional<Id<Material>> material;
+    std::string materialName;
+    std::optional<Instant> applied;
+    std::optional<Instant> due; ///< nothing: not to be told
+    std::optional<Instant> dueFrom;
+    std::optional<Instant> dueTo;
+    DueFrom source = DueFrom::usual;
+    std::optional<DriftClock> by;  ///< of a course: the clock that was used
+    std::optional<Message> whyNot; ///< when there is no date
+};
+
+/// What a material costs over ten years on one site.
+struct TenYears {
+    Id<Material> material;
+    std::string name;
+    MaterialClass kind = MaterialClass::unknown;
+    double years = 0; ///< between applications
+    DueFrom source = DueFrom::usual;
+    int applications = 1;
+    std::optional<Money> materialCost; ///< of all of them
+    std::optional<Money> handsCost;
+    std::optional<Money> total;
+};
+
+struct Reapplication {
+    std::vector<MachineDue> machines; ///< the earliest first, those without a date last
+    std::vector<Message> told;        ///< "4 machines in spring 2033"
+    std::vector<TenYears> costs;      ///< the cheapest first; of materials with a price at some site
+};
+
+/// fleet: of all benches (judgeFleet).
+Reapplication reapplication(const Document& document, const DriftJudgement& fleet, Instant now);
+
+} // namespace ibuki

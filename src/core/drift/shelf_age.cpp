@@ -1,0 +1,221 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/drift/shelf_age.h"
+
+#include "core/domain/lookup.h"
+#include "core/domain/words.h"
+#include "core/drift/span.h"
+#include "core/evidence/tidy_rows.h"
+#include "core/stats/least_squares.h"
+#include "core/stats/summary.h"
+
+#include <algorithm>
+#include <boost/math/distributions/students_t.hpp>
+#include <cmath>
+#include <map>
+
+namespace ibuki {
+namespace {
+
+constexpr double msPerYear = hoursPerYear * 3'600'000;
+
+double t975(double df) { return boost::math::quantile(boost::math::students_t(df), 0.975); }
+
+std::optional<double> yearsBetween(const std::optional<Instant>& from, const std::optional<Instant>& to) {
+    if (!from || !to || *to < *from) return std::nullopt;
+    return static_cast<double>(to->ms - from->ms) / msPerYear;
+}
+
+/// Sums of the fresh runs of one mount.
+struct MountSum {
+    double deltaK = 0;
+    double clock = 0;
+    double power = 0;
+    int runs = 0;
+    int clocks = 0;
+    int powers = 0;
+    bool bound = false;
+};
+
+std::map<Id<Mount>, MountSum> freshMounts(const Document& document, const Question& question) {
+    const auto rows = tidyTable(document, question);
+    const Id<Load> load = comparedLoad(document, rows, question);
+    std::map<Id<Mount>, MountSum> mounts;
+    for (const TidyRow& row : rows) {
+        if (row.loadId != load || row.excluded || row.purpose != word(Purpose::fresh) || !row.response)
+            continue;
+        MountSum& sum = mounts[row.mountId];
+        sum.deltaK += *row.response;
+        ++sum.runs;
+        sum.bound = sum.bound || row.limitBound;
+        if (row.clockMHz) {
+            sum.clock += *row.clockMHz;
+            ++sum.clocks;
+        }
+        if (row.powerW) {
+            sum.power += *row.powerW;
+            ++sum.powers;
+        }
+    }
+    return mounts;
+}
+
+std::vector<LotFigures> lotsOf(const Document& document, const Question& question) {
+    std::map<Id<Lot>, LotFigures> found;
+    for (const auto& [id, sum] : freshMounts(document, question)) {
+        const Application* application = applicationAt(document, id, question.site);
+        const Lot* lot = application ? document.find(application->lot) : nullptr;
+        const Material* material = lot ? document.find(lot->material) : nullptr;
+        const Mount* mount = document.find(id);
+        if (!material || !mount) continue;
+        LotFigures& own = found[lot->id];
+        if (own.name.empty())
+            own = {lot->id,
+                   lot->name,
+                   material->name,
+                   lot->condition,
+                   yearsBetween(lot->made ? lot->made : lot->bought, mount->at),
+                   yearsBetween(lot->opened, mount->at),
+                   {},
+                   {},
+                   {},
+                   0};
+        if (sum.bound)
+            ++own.boundMounts;
+        else
+            own.mountsK.push_back(sum.deltaK / sum.runs);
+        if (sum.clocks > 0) own.clocks.push_back(sum.clock / sum.clocks);
+        if (sum.powers > 0) own.powers.push_back(sum.power / sum.powers);
+    }
+    std::vector<LotFigures> lots;
+    for (auto& [id, one] : found) lots.push_back(std::move(one));
+    std::stable_sort(lots.begin(), lots.end(), [](const LotFigures& a, const LotFigures& b) {
+        return std::pair(a.material, a.madeYears.value_or(0))
+               < std::pair(b.material, b.madeYears.value_or(0));
+    });
+    return lots;
+}
+
+/// Mean lots over their age, an intercept a material.
+void tellSlope(ShelfAge& told) {
+    std::vector<double> x;
+    std::vector<double> y;
+    std::map<std::string, std::vector<std::size_t>> byMaterial;
+    for (const LotFigures& lot : told.lots)
+        if (lot.madeYears && lot.meanK()) {
+            byMaterial[lot.material].push_back(x.size());
+            x.push_back(*lot.madeYears);
+            y.push_back(*lot.meanK());
+        }
+    double xx = 0;
+    double xy = 0;
+    for (const auto& [material, lots] : byMaterial) {
+        double mx = 0;
+        double my = 0;
+        for (const std::size_t i : lots) {
+            mx += x[i] / static_cast<double>(lots.size());
+            my += y[i] / static_cast<double>(lots.size());
+        }
+        for (const std::size_t i : lots) {
+            x[i] -= mx;
+            y[i] -= my;
+            xx += x[i] * x[i];
+            xy += x[i] * y[i];
+        }
+    }
+    if (xx < 1e-6) return;
+    told.kelvinPerYear = xy / xx;
+    const double df = static_cast<double>(x.size() - byMaterial.size()) - 1;
+    told.few = x.size() < 3 || df < 1;
+    if (told.few) return;
+    double rss = 0;
+    for (std::size_t i = 0; i < x.size(); ++i) rss += std::pow(y[i] - *told.kelvinPerYear * x[i], 2);
+    const double half = t975(df) * std::sqrt(rss / df / xx);
+    told.interval = Interval{*told.kelvinPerYear - half, *told.kelvinPerYear + half};
+}
+
+/// Difference of means with a pooled spread.
+std::optional<Interval> intervalOf(const std::vector<double>& a, const std::vector<double>& b) {
+    if (a.size() < 2 || b.size() < 2) return std::nullopt;
+    const double df = static_cast<double>(a.size() + b.size()) - 2;
+    const double variance = (sumOfSquares(a) + sumOfSquares(b)) / df;
+    const double half =
+        t975(df)
+        * std::sqrt(variance * (1 / static_cast<double>(a.size()) + 1 / static_cast<double>(b.size())));
+    const double difference = mean(a) - mean(b);
+    return Interval{difference - half, difference + half};
+}
+
+OldAgainstNew compareLots(const std::vector<LotFigures>& lots, std::size_t old, std::size_t fresh) {
+    OldAgainstNew pair{old, fresh, {}, {}, {}, {}, {}};
+    const LotFigures& a = lots[old];
+    const LotFigures& b = lots[fresh];
+    if (a.boundMounts == 0 && b.boundMounts == 0 && a.meanK() && b.meanK()) {
+        pair.differenceK = *a.meanK() - *b.meanK();
+        pair.intervalK = intervalOf(a.mountsK, b.mountsK);
+    }
+    if (a.boundMounts + b.boundMounts == 0) return pair;
+    if (!a.clocks.empty() && !b.clocks.empty()) {
+        const double base = mean(b.clocks);
+        pair.clockShare = mean(a.clocks) / base - 1;
+        if (const auto interval = intervalOf(a.clocks, b.clocks))
+            pair.clockInterval = Interval{interval->lo / base, interval->hi / base};
+    }
+    if (!a.powers.empty() && !b.powers.empty()) pair.powerShare = mean(a.powers) / mean(b.powers) - 1;
+    return pair;
+}
+
+void tellPair(const ShelfAge& shelf, const OldAgainstNew& pair, std::vector<Message>& told) {
+    const LotFigures& old = shelf.lots[pair.old];
+    const Fields who{{"lot", old.name},
+                     {"new", shelf.lots[pair.fresh].name},
+                     {"age", spanMessage(*old.madeYears * hoursPerYear)}};
+    const auto with = [&](Fields fields) {
+        fields.insert(fields.begin(), who.begin(), who.end());
+        return fields;
+    };
+    if (pair.differenceK && pair.intervalK)
+        told.push_back({"shelf-age.hotter", with({{"difference", *pair.differenceK},
+                                                  {"lo", pair.intervalK->lo},
+                                                  {"hi", pair.intervalK->hi}})});
+    else if (pair.differenceK)
+        told.push_back({"shelf-age.hotter-about", with({{"difference", *pair.differenceK}})});
+    if (pair.clockShare && pair.clockInterval)
+        told.push_back({"shelf-age.clock", with({{"percent", 100 * *pair.clockShare},
+                                                 {"lo", 100 * pair.clockInterval->lo},
+                                                 {"hi", 100 * pair.clockInterval->hi}})});
+    else if (pair.clockShare)
+        told.push_back({"shelf-age.clock-about", with({{"percent", 100 * *pair.clockShare}})});
+    if (pair.powerShare && !pair.clockShare)
+        told.push_back({"shelf-age.power", with({{"percent", 100 * *pair.powerShare}})});
+}
+
+} // namespace
+
+std::optional<double> LotFigures::meanK() const {
+    return mountsK.empty() ? std::nullopt : std::optional(mean(mountsK));
+}
+
+ShelfAge shelfAge(const Document& document, const Question& question) {
+    ShelfAge shelf;
+    shelf.lots = lotsOf(document, question);
+    tellSlope(shelf);
+    for (std::size_t from = 0; from < shelf.lots.size();) {
+        std::size_t to = from;
+        while (to < shelf.lots.size() && shelf.lots[to].material == shelf.lots[from].material) ++to;
+        if (to - from > 1 && shelf.lots[to - 1].madeYears && shelf.lots[from].madeYears
+            && *shelf.lots[to - 1].madeYears > *shelf.lots[from].madeYears)
+            shelf.pairs.push_back(compareLots(shelf.lots, to - 1, from));
+        from = to;
+    }
+    for (const OldAgainstNew& pair : shelf.pairs) tellPair(shelf, pair, shelf.told);
+    if (shelf.interval)
+        shelf.told.push_back(
+            {"shelf-age.slope",
+             {{"slope", *shelf.kelvinPerYear}, {"lo", shelf.interval->lo}, {"hi", shelf.interval->hi}}});
+    else if (shelf.kelvinPerYear)
+        shelf.told.push_back({"shelf-age.few", {{"slope", *shelf.kelvinPerYear}}});
+    if (shelf.told.empty()) shelf.told.push_back({"shelf-age.none", {}});
+    return shelf;
+}
+
+} // namespace ibuki

@@ -1,0 +1,345 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/random.h"
+#include "core/domain/drift.h"
+#include "core/domain/joint_look.h"
+#include "core/drift/break_in.h"
+#include "core/drift/drift_judgement.h"
+#include "core/drift/outcomes.h"
+#include "core/drift/reapplication.h"
+#include "core/drift/shelf_age.h"
+#include "core/setup/follow_ups.h"
+#include "core/setup/plan_setup.h"
+#include "support/drifting.h"
+#include "support/near.h"
+#include "support/test_class.h"
+#include "words/words.h"
+
+#include <cmath>
+
+using namespace ibuki;
+
+namespace {
+
+bool says(const std::vector<Message>& told, const std::string& code) {
+    return std::any_of(told.begin(), told.end(), [&](const Message& one) { return one.code == code; });
+}
+
+QString all(const std::vector<Message>& told) {
+    QStringList lines;
+    for (const Message& one : told) lines << QString::fromStdString(words::text(one));
+    return lines.join("\n");
+}
+
+/// Mounts of one level, each followed at those hours; change(hours) in kelvin.
+template <class Change>
+void follow(story::Drifting& bench, std::size_t level, int mounts, const std::vector<double>& hours,
+            double noise, std::uint64_t seed, Change&& change) {
+    Random random(seed);
+    for (int m = 0; m < mounts; ++m) {
+        const Id<Mount> mount = bench.mount(level, 40.0 * m + 400.0 * static_cast<double>(level));
+        const double start = 30 + 0.4 * random.normal();
+        for (const double t : hours) bench.reading(mount, t, start + change(t) + noise * random.normal());
+    }
+}
+
+const std::vector<double> week{0.5, 4, 12, 24, 48, 96, 168, 336};
+
+} // namespace
+
+class TestDriftJudgement : public QObject {
+    Q_OBJECT
+private slots:
+    void clocksOfAMount() {
+        story::Drifting bench;
+        const Id<Mount> mount = bench.mount(0, 0);
+        bench.reading(mount, 1, 30);
+        bench.reading(mount, 25, 30);
+        const MountHistory history(bench.document(), mount);
+        const MountClock second = history.at(bench.after(1.0 + 1.0 / 24));
+        QVERIFY_NEAR(*second.hours, 25, 1e-9);
+        QVERIFY_NEAR(second.loadHours, 0.5 + 1'200.0 / 3'600, 1e-3); // the window's middle is 1,500 s in
+        QVERIFY_NEAR(history.at(bench.after(3)).loadHours, 1.0, 1e-9);
+        // two heatings and coolings of 25 K: what opens the course closes with its end
+        QCOMPARE(history.at(bench.after(3)).cycles, 2.0);
+        QCOMPARE(history.at(bench.after(-1)).cycles, 0.0);
+        QVERIFY(!history.at(bench.after(-1)).hours);
+    }
+    void statedUseAddsToTheClocks() {
+        story::Drifting bench;
+        const Id<Mount> mount = bench.mount(0, 0);
+        bench.reading(mount, 1, 30);
+        Edit edit(bench.document(), "use");
+        MountUse use;
+        use.mount = mount;
+        use.hoursPerDay = 8;
+        use.cyclesPerDay = 2;
+        use.coldest = Celsius{-10};
+        edit.add(use);
+        apply(bench.document(), edit.finish());
+        const MountHistory history(bench.document(), mount);
+        const MountClock clock = history.at(bench.after(100));
+        QVERIFY_NEAR(clock.loadHours, 0.5 + 800, 1e-6);
+        QVERIFY_NEAR(clock.cycles, 1 + 200, 1e-6);
+        QCOMPARE(clock.statedCycles, 200.0);
+        QCOMPARE(*history.coldestC(), -10.0);
+    }
+    void openingEndsASeries() {
+        story::Drifting bench;
+        const Id<Mount> first = bench.mount(0, 0);
+        bench.reading(first, 1, 30);
+        QVERIFY(!MountHistory(bench.document(), first).opened());
+        bench.mount(1, 3);
+        QCOMPARE(*MountHistory(bench.document(), first).opened(), bench.after(3));
+        bench.reading(first, 100, 31); // after the second was made
+        bench.reading(first, -5, 29);  // before it was made itself
+        const DriftSeries series = driftSeries(bench.document(), bench.question);
+        QCOMPARE(series.groups.front().mounts.front().points.size(), std::size_t{1});
+        QVERIFY(says(series.leftOut, "drift-left.opened"));
+        QVERIFY(says(series.leftOut, "drift-left.before"));
+        Edit edit(bench.document(), "stated");
+        Mount stated = *bench.document().find(first);
+        stated.opened = bench.after(2);
+        edit.put(stated);
+        apply(bench.document(), edit.finish());
+        QCOMPARE(*openedAt(bench.document(), *bench.document().find(first)), bench.after(2));
+    }
+    void noBreakInIsAnEquivalence() {
+        // docs/methods.md, G.4: −0.275 K, sd 0.05, 90 % interval −0.3338 to −0.2162
+        story::Drifting bench;
+        const double changes[] = {-0.3, -0.3, -0.2, -0.3};
+        for (int m = 0; m < 4; ++m) {
+            const Id<Mount> mount = bench.mount(0, 20.0 * m);
+            bench.reading(mount, 1, 26 + 0.3 * m);
+            bench.reading(mount, 100, 26 + 0.3 * m + changes[m]);
+        }
+        const DriftJudgement judged = judgeDrift(bench.document(), bench.question);
+        const BreakIn& seen = judged.groups.front().breakIn;
+        QCOMPARE(seen.mounts, 4);
+        QVERIFY_NEAR(seen.changeK, -0.275, 1e-9);
+        QVERIFY_NEAR(seen.interval90->lo, -0.3338, 1e-4);
+        QVERIFY_NEAR(seen.interval90->hi, -0.2162, 1e-4);
+        QVERIFY_NEAR(seen.interval95->lo, -0.3546, 1e-4);
+        QCOMPARE(seen.says, BreakIn::Says::same);
+        QVERIFY(seen.measurable);
+        QVERIFY2(says(judged.groups.front().told, "drift-break-in.same-measurable"),
+                 qPrintable(all(judged.groups.front().told)));
+    }
+    void aBreakInThatIsOne() {
+        story::Drifting bench;
+        follow(bench, 0, 4, week, 0.05, 3, [](double t) { return -1.5 * (1 - std::exp(-t / 12)); });
+        const DriftJudgement judged = judgeDrift(bench.document(), bench.question);
+        const BreakIn& seen = judged.groups.front().breakIn;
+        QCOMPARE(seen.says, BreakIn::Says::settles);
+        QVERIFY_NEAR(*seen.settled->at, 12 * std::log(1.5 / 0.2), 5); // 24.2 h
+        QVERIFY(seen.settled->interval->contains(24.2));
+        QVERIFY(says(judged.groups.front().told, "drift-wait"));
+    }
+    void whatIsNotResolvedSaysWhatWouldHelp() {
+        story::Drifting bench;
+        for (int m = 0; m < 2; ++m) {
+            const Id<Mount> mount = bench.mount(0, 20.0 * m);
+            bench.reading(mount, 1, 30);
+            bench.reading(mount, 100, 30 + (m == 0 ? 0.3 : -0.2));
+        }
+        const GroupDrift one = judgeDrift(bench.document(), bench.question).groups.front();
+        QCOMPARE(one.breakIn.says, BreakIn::Says::notResolved);
+        QVERIFY(one.breakIn.neededMounts && *one.breakIn.neededMounts > 2);
+        QVERIFY(says(one.told, "drift-needs.mounts"));
+        QVERIFY(*mountsToShowSame(0.1, 0.5) < *mountsToShowSame(0.3, 0.5));
+        QVERIFY(!mountsToShowSame(20, 0.5));
+    }
+    void wearHasADate() {
+        story::Drifting bench;
+        std::vector<double> year{1, 200, 700, 1'500, 3'000, 5'000, 8'000};
+        Random random(5);
+        for (int m = 0; m < 3; ++m) { // on a bench of their own each, so that none opens another
+            const Id<Mount> mount = bench.mount(0, 400.0 * m);
+            for (const double t : year)
+                bench.reading(mount, t, 30 + 0.3 * m + 0.03 * std::sqrt(t) + 0.05 * random.normal());
+        }
+        const DriftJudgement judged = judgeDrift(bench.document(), bench.question);
+        const GroupDrift& one = judged.groups.front();
+        QVERIFY(one.wearsOut);
+        const ClockedCourse* course = one.by(DriftClock::hours);
+        QCOMPARE(course->course.fit()->model, DriftModel::squareRoot);
+        QVERIFY_NEAR(*course->threshold.at, std::pow((2 + 0.03) / 0.03, 2), 350);
+        QVERIFY2(says(one.told, "drift-reaches.within"), qPrintable(all(one.told)));
+        QVERIFY(judged.series.perWatt);
+        QVERIFY(says(judged.bench, "drift-bench.unknown"));
+        QVERIFY(one.whyNot == std::nullopt);
+    }
+    void cyclesAreToldFromHours() {
+        // mounts used differently: what happens goes with their cycles, not with their age
+        story::Drifting bench;
+        Random random(6);
+        for (int m = 0; m < 4; ++m) {
+            const Id<Mount> mount = bench.mount(0, 60.0 * m);
+            Edit edit(bench.document(), "use");
+            MountUse use;
+            use.mount = mount;
+            use.hoursPerDay = 8;
+            use.cyclesPerDay = m % 2 == 0 ? 4 : 40;
+            edit.add(use);
+            apply(bench.document(), edit.finish());
+            for (const double t : {1., 48., 120., 240., 480., 720., 1'000.}) {
+                const double cycles = use.cyclesPerDay * t / 24;
+                bench.reading(mount, t, 30 + 0.3 * m + 0.004 * cycles + 0.04 * random.normal());
+            }
+        }
+        const GroupDrift one = judgeDrift(bench.document(), bench.question).groups.front();
+        QCOMPARE(one.goesWith, std::optional(DriftClock::cycles));
+        QVERIFY2(says(one.told, "drift-goes-with.cycles"), qPrintable(all(one.told)));
+        QVERIFY(one.wearsOut);
+        QVERIFY2(all(one.told).contains(" cycles ("), qPrintable(all(one.told))); // its threshold too
+    }
+    void theBenchesOwnDriftIsTakenOut() {
+        story::Drifting bench;
+        Random random(7);
+        for (int c = 0; c < 5; ++c) { // the bench rises by 0.02 K a day
+            const Id<Mount> check = bench.mount(1, 10.0 * c, SlotKind::checkMount);
+            bench.reading(check, 1, 28 + 0.2 * c + 0.02 * random.normal());
+        }
+        const Id<Mount> mount = bench.mount(0, 50);
+        for (const double t : {1., 24., 72., 168., 336., 480.})
+            bench.reading(mount, t, 30 + 0.02 * t / 24 + 0.01 * random.normal());
+        const DriftJudgement judged = judgeDrift(bench.document(), bench.question);
+        QVERIFY(judged.series.bench.takenOut);
+        QVERIFY_NEAR(*judged.series.bench.kelvinPerDay, 0.02, 0.002);
+        QCOMPARE(judged.groups.front().by(DriftClock::hours)->course.fit()->model, DriftModel::constant);
+        QVERIFY(says(judged.bench, "drift-bench.taken-out"));
+    }
+    void equalAge() {
+        story::Drifting bench;
+        follow(bench, 0, 3, week, 0.03, 8, [](double t) { return -1.5 * (1 - std::exp(-t / 12)); });
+        follow(bench, 1, 3, {0.5, 4, 12, 24, 48, 96}, 0.03, 9, [](double) { return -1.2; });
+        const DriftJudgement judged = judgeDrift(bench.document(), bench.question);
+        QVERIFY(judged.equalHours);
+        QVERIFY_NEAR(*judged.equalHours, 96, 0.1);
+        QCOMPARE(judged.atEqualAge.size(), std::size_t{2});
+    }
+    void aFilmThatNeverMelted() {
+        story::Drifting bench;
+        Material film = *bench.document().find(bench.level(0).material);
+        film.kind = MaterialClass::phaseChange;
+        film.melts = Celsius{60};
+        bench.document().put(film);
+        follow(bench, 0, 2, {1, 5, 10, 20, 30, 50}, 0.02, 4, [](double) { return 0.0; });
+        const GroupDrift one = judgeDrift(bench.document(), bench.question).groups.front();
+        QVERIFY(one.conditioning && one.conditioning->neverMelted);
+        QVERIFY2(says(one.told, "drift-conditioning.never"), qPrintable(all(one.told)));
+    }
+    void threePointsTellNoCourse() {
+        story::Drifting bench;
+        follow(bench, 0, 1, {1, 24, 72}, 0.02, 4, [](double t) { return t / 100; });
+        const GroupDrift one = judgeDrift(bench.document(), bench.question).groups.front();
+        QVERIFY(one.whyNot && one.whyNot->code == "drift-too-few");
+        QVERIFY(one.clocks.empty());
+        QCOMPARE(one.breakIn.says, BreakIn::Says::unknown);
+    }
+    void whatIsDue() {
+        story::Drifting bench;
+        const Id<Mount> mount = bench.mount(0, 0);
+        Edit edit(bench.document(), "later");
+        const Slot* slot = bench.document().where(&Slot::mount, std::optional(mount)).front();
+        for (const int days : {5, 30}) {
+            FollowUp later;
+            later.slot = slot->id;
+            later.after = {days, Delay::Unit::days};
+            edit.add(later);
+        }
+        apply(bench.document(), edit.finish());
+        const auto at = [&](double day) { return dueChecks(bench.document(), bench.after(day)); };
+        QCOMPARE(at(0).front().state, DueState::soon);
+        QCOMPARE(at(0).back().state, DueState::later);
+        QCOMPARE(at(5).front().state, DueState::due);
+        QCOMPARE(at(5.9).front().state, DueState::overdue); // a fifth of five days, then it is lost
+        QCOMPARE(at(6.5).front().state, DueState::lost);
+        QCOMPARE(countDue(at(0)).thisWeek, 1);
+        QCOMPARE(countDue(at(5.9)).overdue, 1);
+        bench.mount(1, 4); // opens the first
+        QCOMPARE(at(4.5).front().state, DueState::lost);
+    }
+    void shelfAgeByTubes() {
+        story::Drifting bench;
+        Random random(12);
+        for (int tube = 0; tube < 4; ++tube) {
+            Edit lots(bench.document(), "tube");
+            Lot lot;
+            lot.material = *bench.level(0).material;
+            lot.name = "tube " + std::to_string(tube);
+            lot.made = bench.after(-365.25 * 3 * tube);
+            const Id<Lot> id = lots.add(lot);
+            apply(bench.document(), lots.finish());
+            for (int m = 0; m < 2; ++m) {
+                const Id<Mount> mount = bench.mount(0, 2.0 * tube + m);
+                Application application = *applicationAt(bench.document(), mount, bench.question.site);
+                application.lot = id;
+                bench.document().put(application);
+                bench.reading(mount, 1, 30 + 0.2 * 3 * tube + 0.05 * random.normal());
+            }
+        }
+        const ShelfAge shelf = shelfAge(bench.document(), bench.question);
+        QCOMPARE(shelf.lots.size(), std::size_t{4});
+        QVERIFY_NEAR(*shelf.kelvinPerYear, 0.2, 0.02);
+        QVERIFY(shelf.interval && shelf.interval->contains(0.2) && !shelf.few);
+        QCOMPARE(shelf.pairs.size(), std::size_t{1});
+        QVERIFY_NEAR(*shelf.pairs.front().differenceK, 1.8, 0.15);
+        QVERIFY(shelf.pairs.front().intervalK->lo > 1);
+        QVERIFY2(says(shelf.told, "shelf-age.hotter"), qPrintable(all(shelf.told)));
+    }
+    void whatHappensOrNot() {
+        story::Drifting bench;
+        for (int m = 0; m < 12; ++m) {
+            const Id<Mount> mount = bench.mount(m % 2, 3.0 * m);
+            bench.reading(mount, 1, 30);
+            Edit edit(bench.document(), "seen");
+            if (m < 6) {
+                JointLook look;
+                look.mount = mount;
+                look.site = bench.question.site;
+                look.at = bench.after(3.0 * m + 1);
+                look.pumpedOut = m % 2 == 0;
+                edit.add(look);
+            } else {
+                MountOutcome outcome;
+                outcome.mount = mount;
+                outcome.happened = m % 2 == 0;
+                outcome.cycles = 100 + m;
+                edit.add(outcome);
+            }
+            apply(bench.document(), edit.finish());
+        }
+        const auto tables = outcomeTables(bench.document());
+        QCOMPARE(tables.size(), std::size_t{1});
+        QCOMPARE(tables.front().kind, OutcomeKind::pumpedOut);
+        QCOMPARE(tables.front().materials.size(), std::size_t{2});
+        QCOMPARE(tables.front().materials.front().happened, 6);
+        QCOMPARE(tables.front().materials.back().happened, 0);
+        QVERIFY_NEAR(tables.front().pairs.front().sharesP, 2.0 / 924, 1e-9); // 1 of C(12, 6), both sides
+        QVERIFY(says(tables.front().told, "outcome-pair.differ"));
+    }
+    void machinesAreDue() {
+        story::Drifting bench;
+        Random random(15);
+        const Id<Mount> mount = bench.mount(0, 0);
+        for (const double t : {1., 500., 1'000., 2'000., 3'000., 4'000., 5'000., 6'000.})
+            bench.reading(mount, t, 30 + 0.0004 * t + 0.02 * random.normal());
+        const DriftJudgement fleet = judgeFleet(bench.document());
+        QCOMPARE(fleet.groups.size(), std::size_t{1});
+        const Reapplication due = reapplication(bench.document(), fleet, bench.after(300));
+        QCOMPARE(due.machines.size(), std::size_t{1});
+        QCOMPARE(due.machines.front().source, DueFrom::course);
+        QVERIFY_NEAR(static_cast<double>(due.machines.front().due->ms - bench.start.ms) / 3'600'000, 5'000,
+                     300);
+        QVERIFY(due.machines.front().dueFrom && *due.machines.front().dueFrom < *due.machines.front().due);
+        const Id<Mount> other = bench.mount(1, 310);
+        bench.reading(other, 1, 28);
+        const auto again = reapplication(bench.document(), judgeFleet(bench.document()), bench.after(311));
+        QCOMPARE(again.machines.front().mount, other);
+        QCOMPARE(again.machines.front().source, DueFrom::usual);
+        QVERIFY(!again.told.empty());
+    }
+};
+
+IBUKI_TEST(TestDriftJudgement)
+#include "tst_drift_judgement.moc"

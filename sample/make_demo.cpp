@@ -329,6 +329,7 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
         std::map<std::string, Id<Material>> named;
         for (const auto& [id, material] : project.document().all<Material>()) named[material.name] = id;
         addMoreStudies(project, source["more_studies"], named, logFolder);
+        addMoreStudies(project, source["left_alone"], named, logFolder);
 
         Edit rig(project.document(), "Describe node-2");
         const Id<Bench> bench = addBench(rig, BenchTemplate::liddedChip, source["bench"]["name"]);

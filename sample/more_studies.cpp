@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "more_studies.h"
 
+#include "core/base/random.h"
+#include "core/domain/drift.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
 #include "core/import/entered_reading.h"
@@ -96,7 +98,10 @@ public:
         std::map<std::string, int> counts;
         for (std::size_t i = 0; i < source_["mounts"].size(); ++i) {
             const json& entry = source_["mounts"][i];
-            const json powers = entry.value("powers_W", json::array({source_["study"]["power_W"]}));
+            const json powers =
+                entry.contains("checks_h")
+                    ? json(json::array_t(entry["checks_h"].size(), source_["study"]["power_W"]))
+                    : entry.value("powers_W", json::array({source_["study"]["power_W"]}));
             const auto kind = fromWord<SlotKind>(entry.value("kind", "level")).value();
             const std::string label =
                 kind == SlotKind::checkMount ? "Check" : entry["level"].get<std::string>();
@@ -126,16 +131,63 @@ private:
         if (entry.contains("cooler_K_per_W")) bench.layers.back().toNextKPerW = entry["cooler_K_per_W"];
         protocol.powerW = powerW;
         protocol.start = *parseInstant(entry["at"].get<std::string>());
-        protocol.start->ms += static_cast<std::int64_t>(place) * 40 * 60'000;
+        if (entry.contains("checks_h"))
+            age(entry, place, mount, bench, *protocol.start);
+        else
+            protocol.start->ms += static_cast<std::int64_t>(place) * 40 * 60'000;
         return sampleLog(bench, protocol, 7'000 + 10 * mount + place,
                          source_["bench"]["name"].get<std::string>() + "_" + label,
                          number * 10 + static_cast<int>(place), folder);
+    }
+
+    /// The joint as it is after that check's hours and the cycles of its use until then.
+    void age(const json& entry, std::size_t place, std::size_t mount, SimulatedBench& bench,
+             Instant& start) const {
+        const double hours = entry["checks_h"][place];
+        start.ms += static_cast<std::int64_t>(hours * 3'600'000);
+        Random random(31 * mount + place + 1);
+        bench.roomC += 0.8 * random.normal();
+        const json wear = source_["wear"].value(entry["level"].get<std::string>(), json::object());
+        const double cycles = hours / 24 * entry.value("cycles_per_day", 0.0) + static_cast<double>(place);
+        if (wear.contains("pump_out"))
+            bench.pumpOut =
+                SimulatedPumpOut{wear["pump_out"]["amplitude"], wear["pump_out"]["cycles"], cycles};
+        if (wear.contains("dry_out"))
+            bench.dryOut = SimulatedDryOut{wear["dry_out"]["K_per_W_per_sqrt_h"], hours};
+        if (wear.contains("wetting")) // a film that nears its end by cycles above its melt
+            bench.interfaceKPerW += wear["wetting"]["unwetted_K_per_W"].get<double>()
+                                    * std::exp(-cycles / wear["wetting"]["cycles"].get<double>());
     }
 
     const json& source_;
     std::vector<const Level*> levels_;
     std::vector<const Level*> seconds_;
 };
+
+/// Later runs are checks, and how it is used between them.
+void leaveAlone(Edit& edit, Id<Mount> mount, const json& entry) {
+    for (const Run* run : runsOf(edit.document(), mount)) {
+        Run check = *run;
+        check.purpose = Purpose::check;
+        const Recording* recording = edit.document().find(run->recording);
+        if (recording->start != parseInstant(entry["at"].get<std::string>())) edit.put(check);
+    }
+    if (entry.contains("outcome")) {
+        MountOutcome outcome;
+        outcome.mount = mount;
+        outcome.kind = fromWord<OutcomeKind>(entry["outcome"]["kind"].get<std::string>()).value();
+        outcome.happened = entry["outcome"]["happened"];
+        edit.add(outcome);
+    }
+    if (!entry.contains("cycles_per_day")) return;
+    MountUse use;
+    use.mount = mount;
+    use.cyclesPerDay = entry["cycles_per_day"];
+    use.hoursPerDay = entry["hours_per_day"];
+    if (entry.contains("hottest_C")) use.hottest = Celsius{entry["hottest_C"].get<double>()};
+    use.note = entry.value("use", "");
+    edit.add(use);
+}
 
 /// Readings that no sensor gave, and who mounted.
 ChangeSet typed(const Document& document, const json& mounts) {
@@ -146,6 +198,7 @@ ChangeSet typed(const Document& document, const json& mounts) {
             Mount mount = there;
             mount.mountedBy = entry.value("by", "");
             if (mount != there) edit.put(mount);
+            if (entry.contains("checks_h")) leaveAlone(edit, id, entry);
             const json readings = entry.value("readings", json::object());
             for (const auto& [name, value] : readings.items()) {
                 EnteredReading reading;

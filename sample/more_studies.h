@@ -2,7 +2,8 @@
 #pragma once
 
 // The smaller studies of the demo, each on a bench of its own: two factors, a power sweep, before and after
-// on a laptop with scores, check mounts of a bench that moved.
+// on a laptop with scores, check mounts of a bench that moved; mounts that were left alone and read again
+// ("checks_h", with what wears them).
 
 #include "core/domain/material.h"
 #include "store/project/project.h"

@@ -79,6 +79,7 @@ void addLooks(Project& project, Id<Study> study, int most) {
         look.mount = mount->id;
         look.site = site->id;
         look.at = mount->at;
+        if (look.at) look.at->ms += 55 * 60'000; // behind its run, before the next mount
         look.id = edit.add(look);
         Acquired acquired;
         const auto put = [&](const TakenPicture& in) {

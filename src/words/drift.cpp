@@ -48,6 +48,8 @@ std::span<const Entry> drift() {
             "Its mounts change too unlike each other: more of them would not settle it"),
         one("drift-wait", "Compare {group} with others from {time} on, or all of them at the same age"),
 
+        one("drift-wait.cycles",
+            "Let {group} go through {cycles:.0f} cycles above its melt before it is compared with others"),
         one("drift-conditioning.never", "{group} never reached its melt: the joint was at most {hottest:.0f} "
                                         "°C, it melts at {melts:.0f} °C"),
         one("drift-conditioning.cycles",
@@ -94,16 +96,25 @@ std::span<const Entry> drift() {
         one("follow-due.lost", "lost: it was due on {day}, until {last}"),
 
         one("shelf-age.hotter",
-            "{lot} ({age}) ran {difference:+.1f} K against {new} ({lo:+.1f} to {hi:+.1f})"),
+            "{lot} ({age} old) ran {difference:.1f} K hotter than {new} ({lo:.1f} to {hi:.1f})"),
+        one("shelf-age.cooler",
+            "{lot} ({age} old) ran {difference:.1f} K cooler than {new} ({lo:.1f} to {hi:.1f})"),
         one("shelf-age.hotter-about",
-            "{lot} ({age}) ran {difference:+.1f} K against {new}, one mount of a tube: no interval"),
-        one("shelf-age.clock", "The temperature limit was reached: {lot} ({age}) ran {percent:+.1f} % of "
-                               "clock against {new} ({lo:+.1f} "
-                               "to {hi:+.1f})"),
-        one("shelf-age.clock-about",
-            "The temperature limit was reached: {lot} ({age}) ran {percent:+.1f} % of clock against {new}"),
-        one("shelf-age.power",
-            "The temperature limit was reached: {lot} ({age}) ran {percent:+.1f} % of power against {new}"),
+            "{lot} ({age} old) ran {difference:.1f} K hotter than {new}: one mount of a tube, no interval"),
+        one("shelf-age.cooler-about",
+            "{lot} ({age} old) ran {difference:.1f} K cooler than {new}: one mount of a tube, no interval"),
+        one("shelf-age.less-clock", "Your limit was reached: {percent:.1f} % less clock with {lot} ({age} "
+                                    "old) than with {new} ({lo:.1f} to {hi:.1f})"),
+        one("shelf-age.more-clock", "Your limit was reached: {percent:.1f} % more clock with {lot} ({age} "
+                                    "old) than with {new} ({lo:.1f} to {hi:.1f})"),
+        one("shelf-age.less-clock-about",
+            "Your limit was reached: {percent:.1f} % less clock with {lot} ({age} old) than with {new}"),
+        one("shelf-age.more-clock-about",
+            "Your limit was reached: {percent:.1f} % more clock with {lot} ({age} old) than with {new}"),
+        one("shelf-age.less-power",
+            "Your limit was reached: {percent:.1f} % less power with {lot} ({age} old) than with {new}"),
+        one("shelf-age.more-power",
+            "Your limit was reached: {percent:.1f} % more power with {lot} ({age} old) than with {new}"),
         one("shelf-age.slope",
             "{slope:+.2f} K for each year on the shelf ({lo:+.2f} to {hi:+.2f}), tubes as the unit"),
         one("shelf-age.few", "{slope:+.2f} K for each year on the shelf, from too few tubes for an interval: "
@@ -131,11 +142,11 @@ std::span<const Entry> drift() {
         one("due-not-told.undated", "When it was mounted is not stated"),
         one("due-not-told.stays", "What was measured of {material} does not reach the threshold"),
 
-        one("drift-bench.taken-out", "The bench's own drift is taken out: {rate:+.2f} K in 30 days "
+        one("drift-bench.taken-out", "The bench's own drift is taken out: {change:+.2f} K over {time} "
                                      "({lo:+.2f} to {hi:+.2f}, {count} check "
                                      "mounts)"),
-        one("drift-bench.none", "The bench's own drift is not told apart from none: {rate:+.2f} K in 30 days "
-                                "({lo:+.2f} to {hi:+.2f}, "
+        one("drift-bench.none", "The bench's own drift is not told apart from none: {change:+.2f} K over "
+                                "{time} ({lo:+.2f} to {hi:+.2f}, "
                                 "{count} check mounts)"),
         one("drift-bench.unknown",
             "How the bench itself drifts is not known: three check mounts of other days would tell"),

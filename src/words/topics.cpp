@@ -29,6 +29,10 @@ std::span<const Entry> topics() {
         one("topic-delta.what",
             "How much hotter the chip stayed than the room once nothing rose any more, sample by sample, "
             "with how far that figure can be trusted."),
+        one("topic-drift", "What time does"),
+        one("topic-drift.what", "How mounts that were left alone change: against hours, hours under load or "
+                                "cycles, with the time at which "
+                                "a rise makes it worth to make the joint anew."),
         one("topic-dose", "Dose and spread"),
         one("topic-dose.what",
             "How much fills the face at the thickness it is pressed to, and where a pattern would spread."),

@@ -64,15 +64,16 @@ private slots:
     void roomsIncludeOnlyRoomsBefore_data() {
         QTest::addColumn<QString>("floor");
         QTest::addColumn<QStringList>("rooms");
-        QTest::newRow("core") << "core" << QStringList{"base",    "quantity", "stats",  "trace",   "reduce",
-                                                       "domain",  "physics",  "look",   "shelf",   "caution",
-                                                       "design",  "evidence", "heat",   "inspect", "plan",
-                                                       "conduct", "setup",    "import", "drift", "practice"};
+        QTest::newRow("core") << "core"
+                              << QStringList{"base",    "quantity", "stats",  "trace",   "reduce",
+                                             "domain",  "physics",  "look",   "shelf",   "caution",
+                                             "design",  "evidence", "heat",   "inspect", "plan",
+                                             "conduct", "setup",    "import", "drift",   "practice"};
         QTest::newRow("store") << "store" << QStringList{"log",      "table",   "json",  "picture",
                                                          "calendar", "project", "shelf", "paper"};
-        QTest::newRow("app") << "app"
-                             << QStringList{"drawn", "jobs", "session", "forms", "question", "shelf",
-                                            "bench", "peel", "drift", "verdict", "heat",  "paper",    "frame"};
+        QTest::newRow("app") << "app" << QStringList{"drawn", "jobs",  "session", "forms", "question",
+                                                     "shelf", "bench", "peel",    "drift", "verdict",
+                                                     "heat",  "paper", "frame"};
     }
     void roomsIncludeOnlyRoomsBefore() { // in this order: an arrow back would close a circle
         QFETCH(QString, floor);

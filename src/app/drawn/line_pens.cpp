@@ -56,6 +56,12 @@ void nameLine(QCustomPlot& plot, const QString& name, const QColor& colour, doub
     text->setProperty("line ends at y", y);
 }
 
+void leaveRoomForNames(QCustomPlot& plot) {
+    constexpr double share = 0.25;
+    const QCPRange range = plot.xAxis->range();
+    plot.xAxis->setRange(range.lower - 0.02 * range.size(), range.upper + share * range.size());
+}
+
 void keepNamesApart(QCustomPlot& plot) {
     QObject::connect(&plot, &QCustomPlot::afterLayout, &plot, [&plot] { spreadNames(plot); });
 }

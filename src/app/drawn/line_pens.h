@@ -17,4 +17,7 @@ void nameLine(QCustomPlot& plot, const QString& name, const QColor& colour, doub
 /// From now on, names that would cover each other are moved apart whenever the plot is laid out.
 void keepNamesApart(QCustomPlot& plot);
 
+/// Widens the horizontal axis behind its last point, so that names have room there.
+void leaveRoomForNames(QCustomPlot& plot);
+
 } // namespace ibuki

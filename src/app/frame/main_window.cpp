@@ -3,6 +3,7 @@
 
 #include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
+#include "app/drift/drift_view.h"
 #include "app/forms/ask.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/new_study_dialog.h"
@@ -129,6 +130,9 @@ void MainWindow::refreshNow() {
         break;
     case Stage::verdict:
         verdictView().refresh();
+        break;
+    case Stage::drift:
+        driftView().refresh();
         break;
     case Stage::heatPath:
         heatView().refresh();
@@ -338,7 +342,8 @@ void MainWindow::openSite(Id<Site> site) { openDialog(new SiteSheet(session_, si
 
 void MainWindow::openMount(Id<Mount> mount) {
     session_.selectMount(mount);
-    if (stage() != Stage::verdict && stage() != Stage::shelf && stage() != Stage::peel)
+    if (stage() != Stage::verdict && stage() != Stage::shelf && stage() != Stage::peel
+        && stage() != Stage::drift)
         showStage(Stage::bench);
 }
 

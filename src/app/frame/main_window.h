@@ -21,6 +21,7 @@ namespace ibuki {
 class BenchPage;
 class BenchView;
 class LiveRun;
+class DriftView;
 class HeatView;
 class PeelView;
 class PaperView;
@@ -33,7 +34,7 @@ class TopLine;
 class VerdictView;
 class WhatIsThis;
 
-enum class Stage { question, shelf, bench, peel, verdict, heatPath, paper };
+enum class Stage { question, shelf, bench, peel, verdict, drift, heatPath, paper };
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -51,6 +52,7 @@ public:
     BenchView& benchView();
     LiveRun& liveRun() { return *live_; }
     VerdictView& verdictView();
+    DriftView& driftView();
     HeatView& heatView();
     PeelView& peelView();
     PaperView& paperView();
@@ -137,6 +139,7 @@ private:
     BenchPage* bench_ = nullptr;
     VerdictView* verdict_ = nullptr;
     PeelView* peel_ = nullptr;
+    DriftView* drift_ = nullptr;
     HeatView* heat_ = nullptr;
     PaperView* paper_ = nullptr;
     double textScale_ = 1.0;

@@ -5,6 +5,7 @@
 
 #include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
+#include "app/drift/drift_view.h"
 #include "app/forms/tip.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
@@ -58,10 +59,10 @@ void MainWindow::makeActions() {
                      addCommand(say("Duplicate study"), {}, [this] { duplicateThisStudy(); }),
                      addCommand(say("Close or reopen study"), {}, [this] { closeThisStudy(); })};
     const std::pair<QString, Stage> stages[] = {
-        {say("Go to Question"), Stage::question}, {say("Go to Shelf"), Stage::shelf},
-        {say("Go to Bench"), Stage::bench},       {say("Go to Peel"), Stage::peel},
-        {say("Go to Verdict"), Stage::verdict},   {say("Go to Heat path"), Stage::heatPath},
-        {say("Go to Paper"), Stage::paper}};
+        {say("Go to Question"), Stage::question},  {say("Go to Shelf"), Stage::shelf},
+        {say("Go to Bench"), Stage::bench},        {say("Go to Peel"), Stage::peel},
+        {say("Go to Verdict"), Stage::verdict},    {say("Go to Drift"), Stage::drift},
+        {say("Go to Heat path"), Stage::heatPath}, {say("Go to Paper"), Stage::paper}};
     int number = 0;
     for (const auto& [text, stage] : stages)
         addCommand(text, QKeySequence(QStringLiteral("Ctrl+%1").arg(++number)),
@@ -105,6 +106,10 @@ void MainWindow::makeActions() {
     addCommand(say("Pictures of the joint…"), QKeySequence("Ctrl+P"), [this] {
         showStage(Stage::peel);
         peelView().pictures().choosePictures();
+    });
+    addCommand(say("When to come back…"), QKeySequence("Ctrl+Shift+D"), [this] {
+        showStage(Stage::drift);
+        driftView().showDue();
     });
     addCommand(say("Size of kept pictures…"), {}, [this] {
         showStage(Stage::peel);
@@ -156,6 +161,7 @@ void MainWindow::makeViews() {
                             {say("Bench"), say("Logs, traces and reduced figures")},
                             {say("Peel"), say("What the joint looked like, and what was covered")},
                             {say("Verdict"), say("Who can be told apart from whom")},
+                            {say("Drift"), say("What time does to the mounts, and when to come back")},
                             {say("Heat path"), say("Why it is so hot, and what would change it")},
                             {say("Paper"), say("The report and exports")}});
     views_ = new QStackedWidget;
@@ -164,6 +170,7 @@ void MainWindow::makeViews() {
     bench_ = nullptr;
     verdict_ = nullptr;
     peel_ = nullptr;
+    drift_ = nullptr;
     heat_ = nullptr;
     paper_ = nullptr;
     for (int stage = 0; stage <= static_cast<int>(Stage::paper); ++stage) views_->addWidget(new QWidget);
@@ -273,6 +280,13 @@ VerdictView& MainWindow::verdictView() {
 PeelView& MainWindow::peelView() {
     if (!peel_) put(Stage::peel, peel_ = new PeelView(session_));
     return *peel_;
+}
+
+DriftView& MainWindow::driftView() {
+    if (drift_) return *drift_;
+    put(Stage::drift, drift_ = new DriftView(session_));
+    connect(drift_, &DriftView::checkWanted, this, &MainWindow::openFollowUp);
+    return *drift_;
 }
 
 HeatView& MainWindow::heatView() {

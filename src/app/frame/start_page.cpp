@@ -11,6 +11,7 @@
 #include "store/project/project.h"
 
 #include <QAction>
+#include <QDateTime>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QSettings>
@@ -24,13 +25,18 @@ namespace {
 constexpr const char* readingName = words::mark("Reading the projects used last");
 constexpr qsizetype mostRecent = 5;
 
-std::vector<RecentProject> read(const QStringList& paths) {
+Instant wallNow() {
+    const QDateTime wall = QDateTime::currentDateTime();
+    return {wall.toMSecsSinceEpoch() + 1'000LL * wall.offsetFromUtc()};
+}
+
+std::vector<RecentProject> read(const QStringList& paths, Instant now) {
     std::vector<RecentProject> projects;
     for (const QString& path : paths) {
         projects.push_back({path, {}});
         try {
             const Project project = Project::open(path.toStdString(), Access::readOnly);
-            projects.back().summary = summaryOf(project.document());
+            projects.back().summary = summaryOf(project.document(), now);
         } catch (const InputError&) { // it is listed as one that cannot be read
         }
     }
@@ -50,6 +56,13 @@ QString summaryLine(const ProjectSummary& summary) {
     else if (all > 0)
         line += say(": %1 of %2 mounts made").arg(summary.step.mounted).arg(all);
     if (!summary.isClosed && summary.due) line += say(", next on %1").arg(dayText(*summary.due));
+    if (summary.wanted.thisWeek > 0)
+        line += QStringLiteral(", ")
+                + sayMany("{count} mount wants a look this week", "{count} mounts want a look this week",
+                          summary.wanted.thisWeek);
+    if (summary.wanted.overdue > 0)
+        line += QStringLiteral(", ")
+                + sayMany("{count} is overdue", "{count} are overdue", summary.wanted.overdue);
     return line;
 }
 
@@ -130,7 +143,8 @@ void StartPage::readRecent() {
         return;
     }
     jobs_.startNewest<std::vector<RecentProject>>(
-        readingName, this, [paths](const std::stop_token&, const Progress&) { return read(paths); },
+        readingName, this,
+        [paths, now = wallNow()](const std::stop_token&, const Progress&) { return read(paths, now); },
         [this](std::vector<RecentProject> projects) { list(projects); },
         [](const InputError&) {}); // what cannot be read is listed as such
 }

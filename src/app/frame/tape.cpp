@@ -112,7 +112,7 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
         words, Qt::AlignLeft | Qt::AlignTop,
         painter.fontMetrics().elidedText(tile.title, Qt::ElideRight, static_cast<int>(words.width())));
     painter.setFont(textFont(0.9));
-    painter.setPen(planned || tile.state == TileState::rejected ? c.quiet : c.ink);
+    painter.setPen(tile.isLate ? c.hot : planned || tile.state == TileState::rejected ? c.quiet : c.ink);
     painter.drawText(words, Qt::AlignLeft | Qt::AlignBottom,
                      tile.state == TileState::rejected ? say("rejected") : tile.value);
     const double markY = rect.center().y();

@@ -9,6 +9,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
+#include "core/setup/follow_ups.h"
 #include "core/setup/next_step.h"
 #include "core/setup/plan_setup.h"
 #include "store/calendar/calendar.h"
@@ -139,7 +140,7 @@ TapeTile plannedTile(const Document& document, const Slot& slot, TileState state
 }
 
 /// Later runs of the study's mounts, those still to come, by date.
-std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
+std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study, Instant now) {
     std::vector<std::pair<std::int64_t, TapeTile>> dated;
     const WallClock clock = clockOf(document, study);
     for (const Slot* slot : slotsOf(document, study))
@@ -158,6 +159,13 @@ std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study) {
             tile.detail = say("Come back to %1 after %2, on %3")
                               .arg(tile.title, QString::fromStdString(later->after.text()),
                                    QString::fromStdString(dateTimeText(*due)));
+            if (const auto check = now.ms != 0 ? dueCheck(document, *later, now, clock) : std::nullopt) {
+                tile.detail += ": " + sayText(dueMessage(*check, now));
+                tile.isLate = check->state == DueState::overdue || check->state == DueState::lost;
+                if (check->state == DueState::due) tile.value = say("due, ") + tile.value;
+                if (check->state == DueState::overdue) tile.value = say("overdue, ") + tile.value;
+                if (check->state == DueState::lost) tile.value = say("lost, ") + tile.value;
+            }
             dated.emplace_back(due->ms, tile);
         }
     std::stable_sort(dated.begin(), dated.end(),
@@ -214,7 +222,7 @@ std::vector<TapeTile> tapeOutline(const Document& document, std::optional<Id<Ben
         tile.slot.reset();
         tiles.push_back(std::move(tile));
     }
-    for (TapeTile& tile : laterTiles(document, *study)) tiles.push_back(std::move(tile));
+    for (TapeTile& tile : laterTiles(document, *study, now)) tiles.push_back(std::move(tile));
     return tiles;
 }
 

@@ -212,13 +212,13 @@ std::optional<Instant> openedAt(const Document& document, const Mount& mount) {
     std::optional<Instant> opened;
     for (const JointLook* look : document.where(&JointLook::mount, mount.id))
         if (look->at && (!opened || *look->at < *opened)) opened = look->at;
-    if (opened) return opened;
     const Bench* bench = benchOf(document, mount);
-    if (!bench) return std::nullopt;
+    if (!bench) return opened;
     const auto mounts = mountsOf(document, bench->id);
     const auto own = std::find(mounts.begin(), mounts.end(), &mount);
-    if (own == mounts.end() || own + 1 == mounts.end()) return std::nullopt;
-    return (*(own + 1))->at;
+    if (own == mounts.end() || own + 1 == mounts.end()) return opened;
+    const auto next = (*(own + 1))->at;
+    return next && (!opened || *next < *opened) ? next : opened;
 }
 
 } // namespace ibuki

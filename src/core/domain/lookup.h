@@ -26,8 +26,8 @@ const Bench* benchOf(const Document& document, const Mount& mount);
 
 /// Mounts of a bench in the order of its record.
 std::vector<const Mount*> mountsOf(const Document& document, Id<Bench> bench);
-/// When a mount was taken apart: as stated, else when its joint was looked at, else when the next mount was
-/// made on its bench; nothing: it still stands.
+/// When a mount was taken apart: as stated, else when its joint was looked at or the next mount was made on
+/// its bench, whichever came first; nothing: it still stands.
 std::optional<Instant> openedAt(const Document& document, const Mount& mount);
 /// When the latest mount of any bench was made; the epoch's begin without one.
 Instant newestMount(const Document& document);

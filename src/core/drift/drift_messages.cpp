@@ -24,6 +24,8 @@ Fields changeFields(const GroupDrift& drift, const Interval& interval) {
 
 void tellBreakIn(const GroupDrift& drift, const DriftRules& rules, Messages& told) {
     const BreakIn& seen = drift.breakIn;
+    const bool saidElsewhere = drift.wearsOut || (drift.conditioning && drift.conditioning->cycles);
+    if (saidElsewhere && seen.says != BreakIn::Says::same) return;
     const auto with = [&](Fields fields) {
         fields.push_back({"margin", rules.sameWithin.value});
         return fields;
@@ -81,6 +83,9 @@ void tellConditioning(const GroupDrift& drift, const DriftRules& rules, Messages
             fields.push_back({"hi", seen.interval->hi});
         }
         told.push_back({seen.interval ? "drift-conditioning.cycles" : "drift-conditioning.about", fields});
+        told.push_back({"drift-wait.cycles",
+                        {{"group", drift.group.name},
+                         {"cycles", std::ceil(seen.interval ? seen.interval->hi : *seen.cycles)}}});
     } else if (!seen.neverMelted) {
         told.push_back({"drift-conditioning.open", {{"group", drift.group.name}}});
     }
@@ -105,6 +110,8 @@ void tellSpread(const DriftTime& time, DriftClock clock, Messages& told) {
         latest = std::max(latest, *one.at);
     }
     if (!std::isfinite(earliest)) return;
+    constexpr double alike = 1.1; ///< times, that is no spread worth a sentence
+    if (!never && latest < alike * earliest) return;
     if (never)
         told.push_back({"drift-models.or-never", {{"from", amountMessage(clock, earliest)}}});
     else
@@ -127,6 +134,7 @@ void tellWear(const GroupDrift& drift, const DriftRules& rules, Messages& told) 
                   {"until", amountMessage(clock, last)},
                   {"threshold", rules.threshold.value}};
     if (course->course.fit()->model == DriftModel::constant) {
+        if (drift.breakIn.says == BreakIn::Says::same) return; // that says more
         fields.push_back({"p", course->course.noChangeP});
         told.push_back({"drift-wear.none", fields});
         return;
@@ -181,13 +189,15 @@ std::vector<Message> driftMessages(const GroupDrift& drift, const DriftRules& ru
 }
 
 std::vector<Message> benchMessages(const DriftSeries& series) {
-    constexpr double month = 30;
     Messages told;
     const BenchDrift& bench = series.bench;
+    const auto readings = [](const SeriesGroup& group) { return group.readings() > 0; };
+    if (std::none_of(series.groups.begin(), series.groups.end(), readings)) return told;
     if (bench.interval) {
-        const Fields fields{{"rate", month * *bench.kelvinPerDay},
-                            {"lo", month * bench.interval->lo},
-                            {"hi", month * bench.interval->hi},
+        const Fields fields{{"change", bench.spanDays * *bench.kelvinPerDay},
+                            {"lo", bench.spanDays * bench.interval->lo},
+                            {"hi", bench.spanDays * bench.interval->hi},
+                            {"time", spanMessage(bench.spanDays * hoursPerDay)},
                             {"count", bench.checks}};
         told.push_back({bench.takenOut ? "drift-bench.taken-out" : "drift-bench.none", fields});
     } else {

@@ -71,7 +71,8 @@ BenchDrift benchDrift(const Document& document, const std::vector<TidyRow>& rows
     }
     BenchDrift drift;
     drift.checks = static_cast<int>(days.size());
-    if (days.size() < 3 || rangeOf(days) < 0.5) return drift;
+    drift.spanDays = rangeOf(days);
+    if (days.size() < 3 || drift.spanDays < 0.5) return drift;
     Columns design(days.size(), 2);
     const double centre = mean(days);
     for (std::size_t i = 0; i < days.size(); ++i) {

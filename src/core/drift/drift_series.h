@@ -47,6 +47,7 @@ struct SeriesGroup {
 /// What the bench did by itself over calendar time, from its check mounts.
 struct BenchDrift {
     int checks = 0;
+    double spanDays = 0;                ///< from the first to the last
     std::optional<double> kelvinPerDay; ///< nothing: fewer than 3, or all on one day
     std::optional<Interval> interval;   ///< 95 %; nothing below 3 checks
     bool takenOut = false;              ///< told apart from none, so it was

@@ -112,7 +112,8 @@ void tell(OutcomeTable& table) {
         Fields fields{{"material", one.name},  {"what", Term(word(table.kind))}, {"happened", one.happened},
                       {"count", one.trials()}, {"lo", 100 * one.share.lo},       {"hi", 100 * one.share.hi}};
         table.told.push_back({"outcome-share", fields});
-        if (const auto half = medianSurvival(one.survival))
+        constexpr int leastHappened = 3; ///< for half of them to mean something
+        if (const auto half = medianSurvival(one.survival); half && one.happened >= leastHappened)
             table.told.push_back({"outcome-median", {{"material", one.name}, {"cycles", *half}}});
         if (one.coldestSurvivedC)
             table.told.push_back(

@@ -57,6 +57,8 @@ std::optional<double> hoursFor(const MountHistory& history, DriftClock clock, do
     if (clock == DriftClock::hours) return amount;
     const MountClock sofar = history.at(now);
     const auto passed = sofar.of(clock);
+    if (sofar.statedHours + sofar.statedCycles <= 0)
+        return std::nullopt; // recordings alone tell no pace of use
     if (!sofar.hours || !passed || *passed <= 0) return std::nullopt;
     return amount * *sofar.hours / *passed;
 }

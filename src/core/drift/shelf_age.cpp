@@ -169,24 +169,33 @@ void tellPair(const ShelfAge& shelf, const OldAgainstNew& pair, std::vector<Mess
     const Fields who{{"lot", old.name},
                      {"new", shelf.lots[pair.fresh].name},
                      {"age", spanMessage(*old.madeYears * hoursPerYear)}};
-    const auto with = [&](Fields fields) {
-        fields.insert(fields.begin(), who.begin(), who.end());
-        return fields;
+    /// A signed figure told as so much less or more.
+    const auto add = [&](const char* more, const char* less, const char* what, double value,
+                         const std::optional<Interval>& interval) {
+        const double sign = value < 0 ? -1 : 1;
+        Fields fields = who;
+        fields.push_back({what, sign * value});
+        if (interval) {
+            fields.push_back({"lo", sign < 0 ? -interval->hi : interval->lo});
+            fields.push_back({"hi", sign < 0 ? -interval->lo : interval->hi});
+        }
+        told.push_back({value < 0 ? less : more, std::move(fields)});
+    };
+    const auto percent = [](const std::optional<Interval>& share) {
+        return share ? std::optional(Interval{100 * share->lo, 100 * share->hi}) : std::nullopt;
     };
     if (pair.differenceK && pair.intervalK)
-        told.push_back({"shelf-age.hotter", with({{"difference", *pair.differenceK},
-                                                  {"lo", pair.intervalK->lo},
-                                                  {"hi", pair.intervalK->hi}})});
+        add("shelf-age.hotter", "shelf-age.cooler", "difference", *pair.differenceK, pair.intervalK);
     else if (pair.differenceK)
-        told.push_back({"shelf-age.hotter-about", with({{"difference", *pair.differenceK}})});
+        add("shelf-age.hotter-about", "shelf-age.cooler-about", "difference", *pair.differenceK, {});
     if (pair.clockShare && pair.clockInterval)
-        told.push_back({"shelf-age.clock", with({{"percent", 100 * *pair.clockShare},
-                                                 {"lo", 100 * pair.clockInterval->lo},
-                                                 {"hi", 100 * pair.clockInterval->hi}})});
+        add("shelf-age.more-clock", "shelf-age.less-clock", "percent", 100 * *pair.clockShare,
+            percent(pair.clockInterval));
     else if (pair.clockShare)
-        told.push_back({"shelf-age.clock-about", with({{"percent", 100 * *pair.clockShare}})});
+        add("shelf-age.more-clock-about", "shelf-age.less-clock-about", "percent", 100 * *pair.clockShare,
+            {});
     if (pair.powerShare && !pair.clockShare)
-        told.push_back({"shelf-age.power", with({{"percent", 100 * *pair.powerShare}})});
+        add("shelf-age.more-power", "shelf-age.less-power", "percent", 100 * *pair.powerShare, {});
 }
 
 } // namespace

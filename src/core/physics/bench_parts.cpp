@@ -31,6 +31,8 @@ double MovingParts::interfaceKPerW() const {
     double kPerW = bench_.interfaceKPerW;
     if (bench_.pumpOut)
         kPerW *= 1 + bench_.pumpOut->amplitude * (1 - std::exp(-cycles_ / bench_.pumpOut->cycles));
+    if (bench_.dryOut)
+        kPerW += bench_.dryOut->kPerWPerRootH * std::sqrt(bench_.dryOut->before); // a run is short
     if (bench_.wetting) kPerW += (1 - wetted_) * bench_.wetting->unwettedKPerW;
     return kPerW;
 }

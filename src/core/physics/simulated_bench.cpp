@@ -103,6 +103,9 @@ void checkParts(const SimulatedBench& bench) {
     if (const auto& pump = bench.pumpOut)
         sound =
             sound && pump->amplitude >= 0 && canBe(pump->amplitude) && pump->cycles > 0 && pump->before >= 0;
+    if (const auto& dry = bench.dryOut)
+        sound = sound && dry->kPerWPerRootH >= 0 && canBe(dry->kPerWPerRootH) && dry->before >= 0
+                && canBe(dry->before);
     if (!sound) throw InputError("simulate-values", {});
 }
 

@@ -69,6 +69,12 @@ struct SimulatedPumpOut {
     double before = 0;   ///< N at the begin
 };
 
+/// An interface that dries out: R + b √t (Prasher 2006; diffusion of the oil).
+struct SimulatedDryOut {
+    double kPerWPerRootH = 0.0001; ///< b
+    double before = 0;             ///< hours at the begin
+};
+
 struct SimulatedBench {
     std::vector<LadderNode> layers{{0.26, 0.057}, {7.7, 0.060}, {100, 0.045}, {540, 0.090}};
     std::size_t interfaceAfter = 1; ///< the interface's resistance is added to this layer's link
@@ -101,6 +107,7 @@ struct SimulatedBench {
     std::optional<SimulatedNeighbour> neighbour;
     std::optional<SimulatedWetting> wetting;
     std::optional<SimulatedPumpOut> pumpOut;
+    std::optional<SimulatedDryOut> dryOut;
     double dropoutsPerH = 0; ///< stretches in which nothing is read
     double dropoutS = 4;
 };

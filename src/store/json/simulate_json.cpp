@@ -46,6 +46,10 @@ void pumpOutIn(JsonFields& fields, SimulatedPumpOut& pumpOut) {
     fields.take("cycles", pumpOut.cycles);
     fields.take("before", pumpOut.before);
 }
+void dryOutIn(JsonFields& fields, SimulatedDryOut& dryOut) {
+    fields.take("K_per_W_per_sqrt_h", dryOut.kPerWPerRootH);
+    fields.take("before_h", dryOut.before);
+}
 
 template <class Part>
 void takePart(JsonFields& fields, const char* name, std::optional<Part>& part, const std::string& file,
@@ -127,6 +131,7 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
     takePart(fields, "neighbour", bench.neighbour, fileName, neighbourIn);
     takePart(fields, "wetting", bench.wetting, fileName, wettingIn);
     takePart(fields, "pump_out", bench.pumpOut, fileName, pumpOutIn);
+    takePart(fields, "dry_out", bench.dryOut, fileName, dryOutIn);
     nlohmann::json parts = nlohmann::json::array();
     fields.take("parts", parts);
     for (const auto& part : parts) bench.parts.push_back(partIn(part, fileName));

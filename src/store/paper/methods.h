@@ -41,6 +41,7 @@ enum class Topic {
     cautions,
     heatPath,
     peel,
+    drift,
     loadSteps,
     bursts,
     elsewhere,

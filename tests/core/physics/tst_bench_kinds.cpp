@@ -78,6 +78,15 @@ private slots:
         for (int i = 0; i <= 600; ++i) cold.next(150);
         QCOMPARE(cold.wetted(), 0.0);
     }
+    void dryOutGrowsWithTheRootOfTime() { // b = 0.05 mm²·K/W/√h: 1,000 h → 1.58, 5,000 h → 3.54 (F.6)
+        SimulatedBench fresh = silent(0.30);
+        fresh.interfaceKPerW = 0.1;
+        SimulatedBench dry = fresh;
+        dry.dryOut = SimulatedDryOut{0.0005, 5'000};
+        const double grown =
+            BenchSimulation(dry, 1, 1).trueDeltaK(100) - BenchSimulation(fresh, 1, 1).trueDeltaK(100);
+        QVERIFY_NEAR(grown, 100 * 0.0354, 0.01);
+    }
     void pumpOutCountsCycles_data() { // R₀ = 10, a = 0.5, N₀ = 250: 10.91, 12.75, 14.32, 14.91
         QTest::addColumn<double>("cycles");
         QTest::addColumn<double>("factor");
@@ -161,11 +170,11 @@ private slots:
     }
     void whatCannotBeIsRefused_data() {
         QTest::addColumn<QString>("json");
-        for (const char* json :
-             {R"({"coolant_layer": 9})", R"({"wetting": {"tau_s": 0}})",
-              R"({"automatic_fan": {"from_C": 90, "to_C": 50}})", R"({"neighbour": {"layer": 7}})",
-              R"({"parts": [{"layer": 40}]})", R"({"leakage": {"per_K": -1}})",
-              R"({"pump_out": {"cycles": 0}})", R"({"dropouts_per_h": -1})"})
+        for (const char* json : {R"({"coolant_layer": 9})", R"({"wetting": {"tau_s": 0}})",
+                                 R"({"automatic_fan": {"from_C": 90, "to_C": 50}})",
+                                 R"({"neighbour": {"layer": 7}})", R"({"parts": [{"layer": 40}]})",
+                                 R"({"leakage": {"per_K": -1}})", R"({"pump_out": {"cycles": 0}})",
+                                 R"({"dry_out": {"before_h": -1}})", R"({"dropouts_per_h": -1})"})
             QTest::addRow("%s", json) << json;
     }
     void whatCannotBeIsRefused() {

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/drift/drift_desk.h"
+#include "app/forms/page_export.h"
+
+class QComboBox;
+class QCustomPlot;
+class QLabel;
+class QListWidget;
+class QTableWidget;
+
+namespace ibuki {
+
+/// Change since fresh, mount by mount and fitted, with the threshold and when it is reached; what may be said
+/// of each material, and what that rests on.
+class CoursePage : public ExportedPage {
+    Q_OBJECT
+
+public:
+    explicit CoursePage(DriftDesk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+    std::string csv() const override;
+    QWidget* picture() override;
+
+protected:
+    void changeEvent(QEvent* event) override;
+
+private:
+    const DriftJudgement* judged() const;
+    const GroupDrift* chosen() const;
+    DriftClock clock() const;
+    bool byDate() const; ///< the calendar is the clock
+    void fillGroups();
+    void fillChosen();
+    void draw();
+    void drawGroup(std::size_t place, const GroupDrift& drift, bool isChosen);
+    void drawThreshold(const GroupDrift& drift);
+    void selectAt(const QPointF& pos);
+
+    DriftDesk& desk_;
+    QComboBox* scope_;
+    QComboBox* clock_;
+    QLabel* head_;
+    QCustomPlot* plot_;
+    QListWidget* groups_;
+    QLabel* told_;
+    QTableWidget* models_;
+    QLabel* foot_;
+};
+
+} // namespace ibuki

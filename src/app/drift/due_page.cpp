@@ -1,0 +1,110 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/drift/due_page.h"
+
+#include "app/drift/drift_lines.h"
+#include "app/forms/ask.h"
+#include "app/forms/figure_table.h"
+#include "app/forms/topic.h"
+#include "app/forms/widgets.h"
+#include "app/say.h"
+#include "core/base/input_error.h"
+#include "core/domain/lookup.h"
+#include "core/domain/plan.h"
+#include "store/atomic_file.h"
+#include "store/calendar/due_calendar.h"
+#include "store/paper/drift_csv.h"
+
+#include <QHBoxLayout>
+#include <QTableWidget>
+#include <QVBoxLayout>
+
+namespace ibuki {
+
+DuePage::DuePage(DriftDesk& desk, QWidget* parent)
+    : ExportedPage(say("When to come back"), parent),
+      desk_(desk),
+      wanted_(new QLabel),
+      checks_(figureTable(say("Mounts to come back to"), checkHead())),
+      seasons_(new QLabel),
+      machines_(figureTable(say("Machines and when they are due"), machineHead())),
+      costs_(figureTable(say("What ten years cost"), costHead())) {
+    explain(this, Topic::drift);
+    for (QLabel* label : {wanted_, seasons_}) label->setWordWrap(true);
+    wanted_->setObjectName("Wanted");
+    seasons_->setObjectName("Seasons");
+    auto* record = button(say("Record it…"), say("The load again on the chosen mount"));
+    auto* calendar = button(say("Calendar file…"), say("All of these dates, for a calendar"));
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    auto* head = new QHBoxLayout;
+    head->addWidget(wanted_, 1);
+    head->addWidget(record);
+    head->addWidget(calendar);
+    layout->addLayout(head);
+    layout->addWidget(checks_, 2);
+    layout->addWidget(cardTitle(say("Machines")));
+    layout->addWidget(seasons_);
+    layout->addWidget(machines_, 3);
+    layout->addWidget(cardTitle(say("Ten years, each application counted")));
+    layout->addWidget(costs_, 2);
+    connect(calendar, &QPushButton::clicked, this, [this] { saveCalendar(); });
+    connect(record, &QPushButton::clicked, this, [this] {
+        const DriftMatter* matter = desk_.matter();
+        const int row = checks_->currentRow();
+        if (matter && row >= 0 && row < static_cast<int>(matter->checks.size()))
+            emit checkWanted(matter->checks[static_cast<std::size_t>(row)].followUp);
+    });
+    connect(checks_, &QTableWidget::cellActivated, this, [this](int row, int) {
+        const DriftMatter* matter = desk_.matter();
+        if (matter && row < static_cast<int>(matter->checks.size()))
+            emit checkWanted(matter->checks[static_cast<std::size_t>(row)].followUp);
+    });
+    connect(machines_, &QTableWidget::cellActivated, this, [this](int row, int) {
+        const DriftMatter* matter = desk_.matter();
+        if (matter && row < static_cast<int>(matter->due.machines.size()))
+            desk_.session().selectMount(matter->due.machines[static_cast<std::size_t>(row)].mount);
+    });
+}
+
+void DuePage::refresh() {
+    const DriftMatter* matter = desk_.matter();
+    if (!matter) return;
+    const QString wanted = wantedLine(countDue(matter->checks));
+    wanted_->setText(!wanted.isEmpty() ? wanted + "."
+                     : matter->checks.empty()
+                         ? say("Nothing is planned to come back to: state it in the plan, "
+                               "Come back after, and put it on the tape.")
+                         : say("No mount wants a look this week."));
+    fillTable(*checks_, checkRows(*matter));
+    fillTable(*machines_, machineRows(*matter));
+    fillTable(*costs_, costRows(*matter));
+    QStringList seasons;
+    for (const Message& one : matter->due.told) seasons << sayText(one);
+    seasons_->setText(seasons.isEmpty() ? say("No mount stands on any bench.") : seasons.join("; ") + ".");
+}
+
+std::string DuePage::csv() const { return desk_.matter() ? machinesCsv(desk_.matter()->due) : std::string(); }
+
+void DuePage::saveCalendar() {
+    const DriftMatter* matter = desk_.matter();
+    if (!matter) return;
+    askFile(this,
+            {FileWish::Kind::save, say("Dates for a calendar"), say("due") + ".ics", say("Calendar (*.ics)")},
+            [this](const QString& path) {
+                const DriftMatter* now = desk_.matter();
+                if (!now) return;
+                try {
+                    const auto events = dueEvents(now->checks, now->due, now->now);
+                    if (events.empty()) return desk_.session().refuse(say("No date lies ahead."));
+                    const Question* question = now->document.find(now->question);
+                    const Plan* plan = question ? planOf(now->document, question->study) : nullptr;
+                    writeFileAtomically(path.toStdString(),
+                                        calendarText(events, plan ? plan->zone : Plan{}.zone, now->now));
+                    desk_.session().post(say("Written to %1").arg(path));
+                } catch (const InputError& error) {
+                    desk_.session().refuse(error);
+                }
+            });
+}
+
+} // namespace ibuki

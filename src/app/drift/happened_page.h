@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "app/drift/drift_desk.h"
+#include "app/forms/page_export.h"
+
+class QComboBox;
+class QCustomPlot;
+class QLabel;
+
+namespace ibuki {
+
+/// Tubes by their age against what they measured; things that happened to mounts or did not, and what share
+/// survives how many cycles.
+class HappenedPage : public ExportedPage {
+    Q_OBJECT
+
+public:
+    explicit HappenedPage(DriftDesk& desk, QWidget* parent = nullptr);
+
+    void refresh();
+    std::string csv() const override;
+
+protected:
+    void changeEvent(QEvent* event) override;
+
+private:
+    void drawTubes();
+    void drawSurvival();
+    const OutcomeTable* chosen() const;
+
+    DriftDesk& desk_;
+    QCustomPlot* tubes_;
+    QLabel* tubesTold_;
+    QComboBox* kind_;
+    QCustomPlot* survival_;
+    QLabel* happenedTold_;
+};
+
+} // namespace ibuki

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/paper/drift_csv.h"
+
+#include "core/domain/words.h"
+#include "core/drift/drift_curves.h"
+#include "store/table/table.h"
+
+#include <fmt/format.h>
+
+namespace ibuki {
+namespace {
+
+std::string cell(const std::optional<double>& value) {
+    return value ? fmt::format("{}", *value) : std::string();
+}
+std::string cell(const std::optional<Instant>& at) { return at ? isoText(*at) : std::string(); }
+
+std::string_view sourceWord(DueFrom source) {
+    switch (source) {
+    case DueFrom::course:
+        return "measured";
+    case DueFrom::stated:
+        return "stated";
+    case DueFrom::bench:
+        return "bench";
+    case DueFrom::usual:
+        return "usual";
+    }
+    return {};
+}
+
+} // namespace
+
+std::string driftCsv(const DriftJudgement& judged) {
+    std::string text = "material,mount,at,hours,load_hours,cycles,melt_cycles,value_K,change_K,room_C\n";
+    for (const GroupDrift& drift : judged.groups) {
+        const DriftCurves curves = driftCurves(drift, DriftClock::hours);
+        std::size_t m = 0;
+        for (const MountSeries& mount : drift.group.mounts) {
+            if (mount.points.empty()) continue;
+            for (std::size_t i = 0; i < mount.points.size(); ++i) {
+                const DriftPoint& point = mount.points[i];
+                text += fmt::format("{},{},{},{},{},{},{},{},{},{}\n", csvField(drift.group.name),
+                                    csvField(mount.name), cell(point.at), cell(point.clock.hours),
+                                    point.clock.loadHours, point.clock.cycles, point.clock.meltCycles,
+                                    point.valueK, curves.mounts[m][i].changeK, cell(point.roomC));
+            }
+            ++m;
+        }
+    }
+    return text;
+}
+
+std::string machinesCsv(const Reapplication& due) {
+    std::string text = "machine,mount,material,mounted,due,from,to,source\n";
+    for (const MachineDue& one : due.machines)
+        text += fmt::format("{},{},{},{},{},{},{},{}\n", csvField(one.machine), csvField(one.mountName),
+                            csvField(one.materialName), cell(one.applied), cell(one.due), cell(one.dueFrom),
+                            cell(one.dueTo), sourceWord(one.source));
+    return text;
+}
+
+std::string tubesCsv(const ShelfAge& tubes, const std::vector<OutcomeTable>& outcomes) {
+    std::string text =
+        "what,material,lot,condition,made_years,open_years,mounts,mean_K,happened,share_low,share_high\n";
+    for (const LotFigures& lot : tubes.lots)
+        text += fmt::format("lot,{},{},{},{},{},{},{},,,\n", csvField(lot.material), csvField(lot.name),
+                            word(lot.condition), cell(lot.madeYears), cell(lot.openYears), lot.mountsK.size(),
+                            cell(lot.meanK()));
+    for (const OutcomeTable& table : outcomes)
+        for (const MaterialOutcome& one : table.materials)
+            text += fmt::format("{},{},,,,,{},,{},{},{}\n", word(table.kind), csvField(one.name),
+                                one.trials(), one.happened, one.share.lo, one.share.hi);
+    return text;
+}
+
+} // namespace ibuki

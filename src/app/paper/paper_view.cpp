@@ -37,10 +37,10 @@ QWidget* PaperView::makeSwitches() {
     layout->setContentsMargins(16, 12, 16, 12);
     layout->addWidget(cardTitle(say("What goes in")));
     const std::pair<QString, bool ReportParts::*> switches[] = {
-        {say("Ladder"), &ReportParts::ladder},    {say("Sentences"), &ReportParts::sentences},
-        {say("Pairs"), &ReportParts::pairs},      {say("Runs"), &ReportParts::runs},
-        {say("Looks"), &ReportParts::looks},      {say("Conditions"), &ReportParts::conditions},
-        {say("Cautions"), &ReportParts::cautions}};
+        {say("Ladder"), &ReportParts::ladder},         {say("Sentences"), &ReportParts::sentences},
+        {say("Pairs"), &ReportParts::pairs},           {say("Runs"), &ReportParts::runs},
+        {say("Looks"), &ReportParts::looks},           {say("Drift"), &ReportParts::drift},
+        {say("Conditions"), &ReportParts::conditions}, {say("Cautions"), &ReportParts::cautions}};
     for (const auto& [name, member] : switches) {
         auto* box = new QCheckBox(name);
         box->setChecked((*parts_).*member);

@@ -216,9 +216,11 @@ std::optional<Instant> openedAt(const Document& document, const Mount& mount) {
     if (!bench) return opened;
     const auto mounts = mountsOf(document, bench->id);
     const auto own = std::find(mounts.begin(), mounts.end(), &mount);
-    if (own == mounts.end() || own + 1 == mounts.end()) return opened;
-    const auto next = (*(own + 1))->at;
-    return next && (!opened || *next < *opened) ? next : opened;
+    for (auto next = own; next != mounts.end(); ++next) { // one of the same moment tells nothing
+        if (next == own || !(*next)->at || (mount.at && *(*next)->at <= *mount.at)) continue;
+        return !opened || *(*next)->at < *opened ? (*next)->at : opened;
+    }
+    return opened;
 }
 
 } // namespace ibuki

@@ -119,12 +119,11 @@ public:
         if (!why && row.limitBound && !series_.perWatt)
             why = Message{"drift-left.bound", {{"mount", row.mount}, {"run", row.run}}};
         if (!why && !value) why = Message{"drift-left.no-figure", {{"mount", row.mount}, {"run", row.run}}};
-        if (why) {
-            leftOut.push_back(*why);
-            return;
-        }
+        if (row.excluded) return leftOut.push_back(*why);
+        MountSeries& series = seriesOf(row, history); // it has clocks all the same
+        if (why) return leftOut.push_back(*why);
         point.valueK = *value;
-        seriesOf(row, history).points.push_back(point);
+        series.points.push_back(point);
     }
 
     std::map<std::size_t, std::vector<MountSeries>> byCell;

@@ -2,6 +2,7 @@
 #include "store/paper/ladder_svg.h"
 
 #include "store/paper/class_mark.h"
+#include "store/paper/svg.h"
 
 #include <fmt/format.h>
 #include <iterator>
@@ -9,40 +10,7 @@
 namespace ibuki {
 namespace {
 
-constexpr const char* ink = "#1f1b16";
-constexpr const char* quiet = "#6d655a";
-constexpr const char* hot = "#b8431c";
-constexpr const char* cold = "#1d6a86";
-
-class Svg {
-public:
-    explicit Svg(const LadderSize& size) {
-        put("<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.0f}\" height=\"{1:.0f}\" viewBox=\"0 0 "
-            "{0:.0f} "
-            "{1:.0f}\" font-family=\"Inter, sans-serif\" font-size=\"12\">\n",
-            size.width, size.height);
-    }
-    template <class... Args> void put(fmt::format_string<Args...> format, Args&&... args) {
-        fmt::format_to(std::back_inserter(text_), format, std::forward<Args>(args)...);
-    }
-    void line(double x1, double y1, double x2, double y2, const char* colour, double width) {
-        put("<line x1=\"{:.1f}\" y1=\"{:.1f}\" x2=\"{:.1f}\" y2=\"{:.1f}\" stroke=\"{}\" "
-            "stroke-width=\"{}\"/>\n",
-            x1, y1, x2, y2, colour, width);
-    }
-    void label(double x, double y, const char* colour, const char* anchor, std::string_view what,
-               int size = 12) {
-        put("<text x=\"{:.1f}\" y=\"{:.1f}\" fill=\"{}\" text-anchor=\"{}\" font-size=\"{}\">{}</text>\n", x,
-            y, colour, anchor, size, xmlText(what));
-    }
-    std::string finish() {
-        text_ += "</svg>\n";
-        return std::move(text_);
-    }
-
-private:
-    std::string text_;
-};
+using namespace paper_ink;
 
 void drawClassMark(Svg& svg, MaterialClass kind, double x, double y, double r) {
     const ClassMark mark = classMark(kind);
@@ -122,7 +90,7 @@ std::string xmlText(std::string_view text) {
 std::string ladderSvg(const Comparison& comparison, const GroupClasses& classes, const std::string& unit,
                       const LadderSize& size) {
     const LadderLayout layout = layoutLadder(comparison, size, unit);
-    Svg svg(size);
+    Svg svg(size.width, size.height);
     if (layout.hasMargin)
         svg.put("<rect x=\"{:.1f}\" y=\"{:.1f}\" width=\"{:.1f}\" height=\"{:.1f}\" fill=\"#f3e3d6\"/>\n",
                 layout.marginLeftX, size.top - 12, layout.marginRightX - layout.marginLeftX,

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/report.h"
+#include "store/paper/drift_section.h"
 
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
@@ -270,6 +271,7 @@ std::string htmlReport(const Document& document, const Question& question, const
         html.put("{}", looksHtml(
                            document, question,
                            thumbnails ? thumbnails : [](const JointPicture&) { return std::string(); }));
+    if (parts.drift) html.put("{}", driftHtml(document, question));
     if (parts.conditions) putConditions(html, document, question);
     if (parts.cautions) putCautions(html, document, question);
     html.put("</body></html>\n");

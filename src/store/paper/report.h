@@ -18,6 +18,7 @@ struct ReportParts {
     bool runs = true;
     bool conditions = true;
     bool looks = true;
+    bool drift = true;
     bool cautions = true;
 };
 

@@ -212,7 +212,7 @@ private slots:
     void stagesAndPaletteByKeyboard() {
         auto* stages = window_->findChild<StageBar*>();
         stages->setFocus();
-        for (int i = 0; i < 6; ++i) QTest::keyClick(stages, Qt::Key_Up);
+        for (int i = 0; i < 7; ++i) QTest::keyClick(stages, Qt::Key_Up);
         QTest::keyClick(stages, Qt::Key_Return);
         QCOMPARE(window_->stage(), Stage::question);
         QVERIFY(story::trigger(*window_, "Find or do…"));

@@ -27,7 +27,8 @@ void spreadNames(const QCustomPlot& plot) {
     const QFontMetricsF metrics(textFont(0.95, QFont::Medium));
     std::vector<Placed> names;
     for (int i = 0; i < plot.itemCount(); ++i)
-        if (auto* text = qobject_cast<QCPItemText*>(plot.item(i))) {
+        if (auto* text = qobject_cast<QCPItemText*>(plot.item(i));
+            text && text->property("line ends at y").isValid()) {
             const double x = plot.xAxis->coordToPixel(text->position->coords().x());
             const double y = plot.yAxis->coordToPixel(text->property("line ends at y").toDouble());
             names.push_back(

@@ -179,6 +179,7 @@ void CoursePage::fillChosen() {
                              "after; or bring in a log of a mount that still stands."));
     head_->setWordWrap(true);
     plot_->setVisible(isFollowed);
+    foot_->setVisible(isFollowed);
     models_->setVisible(isFollowed);
     draw();
 }
@@ -236,6 +237,24 @@ void CoursePage::drawGroup(std::size_t place, const GroupDrift& drift, bool isCh
         plot_->xAxis->setLabel(inTime ? QStringLiteral("%1, %2").arg(clockLabel(clock()), unit.name)
                                       : clockLabel(clock()));
     }
+    if (isChosen && !byDate() && !curves.t.empty()) {
+        QVector<double> lo;
+        QVector<double> hi;
+        for (const Interval& one : curves.band) {
+            lo << one.lo;
+            hi << one.hi;
+        }
+        const auto edge = [&](const QVector<double>& y) {
+            QCPGraph* graph = plot_->addGraph();
+            graph->setData(inUnit(curves.t, unit.hours), y, true);
+            graph->setPen(Qt::NoPen);
+            return graph;
+        };
+        QCPGraph* below = edge(lo);
+        QCPGraph* above = edge(hi);
+        above->setChannelFillGraph(below);
+        above->setBrush(QBrush(colours().band));
+    }
     for (const auto& dots : curves.mounts) {
         QVector<double> x;
         QVector<double> y;
@@ -255,24 +274,6 @@ void CoursePage::drawGroup(std::size_t place, const GroupDrift& drift, bool isCh
             graph->setProperty("mount", QVariant::fromValue<qlonglong>(dots.front().mount.value));
     }
     if (byDate() || curves.t.empty()) return;
-    if (isChosen) {
-        QVector<double> lo;
-        QVector<double> hi;
-        for (const Interval& one : curves.band) {
-            lo << one.lo;
-            hi << one.hi;
-        }
-        const auto edge = [&](const QVector<double>& y) {
-            QCPGraph* graph = plot_->addGraph();
-            graph->setData(inUnit(curves.t, unit.hours), y, true);
-            graph->setPen(Qt::NoPen);
-            return graph;
-        };
-        QCPGraph* below = edge(lo);
-        QCPGraph* above = edge(hi);
-        above->setChannelFillGraph(below);
-        above->setBrush(QBrush(colours().band));
-    }
     const auto line = [&](const std::vector<double>& t, const std::vector<double>& y, Qt::PenStyle style) {
         QCPGraph* graph = plot_->addGraph();
         graph->setData(inUnit(t, unit.hours), QVector<double>(y.begin(), y.end()), true);

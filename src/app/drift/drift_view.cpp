@@ -5,6 +5,7 @@
 #include "app/drift/due_page.h"
 #include "app/drift/happened_page.h"
 #include "app/drift/harder_page.h"
+#include "app/drift/machines_page.h"
 #include "app/drift/mounts_page.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
@@ -25,12 +26,13 @@ DriftView::DriftView(Session& session, QWidget* parent)
       course_(new CoursePage(desk_)),
       mounts_(new MountsPage(desk_)),
       due_(new DuePage(desk_)),
+      machines_(new MachinesPage(desk_)),
       happened_(new HappenedPage(desk_)) {
     explain(this, Topic::drift);
     auto* harder = new HarderPage;
     QStringList names;
     for (ExportedPage* page :
-         std::initializer_list<ExportedPage*>{course_, mounts_, due_, happened_, harder}) {
+         std::initializer_list<ExportedPage*>{course_, mounts_, due_, machines_, happened_, harder}) {
         pages_->addWidget(page);
         names << page->name();
     }
@@ -53,6 +55,7 @@ DriftView::DriftView(Session& session, QWidget* parent)
         course_->refresh();
         mounts_->refresh();
         due_->refresh();
+        machines_->refresh();
         happened_->refresh();
     });
     refresh();

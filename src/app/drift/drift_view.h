@@ -13,6 +13,7 @@ namespace ibuki {
 class CoursePage;
 class DuePage;
 class HappenedPage;
+class MachinesPage;
 class MountsPage;
 
 /// Mounts that are left alone: whether they need a break-in, whether they wear, when to come back.
@@ -40,6 +41,7 @@ private:
     CoursePage* course_;
     MountsPage* mounts_;
     DuePage* due_;
+    MachinesPage* machines_;
     HappenedPage* happened_;
 };
 

@@ -24,46 +24,30 @@ DuePage::DuePage(DriftDesk& desk, QWidget* parent)
     : ExportedPage(say("When to come back"), parent),
       desk_(desk),
       wanted_(new QLabel),
-      checks_(figureTable(say("Mounts to come back to"), checkHead())),
-      seasons_(new QLabel),
-      machines_(figureTable(say("Machines and when they are due"), machineHead())),
-      costs_(figureTable(say("What ten years cost"), costHead())) {
+      checks_(figureTable(say("Mounts to come back to"), checkHead())) {
     explain(this, Topic::drift);
-    for (QLabel* label : {wanted_, seasons_}) label->setWordWrap(true);
+    wanted_->setWordWrap(true);
     wanted_->setObjectName("Wanted");
-    seasons_->setObjectName("Seasons");
     auto* record = button(say("Record it…"), say("The load again on the chosen mount"));
-    auto* calendar = button(say("Calendar file…"), say("All of these dates, for a calendar"));
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(0, 0, 0, 0);
+    auto* calendar =
+        button(say("Calendar file…"), say("These dates and those of the machines, for a calendar"));
     auto* head = new QHBoxLayout;
     head->addWidget(wanted_, 1);
     head->addWidget(record);
     head->addWidget(calendar);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
     layout->addLayout(head);
-    layout->addWidget(checks_, 2);
-    layout->addWidget(cardTitle(say("Machines")));
-    layout->addWidget(seasons_);
-    layout->addWidget(machines_, 3);
-    layout->addWidget(cardTitle(say("Ten years, each application counted")));
-    layout->addWidget(costs_, 2);
+    layout->addWidget(checks_, 1);
     connect(calendar, &QPushButton::clicked, this, [this] { saveCalendar(); });
-    connect(record, &QPushButton::clicked, this, [this] {
-        const DriftMatter* matter = desk_.matter();
-        const int row = checks_->currentRow();
-        if (matter && row >= 0 && row < static_cast<int>(matter->checks.size()))
-            emit checkWanted(matter->checks[static_cast<std::size_t>(row)].followUp);
-    });
-    connect(checks_, &QTableWidget::cellActivated, this, [this](int row, int) {
-        const DriftMatter* matter = desk_.matter();
-        if (matter && row < static_cast<int>(matter->checks.size()))
-            emit checkWanted(matter->checks[static_cast<std::size_t>(row)].followUp);
-    });
-    connect(machines_, &QTableWidget::cellActivated, this, [this](int row, int) {
-        const DriftMatter* matter = desk_.matter();
-        if (matter && row < static_cast<int>(matter->due.machines.size()))
-            desk_.session().selectMount(matter->due.machines[static_cast<std::size_t>(row)].mount);
-    });
+    connect(record, &QPushButton::clicked, this, [this] { want(checks_->currentRow()); });
+    connect(checks_, &QTableWidget::cellActivated, this, [this](int row, int) { want(row); });
+}
+
+void DuePage::want(int row) {
+    const DriftMatter* matter = desk_.matter();
+    if (matter && row >= 0 && row < static_cast<int>(matter->checks.size()))
+        emit checkWanted(matter->checks[static_cast<std::size_t>(row)].followUp);
 }
 
 void DuePage::refresh() {
@@ -76,14 +60,11 @@ void DuePage::refresh() {
                                "Come back after, and put it on the tape.")
                          : say("No mount wants a look this week."));
     fillTable(*checks_, checkRows(*matter));
-    fillTable(*machines_, machineRows(*matter));
-    fillTable(*costs_, costRows(*matter));
-    QStringList seasons;
-    for (const Message& one : matter->due.told) seasons << sayText(one);
-    seasons_->setText(seasons.isEmpty() ? say("No mount stands on any bench.") : seasons.join("; ") + ".");
 }
 
-std::string DuePage::csv() const { return desk_.matter() ? machinesCsv(desk_.matter()->due) : std::string(); }
+std::string DuePage::csv() const {
+    return desk_.matter() ? checksDueCsv(desk_.matter()->checks) : std::string();
+}
 
 void DuePage::saveCalendar() {
     const DriftMatter* matter = desk_.matter();

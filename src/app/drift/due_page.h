@@ -9,8 +9,7 @@ class QTableWidget;
 
 namespace ibuki {
 
-/// What wants to be looked at and until when; when each machine's joint is to be made anew; what ten years
-/// cost.
+/// Which mounts want to be looked at, when, and until when the answer is still to be had.
 class DuePage : public ExportedPage {
     Q_OBJECT
 
@@ -24,14 +23,12 @@ signals:
     void checkWanted(ibuki::Id<ibuki::FollowUp> check); ///< to be recorded
 
 private:
+    void want(int row);
     void saveCalendar();
 
     DriftDesk& desk_;
     QLabel* wanted_;
     QTableWidget* checks_;
-    QLabel* seasons_;
-    QTableWidget* machines_;
-    QTableWidget* costs_;
 };
 
 } // namespace ibuki

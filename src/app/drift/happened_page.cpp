@@ -20,7 +20,7 @@
 namespace ibuki {
 namespace {
 
-QLabel* toldLabel(const char* name) {
+QLabel* toldLabel(const QString& name) {
     auto* label = new QLabel;
     label->setWordWrap(true);
     label->setObjectName(name);
@@ -50,10 +50,10 @@ HappenedPage::HappenedPage(DriftDesk& desk, QWidget* parent)
     : ExportedPage(say("Tubes and events"), parent),
       desk_(desk),
       tubes_(new QCustomPlot),
-      tubesTold_(toldLabel("Tubes told")),
+      tubesTold_(toldLabel(QStringLiteral("Tubes told"))),
       kind_(new QComboBox),
       survival_(new QCustomPlot),
-      happenedTold_(toldLabel("Happened told")) {
+      happenedTold_(toldLabel(QStringLiteral("Happened told"))) {
     explain(this, Topic::drift);
     for (QCustomPlot* plot : {tubes_, survival_}) keepNamesApart(*plot);
     tubes_->setObjectName("Tubes plot");

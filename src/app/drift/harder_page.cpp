@@ -7,12 +7,12 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "store/paper/drift_csv.h"
 
 #include <QComboBox>
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
-#include <fmt/format.h>
 
 namespace ibuki {
 
@@ -99,9 +99,7 @@ void HarderPage::tell() {
 
 std::string HarderPage::csv() const {
     const auto made = testFor(asked_, years_);
-    if (!made) return {};
-    return fmt::format("years,factor,test_days,test_cycles\n{},{},{},{}\n", years_, made->factor,
-                       made->testDays, made->testCycles);
+    return made ? harderCsv(*made, years_) : std::string();
 }
 
 } // namespace ibuki

@@ -45,6 +45,10 @@ public:
     /// Taken apart: as stated, else when its joint was looked at, else when the next mount was made on the
     /// bench.
     std::optional<Instant> opened() const { return opened_; }
+    /// The end of its last recording that has a course.
+    std::optional<Instant> lastRecorded() const {
+        return marks_.empty() ? std::nullopt : std::optional(marks_.back().at);
+    }
     std::optional<Celsius> melts() const { return melts_; }
     bool jointAssumed() const { return jointAssumed_; } ///< the joint is taken to be as hot as the chip
     std::optional<double> hottestJointC() const { return hottestJointC_; }

@@ -8,7 +8,6 @@
 #include "core/stats/few_mounts.h"
 
 #include <algorithm>
-#include <limits>
 #include <map>
 
 namespace ibuki {
@@ -53,10 +52,10 @@ void addMount(const Document& document, const Mount& mount, std::vector<Known>& 
     const auto looks = document.where(&JointLook::mount, mount.id);
     if (stated.empty() && looks.empty()) return;
     const MountHistory history(document, mount.id);
-    constexpr Instant never{std::numeric_limits<std::int64_t>::max() / 2};
     const auto base = [&](std::optional<Instant> at) {
         OutcomeMount made{mount.id, mount.name, false, 0, history.coldestC(), false};
-        made.cycles = history.at(at ? *at : history.opened() ? *history.opened() : never).cycles;
+        if (!at) at = history.opened() ? history.opened() : history.lastRecorded();
+        if (at) made.cycles = history.at(*at).cycles;
         return made;
     };
     for (std::size_t k = 0; k < Words<OutcomeKind>::all.size(); ++k) {

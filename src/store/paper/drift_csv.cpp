@@ -5,6 +5,7 @@
 #include "core/drift/drift_curves.h"
 #include "store/table/table.h"
 
+#include <array>
 #include <fmt/format.h>
 
 namespace ibuki {
@@ -49,6 +50,20 @@ std::string driftCsv(const DriftJudgement& judged) {
         }
     }
     return text;
+}
+
+std::string checksDueCsv(const std::vector<DueCheck>& checks) {
+    constexpr std::array<std::string_view, 5> states{"later", "soon", "due", "overdue", "lost"};
+    std::string text = "mount,after,due,answers_until,state\n";
+    for (const DueCheck& check : checks)
+        text += fmt::format("{},{},{},{},{}\n", csvField(check.name), check.after.text(), isoText(check.due),
+                            isoText(check.latest), states.at(static_cast<std::size_t>(check.state)));
+    return text;
+}
+
+std::string harderCsv(const Accelerated& test, double years) {
+    return fmt::format("years,factor,test_days,test_cycles\n{},{},{},{}\n", years, test.factor, test.testDays,
+                       test.testCycles);
 }
 
 std::string machinesCsv(const Reapplication& due) {

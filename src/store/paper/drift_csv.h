@@ -7,6 +7,8 @@
 #include "core/drift/outcomes.h"
 #include "core/drift/reapplication.h"
 #include "core/drift/shelf_age.h"
+#include "core/physics/acceleration.h"
+#include "core/setup/follow_ups.h"
 
 #include <string>
 
@@ -14,6 +16,12 @@ namespace ibuki {
 
 /// A row a reading, with its clocks and the change since fresh.
 std::string driftCsv(const DriftJudgement& judged);
+
+/// A row a check that is to come.
+std::string checksDueCsv(const std::vector<DueCheck>& checks);
+
+/// Of a harder test that stands for so many years.
+std::string harderCsv(const Accelerated& test, double years);
 
 /// A row a machine.
 std::string machinesCsv(const Reapplication& due);

@@ -317,6 +317,8 @@ private slots:
         QCOMPARE(tables.front().materials.back().happened, 0);
         QVERIFY_NEAR(tables.front().pairs.front().sharesP, 2.0 / 924, 1e-9); // 1 of C(12, 6), both sides
         QVERIFY(says(tables.front().told, "outcome-pair.differ"));
+        for (const OutcomeMount& one : tables.front().materials.front().mounts) // the last still stands
+            QVERIFY(one.cycles < 200);
     }
     void machinesAreDue() {
         story::Drifting bench;

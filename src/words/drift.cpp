@@ -74,6 +74,7 @@ std::span<const Entry> drift() {
         one("drift-reaches.not-before",
             "{threshold:g} K are not reached before {from}; when they are lies too far behind the readings"),
         one("drift-reaches.not-told", "When {threshold:g} K are reached cannot be told from these readings"),
+        one("drift-drawn-anew", "Drawn again and again from its mounts, it is reached after {from} to {to}"),
         one("drift-models.spread", "Models that fit about as well tell {from} to {to}"),
         one("drift-models.or-never", "Models that fit about as well tell {from}, or never"),
         one("drift-goes-with.cycles", "It goes with cycles more than with hours: as being pumped out does"),
@@ -139,6 +140,10 @@ std::span<const Entry> drift() {
              "{count} machines in autumn {year}: {names}"),
         many("due-season.overdue", "{count} machine is overdue: {names}",
              "{count} machines are overdue: {names}"),
+        one("ten-years.sheet-less", "Over ten years {sheet} costs less than {paste}: {less} against {more}, "
+                                    "each application counted"),
+        one("ten-years.paste-less", "Over ten years {paste} costs less than {sheet}: {less} against {more}, "
+                                    "each application counted"),
         one("due-not-told.undated", "When it was mounted is not stated"),
         one("due-not-told.stays", "What was measured of {material} does not reach the threshold"),
 

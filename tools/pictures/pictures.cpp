@@ -8,6 +8,7 @@
 #include "app/bench/import_dialog.h"
 #include "app/bench/rules_sheet.h"
 #include "app/drawn/theme.h"
+#include "app/drift/drift_view.h"
 #include "app/forms/rehearsal_panel.h"
 #include "app/forms/tip.h"
 #include "app/frame/main_window.h"
@@ -31,6 +32,7 @@
 #include <QDir>
 #include <QFile>
 #include <QImage>
+#include <QListWidget>
 #include <QPainter>
 #include <QPushButton>
 #include <QSettings>
@@ -244,6 +246,54 @@ void picturePeel(MainWindow& window, const QString& folder, const QString& suffi
     join(folder, suffix, {"peel-row-0", "peel-row-1"}, "peel", Qt::Vertical);
 }
 
+/// Drift as one picture: a break-in that is none, a film that needs its cycles, a paste that is pumped out, a
+/// sheet that stays, what is due, tubes by age.
+void pictureDrift(MainWindow& window, const QString& folder, const QString& suffix) {
+    const auto wait = [&] {
+        for (int i = 0; i < 20 || (i < 1'000 && !window.session().jobs().running().isEmpty()); ++i) {
+            QCoreApplication::processEvents();
+            QThread::msleep(20);
+        }
+        for (int i = 0; i < 10; ++i) QCoreApplication::processEvents();
+    };
+    const auto choose = [&](const std::string& study) {
+        for (const auto& [id, one] : window.session().document().all<Study>())
+            if (one.name == study) {
+                Selection selection;
+                selection.bench = one.bench;
+                selection.study = id;
+                window.session().select(selection);
+            }
+        wait();
+    };
+    QStringList names;
+    const auto take = [&](const QString& name) {
+        wait();
+        names << "drift-" + name;
+        window.grab().save(folder + "/" + names.back() + suffix + ".png");
+    };
+    const auto page = [&](const char* name) {
+        window.driftView().findChild<QPushButton*>(QString("Page ") + name)->click();
+    };
+    choose("What stays put on a bare die");
+    window.showStage(Stage::drift);
+    wait();
+    auto* materials = window.driftView().findChild<QListWidget*>("Materials followed");
+    for (int row = 0; row < materials->count(); ++row) {
+        materials->setCurrentRow(row);
+        take(QString::number(row));
+    }
+    page("Machines");
+    take("machines");
+    choose("Is the old tub still good");
+    page("Tubes and events");
+    take("tubes");
+    page("Course");
+    for (int row = 0; row < 3; ++row)
+        join(folder, suffix, names.mid(2 * row, 2), QString("drift-row-%1").arg(row), Qt::Horizontal);
+    join(folder, suffix, {"drift-row-0", "drift-row-1", "drift-row-2"}, "drift", Qt::Vertical);
+}
+
 } // namespace
 
 int pictureViews(MainWindow& window, const QString& folder, const QString& suffix) {
@@ -322,6 +372,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     pictureHeatPath(window, folder, suffix);
     window.session().select(usual);
     picturePeel(window, folder, suffix);
+    pictureDrift(window, folder, suffix);
     window.session().select(usual);
     pictureLive(window, folder, suffix);
     pictureCheckUp(window, folder, suffix);
@@ -346,6 +397,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     join(folder, suffix, {"uncertainty", "rules"}, "reduction", Qt::Horizontal);
     join(folder, suffix, {"dose", "cut", "gap"}, "helpers", Qt::Vertical);
     join(folder, suffix, {"check-up", "compact"}, "check-up", Qt::Horizontal);
+    join(folder, suffix, {"import", "practice"}, "import", Qt::Horizontal);
     return 0;
 }
 

@@ -26,6 +26,7 @@ namespace ibuki {
 namespace {
 
 constexpr double nearPx = 12;
+constexpr int manyReadings = 2'000;
 constexpr int calendarItem = static_cast<int>(driftClocks.size());
 
 /// What an axis of hours counts in.
@@ -33,6 +34,12 @@ struct SpanUnit {
     double hours = 1;
     QString name;
 };
+
+int allReadings(const DriftJudgement& judged) {
+    int sum = 0;
+    for (const GroupDrift& one : judged.groups) sum += one.group.readings();
+    return sum;
+}
 
 SpanUnit unitFor(double hours) {
     if (hours < 72) return {1, say("h")};
@@ -53,7 +60,8 @@ CoursePage::CoursePage(DriftDesk& desk, QWidget* parent)
       groups_(new QListWidget),
       told_(new QLabel),
       models_(figureTable(say("Courses that were tried"), modelHead())),
-      foot_(quietLabel()) {
+      foot_(quietLabel()),
+      plan_(button(say("Plan the mounts"), say("Those that it still needs, and when to come back to them"))) {
     explain(this, Topic::drift);
     scope_->setAccessibleName(say("Which mounts"));
     scope_->setObjectName("Which mounts");
@@ -82,7 +90,11 @@ CoursePage::CoursePage(DriftDesk& desk, QWidget* parent)
     head->addWidget(head_, 1);
     auto* rules = button(say("What matters…"), say("Threshold, what counts as no change, usual intervals"));
     connect(rules, &QPushButton::clicked, this, [this] { desk_.openRules(); });
+    head->addWidget(plan_);
     head->addWidget(rules);
+    connect(plan_, &QPushButton::clicked, this, [this] {
+        if (const GroupDrift* drift = chosen()) desk_.planChecks(*drift);
+    });
     auto* left = new QVBoxLayout;
     left->addWidget(plot_, 3);
     left->addWidget(foot_);
@@ -162,6 +174,9 @@ void CoursePage::fillChosen() {
     if (drift)
         for (const Message& one : drift->told) lines << sayText(one) + ".";
     told_->setText(lines.join("\n"));
+    const bool isStudy = scope_->currentIndex() == 0;
+    plan_->setVisible(isStudy && drift && drift->breakIn.says == BreakIn::Says::notResolved
+                      && !drift->wearsOut && drift->breakIn.neededMounts);
     const ClockedCourse* course = drift ? drift->by(clock()) : nullptr;
     fillTable(*models_, course ? modelRows(*course) : std::vector<QStringList>{});
     QStringList foot;
@@ -193,6 +208,7 @@ void CoursePage::draw() {
     plot_->yAxis->setLabel(say("Change since fresh, K"));
     const DriftJudgement* all = judged();
     if (all) {
+        drawQuickly(*plot_, allReadings(*all) > manyReadings);
         for (std::size_t i = 0; i < all->groups.size(); ++i)
             if (&all->groups[i] != chosen()) drawGroup(i, all->groups[i], false);
         for (std::size_t i = 0; i < all->groups.size(); ++i)
@@ -255,7 +271,10 @@ void CoursePage::drawGroup(std::size_t place, const GroupDrift& drift, bool isCh
         above->setChannelFillGraph(below);
         above->setBrush(QBrush(colours().band));
     }
+    // Of many readings only those of the chosen material are drawn as dots.
+    const bool drawsDots = isChosen || byDate() || allReadings(*judged()) <= manyReadings;
     for (const auto& dots : curves.mounts) {
+        if (!drawsDots) break;
         QVector<double> x;
         QVector<double> y;
         for (const auto& dot : dots) {

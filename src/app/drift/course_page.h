@@ -8,6 +8,7 @@ class QComboBox;
 class QCustomPlot;
 class QLabel;
 class QListWidget;
+class QPushButton;
 class QTableWidget;
 
 namespace ibuki {
@@ -48,6 +49,7 @@ private:
     QLabel* told_;
     QTableWidget* models_;
     QLabel* foot_;
+    QPushButton* plan_;
 };
 
 } // namespace ibuki

@@ -7,6 +7,7 @@
 #include "app/say.h"
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
+#include "core/drift/drift_plan.h"
 
 #include <QApplication>
 
@@ -25,6 +26,7 @@ DriftMatter driftMatter(const Document& document, std::optional<Id<Question>> id
     matter.checks = dueChecks(document, now);
     if (const Question* question = document.find(id)) {
         matter.study = judgeDrift(document, *question);
+        for (GroupDrift& drift : matter.study.groups) drawMountsAnew(drift, matter.study.rules);
         matter.tubes = shelfAge(document, *question);
     }
     matter.fleet = judgeFleet(document);
@@ -90,6 +92,23 @@ void DriftDesk::openOutcome(Id<Mount> mount) {
     const Mount* of = session_.document().find(mount);
     if (!of) return;
     openDialog(new OutcomeSheet(session_, mount, QApplication::activeWindow()));
+}
+
+void DriftDesk::planChecks(const GroupDrift& drift) {
+    const Question* question = session_.question();
+    if (!question) return;
+    try {
+        Edit edit(session_.document(),
+                  titled("Plan mounts of {group} to come back to", {{"group", drift.group.name}}));
+        const int planned = planMountsToFollow(edit, *question, drift);
+        if (planned == 0) return session_.refuse(say("Mounts enough are planned already."));
+        if (session_.perform(edit.finish()))
+            session_.post(sayMany("{count} mount is on the tape, with the checks that follow it",
+                                  "{count} mounts are on the tape, with the checks that follow them",
+                                  planned));
+    } catch (const InputError& error) {
+        session_.refuse(error);
+    }
 }
 
 void DriftDesk::askOpened(Id<Mount> id) {

@@ -44,6 +44,8 @@ public:
     void openUse(Id<Mount> mount);
     void openOutcome(Id<Mount> mount);
     void askOpened(Id<Mount> mount);
+    /// Puts the mounts that a break-in still needs on the tape, each to be seen again when the others were.
+    void planChecks(const GroupDrift& drift);
 
 signals:
     void told(); ///< matter() is new

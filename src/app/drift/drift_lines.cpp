@@ -5,6 +5,7 @@
 #include "app/session/amount_text.h"
 #include "app/session/qtext.h"
 #include "core/domain/lookup.h"
+#include "core/domain/words.h"
 #include "core/drift/span.h"
 
 #include <cmath>
@@ -158,13 +159,24 @@ std::vector<QStringList> costRows(const DriftMatter& matter) {
     return rows;
 }
 
-QString wantedLine(const DueCount& count) {
-    QStringList told;
-    if (count.thisWeek > 0)
-        told << sayMany("{count} mount wants a look this week", "{count} mounts want a look this week",
-                        count.thisWeek);
-    if (count.overdue > 0) told << sayMany("{count} is overdue", "{count} are overdue", count.overdue);
-    return told.join(", ");
+QStringList tubeHead() {
+    return {say("Tube"),       say("Material"), say("Made before"), say("Open for"),
+            say("On opening"), say("Mounts"),   say("ΔT fresh, K")};
+}
+
+std::vector<QStringList> tubeRows(const ShelfAge& tubes) {
+    std::vector<QStringList> rows;
+    const auto span = [](const std::optional<double>& years) {
+        return years ? sayText(spanMessage(*years * hoursPerYear)) : none;
+    };
+    for (const LotFigures& lot : tubes.lots) {
+        const auto mounts = static_cast<int>(lot.mountsK.size());
+        QString count = QString::number(mounts + lot.boundMounts);
+        if (lot.boundMounts > 0) count = say("%1, %2 at the limit").arg(count).arg(lot.boundMounts);
+        rows.push_back({qtext(lot.name), qtext(lot.material), span(lot.madeYears), span(lot.openYears),
+                        sayTerm(word(lot.condition)), count, lot.meanK() ? fixed(*lot.meanK(), 1) : none});
+    }
+    return rows;
 }
 
 QString equalAgeLine(const DriftJudgement& judged) {

@@ -40,8 +40,9 @@ std::vector<QStringList> machineRows(const DriftMatter& matter);
 QStringList costHead();
 std::vector<QStringList> costRows(const DriftMatter& matter);
 
-/// "Two mounts want a look this week, one is overdue."; empty: none does.
-QString wantedLine(const DueCount& count);
+/// Tube, material, made so long before, open for, condition, mounts, ΔT.
+QStringList tubeHead();
+std::vector<QStringList> tubeRows(const ShelfAge& tubes);
 
 /// "At 4 days: Tern 11 30.1 K, Slate 25 32.0 K."; empty where nothing can be compared.
 QString equalAgeLine(const DriftJudgement& judged);

@@ -8,6 +8,7 @@
 #include "app/say.h"
 
 #include <QFormLayout>
+#include <QHBoxLayout>
 #include <QVBoxLayout>
 
 namespace ibuki {
@@ -76,7 +77,31 @@ MountUseSheet::MountUseSheet(Session& session, Id<MountUse> use, QWidget* parent
     follow(*this, session, use, form);
     layout->addWidget(quietLabel(say("Its clocks count what was recorded and what stands here.")));
     layout->addStretch(1);
-    layout->addWidget(closeButton(this));
+    auto* foot = new QHBoxLayout;
+    auto* another = button(say("Another stretch"), say("A different use, before or after this one"));
+    auto* remove = button(say("Remove this one"));
+    foot->addWidget(another);
+    foot->addWidget(remove);
+    foot->addStretch(1);
+    foot->addWidget(closeButton(this));
+    layout->addLayout(foot);
+    connect(remove, &QPushButton::clicked, this, [&session, use] {
+        Edit edit(session.document(), titled("Remove a stated use"));
+        edit.remove(use);
+        session.perform(edit.finish());
+    });
+    connect(another, &QPushButton::clicked, this, [this, &session, use] {
+        const MountUse* of = session.document().find(use);
+        if (!of) return;
+        MountUse next;
+        next.mount = of->mount;
+        next.from = of->until;
+        Edit edit(session.document(), titled("State another stretch of use"));
+        const Id<MountUse> id = edit.add(next);
+        if (!session.perform(edit.finish())) return;
+        openDialog(new MountUseSheet(session, id, parentWidget()));
+        accept();
+    });
 }
 
 OutcomeSheet::OutcomeSheet(Session& session, Id<Mount> mount, QWidget* parent)

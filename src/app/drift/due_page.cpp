@@ -7,6 +7,7 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "app/session/amount_text.h"
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
@@ -53,7 +54,7 @@ void DuePage::want(int row) {
 void DuePage::refresh() {
     const DriftMatter* matter = desk_.matter();
     if (!matter) return;
-    const QString wanted = wantedLine(countDue(matter->checks));
+    const QString wanted = wantedText(countDue(matter->checks));
     wanted_->setText(!wanted.isEmpty() ? wanted + "."
                      : matter->checks.empty()
                          ? say("Nothing is planned to come back to: state it in the plan, "

@@ -4,6 +4,8 @@
 #include "app/drawn/line_pens.h"
 #include "app/drawn/plot_style.h"
 #include "app/drawn/theme.h"
+#include "app/drift/drift_lines.h"
+#include "app/forms/figure_table.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
@@ -51,6 +53,7 @@ HappenedPage::HappenedPage(DriftDesk& desk, QWidget* parent)
       desk_(desk),
       tubes_(new QCustomPlot),
       tubesTold_(toldLabel(QStringLiteral("Tubes told"))),
+      lots_(figureTable(say("Tubes"), tubeHead())),
       kind_(new QComboBox),
       survival_(new QCustomPlot),
       happenedTold_(toldLabel(QStringLiteral("Happened told"))) {
@@ -60,7 +63,8 @@ HappenedPage::HappenedPage(DriftDesk& desk, QWidget* parent)
     survival_->setObjectName("Survival plot");
     kind_->setAccessibleName(say("What happened"));
     kind_->setObjectName("What happened");
-    const auto column = [](const QString& title, QWidget* head, QCustomPlot* plot, QLabel* told) {
+    const auto column = [](const QString& title, QWidget* head, QCustomPlot* plot, QLabel* told,
+                           QWidget* table) {
         auto* made = new QVBoxLayout;
         auto* line = new QHBoxLayout;
         line->addWidget(cardTitle(title), 1);
@@ -68,6 +72,7 @@ HappenedPage::HappenedPage(DriftDesk& desk, QWidget* parent)
         made->addLayout(line);
         plot->setMinimumHeight(150);
         made->addWidget(plot, 3);
+        if (table) made->addWidget(table, 2);
         auto* inside = new QVBoxLayout;
         inside->setContentsMargins(0, 0, 0, 0);
         inside->addWidget(told);
@@ -77,9 +82,10 @@ HappenedPage::HappenedPage(DriftDesk& desk, QWidget* parent)
     };
     auto* layout = new QHBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    layout->addLayout(column(say("Tubes by their age"), nullptr, tubes_, tubesTold_), 1);
+    layout->addLayout(column(say("Tubes by their age"), nullptr, tubes_, tubesTold_, lots_), 1);
     layout->addSpacing(14);
-    layout->addLayout(column(say("What happened, on all benches"), kind_, survival_, happenedTold_), 1);
+    layout->addLayout(column(say("What happened, on all benches"), kind_, survival_, happenedTold_, nullptr),
+                      1);
     connect(kind_, &QComboBox::activated, this, [this] { drawSurvival(); });
 }
 
@@ -114,6 +120,7 @@ void HappenedPage::drawTubes() {
     prepare(*tubes_, say("Years since it was made"), say("ΔT fresh, K"));
     const ShelfAge& tubes = desk_.matter()->tubes;
     tubesTold_->setText(sentences(tubes.told));
+    fillTable(*lots_, tubeRows(tubes));
     std::map<std::string, std::vector<const LotFigures*>> byMaterial;
     for (const LotFigures& lot : tubes.lots)
         if (lot.madeYears && lot.meanK()) byMaterial[lot.material].push_back(&lot);

@@ -7,6 +7,7 @@
 class QComboBox;
 class QCustomPlot;
 class QLabel;
+class QTableWidget;
 
 namespace ibuki {
 
@@ -32,6 +33,7 @@ private:
     DriftDesk& desk_;
     QCustomPlot* tubes_;
     QLabel* tubesTold_;
+    QTableWidget* lots_;
     QComboBox* kind_;
     QCustomPlot* survival_;
     QLabel* happenedTold_;

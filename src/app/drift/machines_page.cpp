@@ -18,6 +18,7 @@ MachinesPage::MachinesPage(DriftDesk& desk, QWidget* parent)
       desk_(desk),
       seasons_(new QLabel),
       machines_(figureTable(say("Machines and when they are due"), machineHead())),
+      sheetOrPaste_(quietLabel()),
       costs_(figureTable(say("What ten years cost"), costHead())) {
     explain(this, Topic::drift);
     seasons_->setWordWrap(true);
@@ -27,6 +28,7 @@ MachinesPage::MachinesPage(DriftDesk& desk, QWidget* parent)
     layout->addWidget(seasons_);
     layout->addWidget(machines_, 3);
     layout->addWidget(cardTitle(say("Ten years, each application counted")));
+    layout->addWidget(sheetOrPaste_);
     layout->addWidget(costs_, 2);
     connect(machines_, &QTableWidget::cellActivated, this, [this](int row, int) {
         const DriftMatter* matter = desk_.matter();
@@ -40,6 +42,8 @@ void MachinesPage::refresh() {
     if (!matter) return;
     fillTable(*machines_, machineRows(*matter));
     fillTable(*costs_, costRows(*matter));
+    sheetOrPaste_->setText(matter->due.sheetOrPaste ? sayText(*matter->due.sheetOrPaste) + "." : QString());
+    sheetOrPaste_->setVisible(matter->due.sheetOrPaste.has_value());
     QStringList seasons;
     for (const Message& one : matter->due.told) seasons << sayText(one);
     seasons_->setText(seasons.isEmpty() ? say("No mount stands on any bench.") : seasons.join("; ") + ".");

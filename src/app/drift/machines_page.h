@@ -23,6 +23,7 @@ private:
     DriftDesk& desk_;
     QLabel* seasons_;
     QTableWidget* machines_;
+    QLabel* sheetOrPaste_;
     QTableWidget* costs_;
 };
 

@@ -56,13 +56,8 @@ QString summaryLine(const ProjectSummary& summary) {
     else if (all > 0)
         line += say(": %1 of %2 mounts made").arg(summary.step.mounted).arg(all);
     if (!summary.isClosed && summary.due) line += say(", next on %1").arg(dayText(*summary.due));
-    if (summary.wanted.thisWeek > 0)
-        line += QStringLiteral(", ")
-                + sayMany("{count} mount wants a look this week", "{count} mounts want a look this week",
-                          summary.wanted.thisWeek);
-    if (summary.wanted.overdue > 0)
-        line += QStringLiteral(", ")
-                + sayMany("{count} is overdue", "{count} are overdue", summary.wanted.overdue);
+    if (const QString wanted = wantedText(summary.wanted); !wanted.isEmpty())
+        line += QStringLiteral(", ") + wanted;
     return line;
 }
 
@@ -86,7 +81,7 @@ int wayWidth(const QWidget& page) { return 20 * page.fontMetrics().averageCharWi
 } // namespace
 
 StartPage::StartPage(const std::array<QAction*, 5>& ways, JobService& jobs, QWidget* parent)
-    : QWidget(parent), jobs_(jobs), recent_(new QWidget), lines_(new QVBoxLayout) {
+    : QWidget(parent), jobs_(jobs), wanted_(new QLabel), recent_(new QWidget), lines_(new QVBoxLayout) {
     auto* layout = new QVBoxLayout(this);
     layout->addStretch(2);
     auto* name = new QLabel(say("Ibuki"));
@@ -97,6 +92,11 @@ StartPage::StartPage(const std::array<QAction*, 5>& ways, JobService& jobs, QWid
     setTextFont(what, 1.2);
     what->setAlignment(Qt::AlignCenter);
     layout->addWidget(what);
+    wanted_->setAlignment(Qt::AlignCenter);
+    wanted_->setObjectName("Wanted this week");
+    setTextFont(wanted_, 1.1, QFont::Medium);
+    wanted_->hide();
+    layout->addWidget(wanted_);
     layout->addSpacing(24);
     auto* row = new QHBoxLayout;
     row->addStretch(1);
@@ -154,6 +154,15 @@ void StartPage::list(const std::vector<RecentProject>& projects) {
         delete item->widget();
         delete item;
     }
+    DueCount all;
+    for (const RecentProject& project : projects)
+        if (project.summary) {
+            all.thisWeek += project.summary->wanted.thisWeek;
+            all.overdue += project.summary->wanted.overdue;
+        }
+    const QString wanted = wantedText(all);
+    wanted_->setText(wanted);
+    wanted_->setVisible(!wanted.isEmpty());
     for (const RecentProject& project : projects) {
         auto* line = new QFrame;
         line->setProperty("card", true);

@@ -7,6 +7,7 @@
 #include <array>
 
 class QAction;
+class QLabel;
 class QVBoxLayout;
 
 namespace ibuki {
@@ -47,6 +48,7 @@ private:
     void list(const std::vector<RecentProject>& projects);
 
     JobService& jobs_;
+    QLabel* wanted_; ///< over all projects used last
     QWidget* recent_;
     QVBoxLayout* lines_;
 };

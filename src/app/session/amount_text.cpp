@@ -2,9 +2,12 @@
 #include "app/session/amount_text.h"
 
 #include "app/say.h"
+
 #include "app/session/qtext.h"
 #include "core/domain/words.h"
+#include <QStringList>
 
+#include <QStringList>
 #include <cmath>
 
 namespace ibuki {
@@ -54,6 +57,15 @@ QString shortageText(const Document& document, const Shortage& shortage) {
                    "%1 is short: {count} planned mounts need %2, %3 is left.", shortage.mounts)
         .arg(material ? qtext(material->name) : QString(), contentText(shortage.needed, shortage.unit),
              contentText(shortage.left, shortage.unit));
+}
+
+QString wantedText(const DueCount& count) {
+    QStringList told;
+    if (count.thisWeek > 0)
+        told << sayMany("{count} mount wants a look this week", "{count} mounts want a look this week",
+                        count.thisWeek);
+    if (count.overdue > 0) told << sayMany("{count} is overdue", "{count} are overdue", count.overdue);
+    return told.join(", ");
 }
 
 } // namespace ibuki

@@ -161,6 +161,13 @@ void compareAtEqualAge(DriftJudgement& judged) {
 
 } // namespace
 
+void drawMountsAnew(GroupDrift& drift, const DriftRules& rules) {
+    const ClockedCourse* lead = drift.lead();
+    if (!lead || !drift.wearsOut) return;
+    const auto interval = thresholdOverMounts(*lead->sample, lead->course, rules.threshold.value);
+    if (interval) drift.told.push_back(drawnMessage(lead->clock, *interval));
+}
+
 GroupDrift judgeGroup(SeriesGroup group, const DriftRules& rules) {
     GroupDrift judged;
     judged.group = std::move(group);

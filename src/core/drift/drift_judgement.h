@@ -77,6 +77,10 @@ struct DriftJudgement {
 
 GroupDrift judgeGroup(SeriesGroup group, const DriftRules& rules);
 
+/// Adds what drawing its mounts anew says of the threshold, where there are five or more (about a second of
+/// work).
+void drawMountsAnew(GroupDrift& drift, const DriftRules& rules);
+
 /// The same of every bench, mounts gathered by their material; each bench under its own load. Rules are the
 /// defaults.
 DriftJudgement judgeFleet(const Document& document);

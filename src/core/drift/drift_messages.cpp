@@ -188,6 +188,11 @@ std::vector<Message> driftMessages(const GroupDrift& drift, const DriftRules& ru
     return told;
 }
 
+Message drawnMessage(DriftClock clock, const Interval& interval) {
+    return {"drift-drawn-anew",
+            {{"from", amountMessage(clock, interval.lo)}, {"to", amountMessage(clock, interval.hi)}}};
+}
+
 std::vector<Message> benchMessages(const DriftSeries& series) {
     Messages told;
     const BenchDrift& bench = series.bench;

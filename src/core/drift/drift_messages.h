@@ -11,6 +11,9 @@ namespace ibuki {
 /// doubts.
 std::vector<Message> driftMessages(const GroupDrift& drift, const DriftRules& rules);
 
+/// What drawing mounts anew says of the threshold.
+Message drawnMessage(DriftClock clock, const Interval& interval);
+
 /// What the bench did by itself, and what was left out of the courses.
 std::vector<Message> benchMessages(const DriftSeries& series);
 

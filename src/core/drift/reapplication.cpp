@@ -7,6 +7,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <fmt/format.h>
 #include <map>
 
 namespace ibuki {
@@ -209,6 +210,29 @@ const Site* mainSite(const Document& document) {
     return best;
 }
 
+/// Both in one currency, the cheapest of each.
+std::optional<Message> sheetOrPaste(const std::vector<TenYears>& costs) {
+    const auto cheapest = [&](auto&& wanted) {
+        return std::find_if(costs.begin(), costs.end(),
+                            [&](const TenYears& one) { return wanted(one.kind); });
+    };
+    const auto paste = cheapest([](MaterialClass kind) { return kind == MaterialClass::paste; });
+    const auto sheet = cheapest([](MaterialClass kind) {
+        return kind == MaterialClass::sheet || kind == MaterialClass::phaseChange;
+    });
+    if (paste == costs.end() || sheet == costs.end() || paste->total->currency != sheet->total->currency)
+        return std::nullopt;
+    const auto money = [](const TenYears& one) {
+        return fmt::format("{:.2f} {}", one.total->amount, one.total->currency);
+    };
+    const bool sheetLess = sheet->total->amount < paste->total->amount;
+    return Message{sheetLess ? "ten-years.sheet-less" : "ten-years.paste-less",
+                   {{"sheet", sheet->name},
+                    {"paste", paste->name},
+                    {"less", money(sheetLess ? *sheet : *paste)},
+                    {"more", money(sheetLess ? *paste : *sheet)}}};
+}
+
 } // namespace
 
 Reapplication reapplication(const Document& document, const DriftJudgement& fleet, Instant now) {
@@ -231,6 +255,7 @@ Reapplication reapplication(const Document& document, const DriftJudgement& flee
     std::stable_sort(made.costs.begin(), made.costs.end(), [](const TenYears& a, const TenYears& b) {
         return std::pair(a.total->currency, a.total->amount) < std::pair(b.total->currency, b.total->amount);
     });
+    made.sheetOrPaste = sheetOrPaste(made.costs);
     return made;
 }
 

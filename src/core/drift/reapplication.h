@@ -47,9 +47,10 @@ struct TenYears {
 };
 
 struct Reapplication {
-    std::vector<MachineDue> machines; ///< the earliest first, those without a date last
-    std::vector<Message> told;        ///< "4 machines in spring 2033"
-    std::vector<TenYears> costs;      ///< the cheapest first; of materials with a price at some site
+    std::vector<MachineDue> machines;    ///< the earliest first, those without a date last
+    std::vector<Message> told;           ///< "4 machines in spring 2033"
+    std::optional<Message> sheetOrPaste; ///< the cheapest film or sheet against the cheapest paste
+    std::vector<TenYears> costs;         ///< the cheapest first; of materials with a price at some site
 };
 
 /// fleet: of all benches (judgeFleet).

@@ -5,6 +5,8 @@
 #include "app/frame/start_page.h"
 #include "app/frame/tape.h"
 #include "app/session/session.h"
+#include "core/domain/lookup.h"
+#include "core/domain/plan.h"
 #include "support/stored_story.h"
 #include "support/test_class.h"
 
@@ -69,6 +71,31 @@ private slots:
         window.session().closeProject();
         QTRY_VERIFY(page->isVisible());
         QTRY_COMPARE(page->findChildren<QPushButton*>("Recent").size(), 1);
+    }
+    void whatWantsALookIsToldBeforeAnythingIsOpened() {
+        const QString path = folder_.filePath("wanted.ibuki");
+        story::storeMeasured(path.toStdString());
+        MainWindow window({});
+        window.show();
+        auto* page = window.findChild<StartPage*>();
+        emit page->projectWanted(path);
+        Session& session = window.session();
+        Edit edit(session.document(), said("come back"));
+        const auto mounts = mountsOf(session.document(), *session.selection().bench);
+        Mount mount = *mounts.back(); // the one that stands
+        const QDateTime wall = QDateTime::currentDateTime();
+        mount.at = Instant{wall.toMSecsSinceEpoch() + 1'000LL * wall.offsetFromUtc() - 5LL * 86'400'000};
+        mount.order = 1'000;
+        edit.put(mount);
+        FollowUp later;
+        later.slot = session.document().where(&Slot::mount, std::optional(mount.id)).front()->id;
+        later.after = {7, Delay::Unit::days};
+        edit.add(later);
+        QVERIFY(session.perform(edit.finish()));
+        session.closeProject();
+        auto* wanted = page->findChild<QLabel*>("Wanted this week");
+        QTRY_VERIFY(wanted->isVisible());
+        QCOMPARE(wanted->text(), QString("1 mount wants a look this week"));
     }
     void whatAStudyWaitsForIsOfferedWhereItIsMissed() {
         MainWindow window({});

@@ -4,6 +4,7 @@
 #include "core/domain/joint_look.h"
 #include "core/drift/break_in.h"
 #include "core/drift/drift_judgement.h"
+#include "core/drift/drift_plan.h"
 #include "core/drift/outcomes.h"
 #include "core/drift/reapplication.h"
 #include "core/drift/shelf_age.h"
@@ -319,6 +320,28 @@ private slots:
         QVERIFY(says(tables.front().told, "outcome-pair.differ"));
         for (const OutcomeMount& one : tables.front().materials.front().mounts) // the last still stands
             QVERIFY(one.cycles < 200);
+    }
+    void delaysOfHours() {
+        const auto delays = delaysAt({0.4, 4, 12, 24.2, 100, 340, 2'200});
+        QCOMPARE(textOf(delays), std::string("4 h, 12 h, 24 h, 4 d, 2 w, 3 mo"));
+        QCOMPARE(delaysAt({1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11}).size(), std::size_t{8});
+    }
+    void theMountsThatAreNeededArePlanned() {
+        story::Drifting bench;
+        for (int m = 0; m < 2; ++m) {
+            const Id<Mount> mount = bench.mount(0, 20.0 * m);
+            bench.reading(mount, 1, 30);
+            bench.reading(mount, 100, 30 + (m == 0 ? 0.3 : -0.2));
+        }
+        const GroupDrift one = judgeDrift(bench.document(), bench.question).groups.front();
+        Edit edit(bench.document(), "plan");
+        const int planned = planMountsToFollow(edit, bench.question, one);
+        QCOMPARE(planned, *one.breakIn.neededMounts - 2);
+        apply(bench.document(), edit.finish());
+        QCOMPARE(plannedSlots(bench.document(), bench.asked.study).size(), static_cast<std::size_t>(planned));
+        QCOMPARE(textOf(planOf(bench.document(), bench.asked.study)->followUps), std::string("1 h, 4 d"));
+        Edit again(bench.document(), "again");
+        QCOMPARE(planMountsToFollow(again, bench.question, one), 0); // they are there already
     }
     void machinesAreDue() {
         story::Drifting bench;

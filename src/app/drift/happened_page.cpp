@@ -175,7 +175,7 @@ void HappenedPage::drawSurvival() {
         ++place;
     }
     survival_->rescaleAxes();
-    survival_->yAxis->setRange(0, 1.05);
+    survival_->yAxis->setRange(-0.06, 1.08);
     leaveRoomForNames(*survival_);
     survival_->setVisible(table != nullptr);
     survival_->replot();

@@ -10,7 +10,9 @@ constexpr int steps = 80;
 
 /// What the course says that the mount was at the group's first time, from all of its readings.
 double startOf(const MountSeries& mount, DriftClock clock, const DriftCourse* course) {
-    if (!course) return mount.points.front().valueK;
+    // Where mounts change unlike each other no common course tells their starts.
+    if (!course || (course->slopesDiffer && course->fit()->model == DriftModel::constant))
+        return mount.points.front().valueK;
     double sum = 0;
     for (const DriftPoint& point : mount.points)
         sum += point.valueK - course->fit()->change(point.clock.of(clock).value_or(0), course->first());

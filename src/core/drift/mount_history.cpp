@@ -5,6 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
+#include "core/drift/span.h"
 #include "core/evidence/response.h"
 #include "core/heat/seen_path.h"
 #include "core/reduce/thermal_course.h"
@@ -15,7 +16,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double msPerHour = 3'600'000;
 constexpr double reversalK = 2; ///< smaller ones are noise
 
 Instant after(Instant from, double seconds) { return {from.ms + static_cast<std::int64_t>(seconds * 1'000)}; }

@@ -13,7 +13,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double msPerHour = 3'600'000;
 constexpr std::size_t mostNamed = 6;
 
 Instant afterHours(Instant from, double hours) {

@@ -5,6 +5,7 @@
 
 namespace ibuki {
 
+constexpr double msPerHour = 3'600'000;
 constexpr double hoursPerDay = 24;
 constexpr double hoursPerYear = 365.25 * hoursPerDay;
 

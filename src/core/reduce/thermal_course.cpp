@@ -51,7 +51,8 @@ std::vector<bool> needed(const ThermalCourse& course, double chipTolerance, doub
     keep.front() = keep.back() = true;
     std::vector<std::pair<std::size_t, std::size_t>> open{{0, course.atS.size() - 1}};
     while (!open.empty()) {
-        const auto [from, to] = open.back();
+        const std::size_t from = open.back().first;
+        const std::size_t to = open.back().second;
         open.pop_back();
         double worst = 1;
         std::size_t at = from;

@@ -13,7 +13,7 @@
 namespace ibuki {
 namespace {
 
-constexpr int tauSteps = 60;
+constexpr int gridTaus = 60;
 constexpr double slopesAlike = 0.1; ///< level at which slopes of mounts are taken for unlike
 
 struct Scaled {
@@ -37,19 +37,19 @@ double bestTau(const DriftSample& sample, DriftModel model, double theta) {
     const DriftSample::At at(sample, theta);
     const Interval bounds = tauBounds(sample);
     const double from = std::log(bounds.lo);
-    const double step = (std::log(bounds.hi) - from) / tauSteps;
+    const double step = (std::log(bounds.hi) - from) / gridTaus;
     const auto rss = [&](double logTau) {
         return fitScale(at, at.reduced(shapeOf(sample, model, std::exp(logTau)))).rss;
     };
     int best = 0;
     double least = std::numeric_limits<double>::infinity();
-    for (int i = 0; i <= tauSteps; ++i)
+    for (int i = 0; i <= gridTaus; ++i)
         if (const double here = rss(from + i * step); here < least) {
             least = here;
             best = i;
         }
     return std::exp(boost::math::tools::brent_find_minima(rss, from + std::max(0, best - 1) * step,
-                                                          from + std::min(tauSteps, best + 1) * step, 30)
+                                                          from + std::min(gridTaus, best + 1) * step, 30)
                         .first);
 }
 

@@ -8,7 +8,7 @@
 namespace ibuki {
 namespace {
 
-constexpr int draws = 1'999;
+constexpr int nullDraws = 1'999;
 constexpr double nearlyInfinite = 1e12; ///< θ at which mounts tell nothing between themselves
 constexpr int tausTried = 25;
 
@@ -80,7 +80,7 @@ double noChangeP(const DriftSample& sample) {
     Random random(20'261'201);
     int asLarge = 1;
     std::vector<double> z(rank);
-    for (int draw = 0; draw < draws; ++draw) {
+    for (int draw = 0; draw < nullDraws; ++draw) {
         double square = 0;
         for (double& one : z) {
             one = random.normal();
@@ -91,7 +91,7 @@ double noChangeP(const DriftSample& sample) {
         for (const auto& shape : inBasis) most = std::max(most, std::pow(dot(shape, z), 2));
         if (most / square >= seen) ++asLarge;
     }
-    return asLarge / (draws + 1.0);
+    return asLarge / (nullDraws + 1.0);
 }
 
 } // namespace ibuki

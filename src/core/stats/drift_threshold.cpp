@@ -13,7 +13,7 @@ namespace ibuki {
 namespace {
 
 constexpr double never = std::numeric_limits<double>::infinity();
-constexpr int tauSteps = 400;
+constexpr int profileTaus = 400;
 constexpr double searchedSpans = 1'000; ///< behind which an interval's end is taken for none
 
 /// What is asked of a model: the scale that it must have for the answer to be t, given τ; and the answer of a
@@ -35,8 +35,8 @@ public:
         };
         if (fit.tau) {
             const Interval bounds = tauBounds(sample);
-            for (int i = 0; i <= tauSteps; ++i)
-                add(bounds.lo * std::pow(bounds.hi / bounds.lo, static_cast<double>(i) / tauSteps));
+            for (int i = 0; i <= profileTaus; ++i)
+                add(bounds.lo * std::pow(bounds.hi / bounds.lo, static_cast<double>(i) / profileTaus));
         } else {
             add(1);
         }

@@ -14,20 +14,22 @@ namespace {
 
 using namespace paper_ink;
 
-constexpr double width = 720;
-constexpr double height = 300;
-constexpr double left = 48;
-constexpr double right = 150; ///< for names
-constexpr double top = 14;
-constexpr double foot = 34;
+constexpr double chartWidth = 720;
+constexpr double chartHeight = 300;
+constexpr double chartLeft = 48;
+constexpr double chartRight = 150; ///< for names
+constexpr double chartTop = 14;
+constexpr double chartFoot = 34;
 
 /// Where hours and kelvins lie on the paper.
 struct Frame {
     double hours = 1;
     double low = -0.5;
     double high = 0.5;
-    double x(double t) const { return left + (width - left - right) * t / hours; }
-    double y(double k) const { return top + (height - top - foot) * (high - k) / (high - low); }
+    double x(double t) const { return chartLeft + (chartWidth - chartLeft - chartRight) * t / hours; }
+    double y(double k) const {
+        return chartTop + (chartHeight - chartTop - chartFoot) * (high - k) / (high - low);
+    }
 };
 
 struct Drawn {
@@ -70,16 +72,16 @@ double stepFor(double span) {
 void drawAxes(Svg& svg, const Frame& frame) {
     const double step = stepFor(frame.high - frame.low);
     for (double k = std::ceil(frame.low / step) * step; k <= frame.high; k += step) {
-        svg.line(left, frame.y(k), width - right, frame.y(k), "#ddd5c8", k == 0 ? 1.4 : 0.7);
-        svg.label(left - 6, frame.y(k) + 4, quiet, "end",
+        svg.line(chartLeft, frame.y(k), chartWidth - chartRight, frame.y(k), "#ddd5c8", k == 0 ? 1.4 : 0.7);
+        svg.label(chartLeft - 6, frame.y(k) + 4, quiet, "end",
                   fmt::format("{:+.1f}", std::abs(k) < step / 2 ? 0.0 : k), 11);
     }
     for (int i = 0; i <= 4; ++i) {
         const double t = frame.hours * i / 4;
-        svg.label(frame.x(t), height - foot + 16, quiet, i == 0 ? "start" : "middle",
+        svg.label(frame.x(t), chartHeight - chartFoot + 16, quiet, i == 0 ? "start" : "middle",
                   i == 0 ? words::say("fresh") : words::text(spanMessage(t)), 11);
     }
-    svg.label(left, height - 4, quiet, "start",
+    svg.label(chartLeft, chartHeight - 4, quiet, "start",
               words::say("change since fresh, K, over the time since mounting"), 11);
 }
 
@@ -94,7 +96,7 @@ void drawGroup(Svg& svg, const Frame& frame, const Drawn& one, const char* colou
             svg.put("{:.1f},{:.1f} ", frame.x(one.curves.t[i]), frame.y(one.curves.changeK[i]));
         svg.put("\"/>\n");
     }
-    svg.label(width - right + 8, nameY, colour, "start", one.drift->group.name);
+    svg.label(chartWidth - chartRight + 8, nameY, colour, "start", one.drift->group.name);
 }
 
 double lastChange(const Drawn& one) {
@@ -111,16 +113,16 @@ std::string driftSvg(const DriftJudgement& judged) {
     auto drawn = drawnGroups(judged);
     const double threshold = judged.rules.threshold.value;
     const Frame frame = frameOf(drawn, threshold);
-    Svg svg(width, height);
+    Svg svg(chartWidth, chartHeight);
     drawAxes(svg, frame);
     if (threshold <= frame.high)
         svg.put("<line x1=\"{:.1f}\" y1=\"{:.1f}\" x2=\"{:.1f}\" y2=\"{:.1f}\" stroke=\"{}\" "
                 "stroke-dasharray=\"6 4\"/>\n",
-                left, frame.y(threshold), width - right, frame.y(threshold), hot);
+                chartLeft, frame.y(threshold), chartWidth - chartRight, frame.y(threshold), hot);
     std::stable_sort(drawn.begin(), drawn.end(),
                      [](const Drawn& a, const Drawn& b) { return lastChange(a) > lastChange(b); });
     constexpr std::array colours{hot, cold, ink};
-    double nameY = top;
+    double nameY = chartTop;
     for (std::size_t i = 0; i < drawn.size(); ++i) {
         nameY = std::max(nameY + 14, frame.y(lastChange(drawn[i])) + 4);
         drawGroup(svg, frame, drawn[i], colours[i % colours.size()], nameY);

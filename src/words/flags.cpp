@@ -113,6 +113,8 @@ std::span<const Entry> flags() {
         one("drift-two-times",
             "Two times tell a change, not its course: every model says the same of what was measured"),
         one("drift-one-mount", "One mount: what is told holds for it, not for the material"),
+        one("drift-read-once",
+            "No mount was read twice: differences between mounts cannot be told from change"),
         one("drift-mounts-unlike", "Mounts change unlike each other: intervals are those of mounts"),
         one("drift-two-mounts-unlike", "Two mounts change unlike each other: intervals are those of their "
                                        "readings, a third mount is needed"),

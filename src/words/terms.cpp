@@ -68,6 +68,7 @@ std::span<const char* const> terms() {
         mark("drift few"),
         mark("drift two times"),
         mark("drift one mount"),
+        mark("drift read once"),
         mark("drift mounts unlike"),
         mark("drift two mounts unlike"),
         mark("drift follow"),

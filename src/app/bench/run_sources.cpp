@@ -3,13 +3,12 @@
 
 #include "core/base/input_error.h"
 #include "core/domain/bench.h"
-#include "core/import/recorded.h"
 #include "core/practice/practice.h"
 #include "words/words.h"
 
+#include <QDateTime>
 #include <algorithm>
 #include <filesystem>
-#include <limits>
 
 namespace ibuki {
 
@@ -42,18 +41,20 @@ std::unique_ptr<Source> openRunSource(const Document& document, const std::strin
                                       const SourceOptions& options) {
     if (spec != practiceSource) return openSource(spec, options);
     const Slot* slot = document.find(whom.slot);
-    Hour underLoad{0};
+    MountClock worn;
     if (!slot && whom.mount) {
         const auto filled = document.where(&Slot::mount, whom.mount);
         if (!filled.empty()) slot = filled.front();
-        underLoad =
-            clocksOf(document, *whom.mount, Instant{std::numeric_limits<std::int64_t>::max()}).underLoad;
+        const QDateTime wall = QDateTime::currentDateTime();
+        const Instant now{wall.toMSecsSinceEpoch() + 1'000LL * wall.offsetFromUtc()};
+        const MountHistory history(document, *whom.mount);
+        worn = history.at(std::max(now, history.lastRecorded().value_or(now)));
     }
     const Practice* practice = slot ? practiceOf(document, slot->study) : nullptr;
     if (!practice) throw InputError("source-practice", {});
     SourceOptions seeded = options;
     seeded.seed = static_cast<std::uint64_t>(practice->seed) + static_cast<std::uint64_t>(document.nextId);
-    return openSimulatedBench(spec, practiceMount(document, *practice, *slot, underLoad).bench, seeded);
+    return openSimulatedBench(spec, practiceMount(document, *practice, *slot, worn).bench, seeded);
 }
 
 std::vector<SourceReading> readOnce(const Document& document, const std::vector<std::string>& specs,

@@ -12,22 +12,6 @@
 #include <QVBoxLayout>
 
 namespace ibuki {
-namespace {
-
-/// The sheet follows what it shows, and closes when that is undone.
-template <class E>
-void follow(QDialog& sheet, Session& session, Id<E> id, const std::shared_ptr<EntityForm<E>>& form) {
-    form->show(id);
-    QObject::connect(&session, &Session::documentChanged, &sheet, [&sheet, &session, form, id] {
-        if (session.document().find(id))
-            form->show(id);
-        else
-            sheet.reject();
-    });
-}
-
-} // namespace
-
 DriftRulesSheet::DriftRulesSheet(Session& session, Id<DriftRules> rules, QWidget* parent) : QDialog(parent) {
     setWindowTitle(say("What a change is that matters"));
     explain(this, Topic::drift);

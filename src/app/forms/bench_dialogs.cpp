@@ -48,19 +48,6 @@ void addSiteFields(EntityForm<Site>& form) {
     form.choice(say("Aluminium within reach"), &Site::aluminiumNear);
 }
 
-/// Shows one entity in a sheet's form for as long as both are there: a sheet closes when what it shows is
-/// undone or removed.
-template <class E>
-void follow(QDialog& sheet, Session& session, Id<E> id, const std::shared_ptr<EntityForm<E>>& form) {
-    form->show(id);
-    QObject::connect(&session, &Session::documentChanged, &sheet, [&sheet, &session, form, id] {
-        if (session.document().find(id))
-            form->show(id);
-        else
-            sheet.reject();
-    });
-}
-
 /// The fields of a sheet on one entity; `follow` comes when they have been named.
 template <class E>
 std::shared_ptr<EntityForm<E>> sheetForm(QDialog& sheet, Session& session, QVBoxLayout* layout,

@@ -12,11 +12,13 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QDialog>
 #include <QFormLayout>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QStyle>
 #include <functional>
+#include <memory>
 #include <type_traits>
 
 namespace ibuki {
@@ -296,5 +298,18 @@ private:
     std::vector<std::function<void(const E&)>> loaders_;
     std::function<void(Edit)> perform_;
 };
+
+/// Shows one entity in a sheet's form for as long as both are there: a sheet closes when what it shows is
+/// undone or removed.
+template <class E>
+void follow(QDialog& sheet, Session& session, Id<E> id, const std::shared_ptr<EntityForm<E>>& form) {
+    form->show(id);
+    QObject::connect(&session, &Session::documentChanged, &sheet, [&sheet, &session, form, id] {
+        if (session.document().find(id))
+            form->show(id);
+        else
+            sheet.reject();
+    });
+}
 
 } // namespace ibuki

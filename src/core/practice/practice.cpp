@@ -95,6 +95,22 @@ SimulatedBench benchOf(const Script& script, int seed) {
 
 } // namespace
 
+namespace {
+
+/// A paste's sealed pace: some are pumped out by cycles, some dry out, some stay.
+void age(SimulatedBench& bench, const Practice& practice, const SealedLevel& sealed, const MountClock& worn) {
+    Random random(static_cast<std::uint64_t>(practice.seed) * 7'919U
+                  + static_cast<std::uint64_t>(sealed.level.value));
+    const double which = random.uniform();
+    if (which < 0.4)
+        bench.pumpOut = SimulatedPumpOut{0.4 + 0.6 * random.uniform(), 120, worn.cycles};
+    else if (which < 0.7)
+        bench.dryOut =
+            SimulatedDryOut{0.0001 * (0.5 + random.uniform()), worn.hours.value_or(worn.loadHours)};
+}
+
+} // namespace
+
 Message purposeOf(Scenario scenario) {
     switch (scenario) {
     case Scenario::threePastes:
@@ -183,7 +199,7 @@ std::vector<SealedLevel> sealedTruth(const Document& document, const Practice& p
 }
 
 PracticeMount practiceMount(const Document& document, const Practice& practice, const Slot& slot,
-                            Hour underLoad) {
+                            const MountClock& worn) {
     const Script script = scriptOf(practice.scenario);
     const auto truth = sealedTruth(document, practice);
     PracticeMount mount{benchOf(script, practice.seed), Mishap::none, 1};
@@ -227,9 +243,10 @@ PracticeMount practiceMount(const Document& document, const Practice& practice, 
         SimulatedWetting wetting;
         wetting.unwettedKPerW = 4 / script.powerW;
         wetting.meltC = 52;
-        wetting.wetted = 1 - std::exp(-underLoad.value * 3'600 / wetting.tauS);
+        wetting.wetted = 1 - std::exp(-worn.loadHours * 3'600 / wetting.tauS);
         mount.bench.wetting = wetting;
     }
+    if (kind == MaterialClass::paste) age(mount.bench, practice, sealed, worn);
     mount.bench.interfaceKPerW = std::max(0.002, kPerW);
     return mount;
 }

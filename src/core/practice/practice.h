@@ -7,6 +7,7 @@
 #include "core/base/message.h"
 #include "core/domain/edit.h"
 #include "core/domain/plan.h"
+#include "core/drift/mount_history.h"
 #include "core/inspect/made_up_look.h"
 #include "core/physics/simulated_bench.h"
 
@@ -58,8 +59,9 @@ struct PracticeMount {
 };
 
 /// The bench with the mount of a slot on it, as the plan and its level say it was applied; what they do not
-/// say was done by feel. underLoad: what the mount has been through.
+/// say was done by feel. worn: what the mount has been through: film wets above its
+/// melt, pastes are pumped out by cycles and dry out by hours, each by its own sealed pace.
 PracticeMount practiceMount(const Document& document, const Practice& practice, const Slot& slot,
-                            Hour underLoad = Hour{0});
+                            const MountClock& worn = {});
 
 } // namespace ibuki

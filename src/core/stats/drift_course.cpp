@@ -291,7 +291,10 @@ void addFlags(const DriftSample& sample, DriftCourse& course) {
         return;
     }
     if (course.times.size() == 2) warn("drift-two-times");
-    if (course.mounts == 1 || !sample.isNested()) note("drift-one-mount");
+    if (course.mounts == 1)
+        note("drift-one-mount");
+    else if (!sample.isNested())
+        warn("drift-read-once");
     if (course.slopesDiffer) warn(course.mounts < 3 ? "drift-two-mounts-unlike" : "drift-mounts-unlike");
     if (course.followEachOther) warn("drift-follow");
     const DriftFit& fit = *course.fit();
@@ -340,7 +343,7 @@ double DriftCourse::changeAt(double t) const { return fit() ? fit()->change(t, f
 
 std::optional<Interval> DriftCourse::changeIntervalAt(double t, double confidence) const {
     const DriftFit* chosen = fit();
-    if (!chosen) return std::nullopt;
+    if (!chosen || chosen->df < 1) return std::nullopt;
     if (chosen->model != DriftModel::constant) return chosen->changeInterval(t, first(), confidence);
     const DriftFit* other = nullptr;
     for (const DriftFit& one : fits)

@@ -113,11 +113,14 @@ CoursePage::CoursePage(DriftDesk& desk, QWidget* parent)
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addLayout(head);
     layout->addLayout(both, 1);
-    connect(scope_, &QComboBox::activated, this, [this] { refresh(); });
+    connect(scope_, &QComboBox::activated, this, [this] {
+        fillGroups();
+        followClock();
+        fillChosen();
+    });
     connect(clock_, &QComboBox::activated, this, [this] { fillChosen(); });
     connect(groups_, &QListWidget::currentRowChanged, this, [this] {
-        if (const GroupDrift* drift = chosen(); drift && !byDate()) // by what it goes with
-            clock_->setCurrentIndex(static_cast<int>(drift->goesWith.value_or(DriftClock::hours)));
+        followClock();
         fillChosen();
     });
     connect(plot_, &QCustomPlot::mousePress, this, [this](QMouseEvent* event) { selectAt(event->pos()); });
@@ -145,6 +148,11 @@ bool CoursePage::byDate() const { return clock_->currentIndex() == calendarItem;
 
 DriftClock CoursePage::clock() const {
     return byDate() ? DriftClock::hours : driftClocks.at(static_cast<std::size_t>(clock_->currentIndex()));
+}
+
+void CoursePage::followClock() {
+    if (const GroupDrift* drift = chosen(); drift && !byDate())
+        clock_->setCurrentIndex(static_cast<int>(drift->goesWith.value_or(DriftClock::hours)));
 }
 
 void CoursePage::refresh() {

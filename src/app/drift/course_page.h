@@ -33,6 +33,7 @@ private:
     const GroupDrift* chosen() const;
     DriftClock clock() const;
     bool byDate() const; ///< the calendar is the clock
+    void followClock();  ///< the one that the chosen material goes with
     void fillGroups();
     void fillChosen();
     void draw();

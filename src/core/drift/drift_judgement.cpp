@@ -24,37 +24,47 @@ struct Besides {
     bool fan = false;
 };
 
-/// Room and fan where they are known of every reading, vary, and there are readings enough to bear them.
+/// Of each reading, less the mean of its mount: benches differ in both, which is no season. Empty where it is
+/// not known of every reading.
+std::vector<double> withinMounts(const SeriesGroup& group, std::optional<double> DriftPoint::*member) {
+    std::vector<double> values;
+    for (const MountSeries& mount : group.mounts) {
+        double sum = 0;
+        for (const DriftPoint& point : mount.points) {
+            if (!(point.*member)) return {};
+            sum += *(point.*member);
+        }
+        for (const DriftPoint& point : mount.points)
+            values.push_back(*(point.*member) - sum / static_cast<double>(mount.points.size()));
+    }
+    return values;
+}
+
+/// The mean of what is known.
+double meanOf(const SeriesGroup& group, std::optional<double> DriftPoint::*member) {
+    std::vector<double> values;
+    for (const MountSeries& mount : group.mounts)
+        for (const DriftPoint& point : mount.points)
+            if (point.*member) values.push_back(*(point.*member));
+    return values.empty() ? 0 : mean(values);
+}
+
+/// Room and fan where they are known of every reading, vary inside mounts, and there are readings enough to
+/// bear them.
 Besides besidesOf(const SeriesGroup& group) {
     Besides made;
-    std::vector<double> room;
-    std::vector<double> fan;
-    int mounts = 0;
-    for (const MountSeries& mount : group.mounts) {
-        ++mounts;
-        for (const DriftPoint& point : mount.points) {
-            if (point.roomC) room.push_back(*point.roomC);
-            if (point.fan) fan.push_back(*point.fan);
-        }
-    }
     const int readings = group.readings();
-    const auto bear = [&](const std::vector<double>& column, double leastRange) {
-        return static_cast<int>(column.size()) == readings && rangeOf(column) >= leastRange
-               && readings >= mounts + 6 + 2 * static_cast<int>(made.columns.size());
+    const auto take = [&](std::optional<double> DriftPoint::*member, double leastRange) {
+        auto column = withinMounts(group, member);
+        const int spare =
+            readings - static_cast<int>(group.mounts.size()) - 6 - 2 * static_cast<int>(made.columns.size());
+        if (column.empty() || spare < 0 || !(rangeOf(column) >= leastRange)) return false;
+        made.columns.push_back(std::move(column));
+        return true;
     };
-    const auto centred = [](std::vector<double> column) {
-        const double centre = mean(column);
-        for (double& value : column) value -= centre;
-        return column;
-    };
-    if (bear(room, leastRoomK)) {
-        made.columns.push_back(centred(room));
-        made.room = true;
-    }
-    if (!fan.empty() && bear(fan, leastFanShare * std::abs(mean(fan)))) {
-        made.columns.push_back(centred(fan));
-        made.fan = true;
-    }
+    made.room = take(&DriftPoint::roomC, leastRoomK);
+    if (const double fan = std::abs(meanOf(group, &DriftPoint::fan)); fan > 0)
+        made.fan = take(&DriftPoint::fan, leastFanShare * fan);
     return made;
 }
 
@@ -243,7 +253,6 @@ DriftJudgement judgeFleet(const Document& document) {
     }
     for (auto& [id, group] : byMaterial)
         if (group.isFollowed()) judged.groups.push_back(judgeGroup(std::move(group), judged.rules));
-    compareAtEqualAge(judged);
     judged.bench = {Message{"drift-as.fleet", {}}};
     return judged;
 }

@@ -295,12 +295,18 @@ void CoursePage::drawGroup(std::size_t place, const GroupDrift& drift, bool isCh
         QPen thin = pen;
         thin.setWidthF(0.8);
         graph->setPen(thin);
-        graph->setLineStyle(byDate() || !isChosen ? QCPGraph::lsLine : QCPGraph::lsNone);
+        graph->setLineStyle(byDate() || !isChosen || curves.t.empty() ? QCPGraph::lsLine : QCPGraph::lsNone);
         graph->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, isChosen ? 7 : 4));
         if (!dots.empty())
             graph->setProperty("mount", QVariant::fromValue<qlonglong>(dots.front().mount.value));
     }
-    if (byDate() || curves.t.empty()) return;
+    if (byDate()) return;
+    if (curves.t.empty()) {
+        if (!curves.mounts.empty() && !curves.mounts.back().empty())
+            nameLine(*plot_, qtext(drift.group.name), faint, curves.mounts.back().back().t / unit.hours,
+                     curves.mounts.back().back().changeK);
+        return;
+    }
     const auto line = [&](const std::vector<double>& t, const std::vector<double>& y, Qt::PenStyle style) {
         QCPGraph* graph = plot_->addGraph();
         graph->setData(inUnit(t, unit.hours), QVector<double>(y.begin(), y.end()), true);

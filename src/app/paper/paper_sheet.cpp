@@ -58,7 +58,7 @@ void PaperSheet::show(const std::string& report) {
             continue;
         }
         sections_.push_back({std::move(html), std::make_unique<QTextDocument>(), {}, 0});
-        fillDocument(*sections_.back().text, sections_.back().html, LadderImage{});
+        fillDocument(*sections_.back().text, sections_.back().html, DrawingSize{});
         sections_.back().plain = sections_.back().text->toPlainText();
         layOut(sections_.back());
     }
@@ -115,7 +115,7 @@ void PaperSheet::changeEvent(QEvent* event) {
     QAbstractScrollArea::changeEvent(event);
     if (event->type() != QEvent::FontChange && event->type() != QEvent::StyleChange) return;
     for (Section& section : sections_) { // the text's size follows the look
-        fillDocument(*section.text, section.html, LadderImage{});
+        fillDocument(*section.text, section.html, DrawingSize{});
         layOut(section);
     }
     fitScrollBar();

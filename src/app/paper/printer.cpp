@@ -29,18 +29,21 @@ QImage rendered(const QByteArray& svg, int width, int pixelsPerUnit, QSize& size
 
 } // namespace
 
-void fillDocument(QTextDocument& text, const std::string& report, const LadderImage& image) {
+void fillDocument(QTextDocument& text, const std::string& report, const DrawingSize& image) {
     QString html = QString::fromStdString(report);
-    const auto begin = html.indexOf("<svg");
-    const auto end = html.indexOf("</svg>");
-    if (begin >= 0 && end > begin) {
+    for (int number = 1;; ++number) {
+        const auto begin = html.indexOf("<svg");
+        const auto end = html.indexOf("</svg>", begin);
+        if (begin < 0 || end < begin) break;
         QString svg = html.mid(begin, end + 6 - begin);
         svg.replace("Inter, sans-serif", textFont().family());
+        const QString name = QString("drawing-%1").arg(number);
         QSize size;
-        text.addResource(QTextDocument::ImageResource, QUrl("ladder"),
+        text.addResource(QTextDocument::ImageResource, QUrl(name),
                          rendered(svg.toUtf8(), image.width, image.pixelsPerUnit, size));
         html.replace(begin, end + 6 - begin,
-                     QString("<p><img src=\"ladder\" width=\"%1\" height=\"%2\"></p>")
+                     QString("<p><img src=\"%1\" width=\"%2\" height=\"%3\"></p>")
+                         .arg(name)
                          .arg(size.width())
                          .arg(size.height()));
     }

@@ -10,15 +10,15 @@ class QTextDocument;
 
 namespace ibuki {
 
-/// How large the ladder stands in the document, and how finely it is drawn (1 for the screen, more for
+/// How large drawings stand in the document, and how finely they are drawn (1 for the screen, more for
 /// print).
-struct LadderImage {
+struct DrawingSize {
     int width = 690; ///< in 1/96 inch
     int pixelsPerUnit = 1;
 };
 
 /// Puts the report (htmlReport) into a document for preview or print; dark pages are never made.
-void fillDocument(QTextDocument& text, const std::string& report, const LadderImage& image);
+void fillDocument(QTextDocument& text, const std::string& report, const DrawingSize& image);
 
 /// Writes an A4 PDF in place at once; throws InputError (file-not-writable).
 void printReport(const std::string& report, const QString& path);

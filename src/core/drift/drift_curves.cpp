@@ -10,9 +10,7 @@ constexpr int steps = 80;
 
 /// What the course says that the mount was at the group's first time, from all of its readings.
 double startOf(const MountSeries& mount, DriftClock clock, const DriftCourse* course) {
-    // Where mounts change unlike each other no common course tells their starts.
-    if (!course || (course->slopesDiffer && course->fit()->model == DriftModel::constant))
-        return mount.points.front().valueK;
+    if (!course) return mount.points.front().valueK;
     double sum = 0;
     for (const DriftPoint& point : mount.points)
         sum += point.valueK - course->fit()->change(point.clock.of(clock).value_or(0), course->first());
@@ -24,6 +22,8 @@ double startOf(const MountSeries& mount, DriftClock clock, const DriftCourse* co
 DriftCurves driftCurves(const GroupDrift& drift, DriftClock clock) {
     const ClockedCourse* clocked = drift.by(clock);
     const DriftCourse* course = clocked ? &clocked->course : nullptr;
+    if (course && course->slopesDiffer && course->fit()->model == DriftModel::constant)
+        course = nullptr; // mounts that change unlike each other have no common course by this clock
     DriftCurves made;
     for (const MountSeries& mount : drift.group.mounts) {
         if (mount.points.empty()) continue;

@@ -90,6 +90,12 @@ void drawGroup(Svg& svg, const Frame& frame, const Drawn& one, const char* colou
         for (const auto& dot : dots)
             svg.put("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"2.4\" fill=\"none\" stroke=\"{}\"/>\n",
                     frame.x(dot.t), frame.y(dot.changeK), colour);
+    for (const auto& dots : one.curves.mounts) {
+        if (!one.curves.t.empty()) break; // a common course is drawn instead
+        svg.put("<polyline fill=\"none\" stroke=\"{}\" stroke-width=\"0.8\" points=\"", colour);
+        for (const auto& dot : dots) svg.put("{:.1f},{:.1f} ", frame.x(dot.t), frame.y(dot.changeK));
+        svg.put("\"/>\n");
+    }
     if (!one.curves.t.empty()) {
         svg.put("<polyline fill=\"none\" stroke=\"{}\" stroke-width=\"1.8\" points=\"", colour);
         for (std::size_t i = 0; i < one.curves.t.size(); ++i)

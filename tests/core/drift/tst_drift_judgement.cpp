@@ -291,7 +291,7 @@ private slots:
     void whatHappensOrNot() {
         story::Drifting bench;
         for (int m = 0; m < 12; ++m) {
-            const Id<Mount> mount = bench.mount(m % 2, 3.0 * m);
+            const Id<Mount> mount = bench.mount(m % 2 == 0 ? 0 : 1, 3.0 * m);
             bench.reading(mount, 1, 30);
             Edit edit(bench.document(), "seen");
             if (m < 6) {

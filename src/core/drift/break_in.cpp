@@ -79,9 +79,9 @@ BreakIn judgeBreakIn(const SeriesGroup& group, const ClockedCourse* course, cons
         told.says = BreakIn::Says::same;
         return told;
     }
-    if (fit && fit->tau)
+    if (course && fit && fit->tau)
         told.settled = timeToSettle(*course->sample, course->course, rules.settledWithin.value);
-    const bool ends = told.settled && told.settled->at && *told.settled->at < course->course.last();
+    const bool ends = course && told.settled && told.settled->at && *told.settled->at < course->course.last();
     told.says = ends              ? BreakIn::Says::settles
                 : told.measurable ? BreakIn::Says::changes
                                   : BreakIn::Says::notResolved;

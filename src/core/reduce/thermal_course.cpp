@@ -84,7 +84,7 @@ ThermalCourse thermalCourse(const Trace& trace) {
     const auto chip = metricSeries(trace, chipChannels(trace, {}), Metric::hottest);
     if (chip.empty()) return {};
     const Channel* power = powerChannel(trace, Metric::hottest);
-    const ThermalCourse blocks = inBlocks(trace, chip, power ? power : powerChannel(trace, Metric::gpu));
+    ThermalCourse blocks = inBlocks(trace, chip, power ? power : powerChannel(trace, Metric::gpu));
     if (blocks.atS.size() < 3) return blocks;
     const double most =
         blocks.powerW.empty() ? 0 : *std::max_element(blocks.powerW.begin(), blocks.powerW.end());

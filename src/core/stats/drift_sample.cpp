@@ -9,7 +9,8 @@
 
 namespace ibuki {
 
-DriftSample::DriftSample(std::vector<DriftReading> readings, std::vector<std::vector<double>> besides) {
+DriftSample::DriftSample(std::vector<DriftReading> readings,
+                         const std::vector<std::vector<double>>& besides) {
     std::vector<std::size_t> order(readings.size());
     std::iota(order.begin(), order.end(), std::size_t{0});
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {

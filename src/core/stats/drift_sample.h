@@ -23,7 +23,8 @@ struct DriftReading {
 class DriftSample {
 public:
     /// besides: further columns that are taken out beside the change (room, fan), each one value a reading.
-    explicit DriftSample(std::vector<DriftReading> readings, std::vector<std::vector<double>> besides = {});
+    explicit DriftSample(std::vector<DriftReading> readings,
+                         const std::vector<std::vector<double>>& besides = {});
 
     const std::vector<DriftReading>& readings() const { return readings_; } ///< by mount, then by time
     std::size_t size() const { return readings_.size(); }

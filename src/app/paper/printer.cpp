@@ -37,7 +37,7 @@ void fillDocument(QTextDocument& text, const std::string& report, const DrawingS
         if (begin < 0 || end < begin) break;
         QString svg = html.mid(begin, end + 6 - begin);
         svg.replace("Inter, sans-serif", textFont().family());
-        const QString name = QString("drawing-%1").arg(number);
+        const QString name = QStringLiteral("drawing-%1").arg(number);
         QSize size;
         text.addResource(QTextDocument::ImageResource, QUrl(name),
                          rendered(svg.toUtf8(), image.width, image.pixelsPerUnit, size));

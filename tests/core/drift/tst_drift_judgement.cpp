@@ -288,6 +288,57 @@ private slots:
         QVERIFY(shelf.pairs.front().intervalK->lo > 1);
         QVERIFY2(says(shelf.told, "shelf-age.hotter"), qPrintable(all(shelf.told)));
     }
+    void tubesAtTheLimitAreComparedByClock() {
+        story::Drifting bench;
+        Random random(13);
+        for (int tube = 0; tube < 2; ++tube) {
+            Edit lots(bench.document(), "tube");
+            Lot lot;
+            lot.material = *bench.level(0).material;
+            lot.name = tube == 0 ? "new tube" : "old tube";
+            lot.made = bench.after(-365.25 * 11 * tube);
+            const Id<Lot> id = lots.add(lot);
+            apply(bench.document(), lots.finish());
+            for (int m = 0; m < 3; ++m) {
+                const Id<Mount> mount = bench.mount(0, 3.0 * tube + m);
+                Application application = *applicationAt(bench.document(), mount, bench.question.site);
+                application.lot = id;
+                bench.document().put(application);
+                const Id<Run> run = bench.reading(mount, 1, 66);
+                RunReduction stored = *bench.document().where(&RunReduction::run, run).front();
+                stored.reduction.loads[0].limit.bound = true;
+                stored.reduction.loads[0].clockMHz = (tube == 0 ? 4'000 : 3'920) + 4 * random.normal();
+                bench.document().put(stored);
+            }
+        }
+        const ShelfAge shelf = shelfAge(bench.document(), bench.question);
+        const OldAgainstNew& pair = shelf.pairs.front();
+        QVERIFY(!pair.differenceK);
+        QVERIFY_NEAR(*pair.clockShare, -0.02, 0.002);
+        QVERIFY(pair.clockInterval && pair.clockInterval->contains(-0.02));
+        QVERIFY2(all(shelf.told).contains("2.0 % less clock with old tube (11.0 years old)"),
+                 qPrintable(all(shelf.told)));
+    }
+    void whatSurvivesTheCold() {
+        story::Drifting bench;
+        for (int m = 0; m < 4; ++m) {
+            const Id<Mount> mount = bench.mount(0, 3.0 * m);
+            bench.reading(mount, 1, 30);
+            Edit edit(bench.document(), "seen");
+            MountOutcome outcome;
+            outcome.mount = mount;
+            outcome.kind = OutcomeKind::crackedInCold;
+            outcome.happened = m == 3;
+            outcome.coldest = Celsius{-10.0 * (m + 1)};
+            edit.add(outcome);
+            apply(bench.document(), edit.finish());
+        }
+        const auto tables = outcomeTables(bench.document());
+        QCOMPARE(tables.size(), std::size_t{1});
+        QCOMPARE(tables.front().materials.front().happened, 1);
+        QCOMPARE(*tables.front().materials.front().coldestSurvivedC, -30.0);
+        QVERIFY2(all(tables.front().told).contains("survived -30 °C"), qPrintable(all(tables.front().told)));
+    }
     void whatHappensOrNot() {
         story::Drifting bench;
         for (int m = 0; m < 12; ++m) {

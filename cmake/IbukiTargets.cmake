@@ -25,16 +25,50 @@ set(CMAKE_AUTOMOC_MOC_OPTIONS -D_GLIBCXX_CONCEPTS)
 # With IBUKI_JOINED the sources of a folder are compiled as one, which reads headers once: for builds that are made
 # whole and thrown away. Names of a folder must not meet then, which tools/lint asks for too.
 function(ibuki_join target)
-  if(IBUKI_JOINED)
-    set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_MODE GROUP)
-    foreach(source ${ARGN})
-      cmake_path(GET source PARENT_PATH folder)
-      string(MAKE_C_IDENTIFIER "${folder}" key)
-      math(EXPR n_${key} "0${n_${key}} + 1")
-      math(EXPR part "${n_${key}} / 10")
-      set_source_files_properties(${source} PROPERTIES UNITY_GROUP ${key}_${part})
-    endforeach()
+  if(NOT IBUKI_JOINED)
+    return()
   endif()
+  set(groups)
+  foreach(source ${ARGN})
+    if(NOT source MATCHES "\\.cpp$" OR source MATCHES "^${CMAKE_BINARY_DIR}/")
+      continue()
+    endif()
+    cmake_path(GET source PARENT_PATH folder)
+    string(MAKE_C_IDENTIFIER "${folder}" key)
+    math(EXPR n_${key} "0${n_${key}} + 1")
+    math(EXPR part "${n_${key}} / 10")
+    cmake_path(RELATIVE_PATH folder BASE_DIRECTORY ${CMAKE_SOURCE_DIR} OUTPUT_VARIABLE name)
+    string(REPLACE "/" "_" group "${name}_${part}")
+    list(APPEND groups ${group})
+    # Included as from src/ or tests/, so that the joined source is the same in every checkout.
+    string(REGEX REPLACE "^${CMAKE_SOURCE_DIR}/[a-z]+/" "" included "${source}")
+    string(APPEND text_${group} "#include \"${included}\"\n")
+    set_source_files_properties(${source} PROPERTIES HEADER_FILE_ONLY ON)
+  endforeach()
+  list(REMOVE_DUPLICATES groups)
+  foreach(group ${groups})
+    set(joined ${CMAKE_CURRENT_BINARY_DIR}/${target}.joined/${group}.cpp)
+    file(CONFIGURE OUTPUT ${joined} CONTENT "${text_${group}}" @ONLY)
+    set_source_files_properties(${joined} PROPERTIES SKIP_AUTOMOC ON)
+    target_sources(${target} PRIVATE ${joined})
+  endforeach()
+endfunction()
+
+# ibuki_optimise(TARGET LEVEL [folder …]): how far Release optimises a target, or folders of it. What words, formats
+# and prints is compiled quickly (-O1), what runs over fields and pictures for speed (-O3), the rest as preset (-O2).
+function(ibuki_optimise target level)
+  if(NOT ARGN)
+    target_compile_options(${target} PRIVATE $<$<CONFIG:Release>:${level}>)
+    return()
+  endif()
+  get_target_property(sources ${target} SOURCES)
+  foreach(folder ${ARGN})
+    foreach(source ${sources})
+      if(source MATCHES "/${folder}/[^/]*\\.cpp$" OR source MATCHES "\\.joined/src_[a-z]+_${folder}_[0-9]+\\.cpp$")
+        set_property(SOURCE ${source} APPEND PROPERTY COMPILE_OPTIONS $<$<CONFIG:Release>:${level}>)
+      endif()
+    endforeach()
+  endforeach()
 endfunction()
 
 # One static library a floor. Includes are written from src/, for example "core/trace/trace.h".
@@ -53,7 +87,8 @@ set(IBUKI_TEST_OPTIONS $<$<CONFIG:Release>:-O1>)
 # Qt6::Gui, which the precompiled header does not fit. NO_COMMAND: it does not run ibuki-cli.
 function(ibuki_test_room)
   cmake_parse_arguments(T "WINDOW;GUI;NO_COMMAND" "NAME" "SOURCES;LIBRARIES" ${ARGN})
-  add_executable(${T_NAME} ${CMAKE_SOURCE_DIR}/tests/support/test_main.cpp ${T_SOURCES})
+  add_executable(${T_NAME} ${CMAKE_SOURCE_DIR}/tests/support/test_main.cpp
+                             ${CMAKE_BINARY_DIR}/tests/places.cpp ${T_SOURCES})
   set_target_properties(${T_NAME} PROPERTIES AUTOMOC ON)
   target_include_directories(${T_NAME} PRIVATE ${CMAKE_SOURCE_DIR}/src ${CMAKE_SOURCE_DIR}/tests)
   target_link_libraries(${T_NAME} PRIVATE ${T_LIBRARIES} Qt6::Test ibuki_warnings)
@@ -67,13 +102,6 @@ function(ibuki_test_room)
   elseif(NOT T_GUI)
     target_precompile_headers(${T_NAME} REUSE_FROM ibuki_test_pch)
   endif()
-  target_compile_definitions(${T_NAME} PRIVATE
-    IBUKI_TEST_DATA="${CMAKE_SOURCE_DIR}/tests/data"
-    IBUKI_SOURCE_DIR="${CMAKE_SOURCE_DIR}"
-    IBUKI_LOCALE="${IBUKI_LOCALE}"
-    $<$<NOT:$<BOOL:${T_NO_COMMAND}>>:IBUKI_CLI="$<TARGET_FILE:ibuki-cli>">
-    $<$<NOT:$<BOOL:${T_NO_COMMAND}>>:IBUKI_SIM_INSTRUMENT="$<TARGET_FILE:ibuki-sim-instrument>">
-    IBUKI_SAMPLE_PROJECT="${IBUKI_SAMPLE_PROJECT}")
   if(IBUKI_SANITIZE)
     target_compile_definitions(${T_NAME} PRIVATE IBUKI_SANITIZED)
   endif()

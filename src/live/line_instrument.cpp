@@ -6,6 +6,7 @@
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
 #include "live/source.h"
+#include "store/json/json_fields.h"
 #include "store/json/simulate_json.h"
 #include "store/log/number_cell.h"
 #include "store/log/text.h"
@@ -40,77 +41,73 @@ struct InstrumentConfig {
     std::vector<InstrumentChannel> channels;
 };
 
-[[noreturn]] void refuse(const std::string& file, const char* field) {
-    throw InputError("instrument-config", {file, {}, {}}, {{"field", field}});
+constexpr JsonFieldErrors instrumentFields{"docs/cli.md, \"record\""};
+
+[[noreturn]] void refuseConnection(const std::string& file, const std::string& connect) {
+    throw InputError("json-field.connect", {file, {}, {}},
+                     {{"name", "connect"}, {"found", connect}, {"described", instrumentFields.described}});
 }
 
-std::string textOf(const nlohmann::json& json, const char* field, const std::string& file,
-                   std::optional<std::string> otherwise = std::nullopt) {
-    const auto at = json.find(field);
-    if (at == json.end() && otherwise) return *otherwise;
-    if (at == json.end() || !at->is_string()) refuse(file, field);
-    return at->get<std::string>();
-}
-
-std::string lineOf(const nlohmann::json& json, const char* field, const std::string& file,
-                   std::optional<std::string> otherwise = std::nullopt) {
-    std::string line = textOf(json, field, file, std::move(otherwise));
-    if (line.find_first_of(std::string("\r\n\0", 3)) != std::string::npos) refuse(file, field);
+/// One line of text; `otherwise` where it is not there, which must be there without it.
+std::string lineOf(JsonFields& fields, const char* field,
+                   const std::optional<std::string>& otherwise = std::nullopt) {
+    std::string line = otherwise.value_or("");
+    if (otherwise)
+        fields.take(field, line);
+    else
+        line = fields.needText(field);
+    if (line.find_first_of(std::string("\r\n\0", 3)) != std::string::npos)
+        fields.refuse("json-field.line", field);
+    if (!otherwise && line.empty()) fields.refuse("json-field.line", field);
     return line;
 }
 
-void refuseUnknown(const nlohmann::json& json, std::initializer_list<std::string_view> known,
-                   const std::string& file) {
-    if (!json.is_object()) refuse(file, "{}");
-    for (const auto& [name, value] : json.items())
-        if (std::find(known.begin(), known.end(), name) == known.end()) refuse(file, name.c_str());
-}
-
-InstrumentChannel channelFrom(const nlohmann::json& json, const std::string& file) {
-    refuseUnknown(json, {"column", "query", "role", "unit"}, file);
+InstrumentChannel channelFrom(JsonFields fields) {
     InstrumentChannel channel;
-    channel.told.column = lineOf(json, "column", file);
-    channel.query = lineOf(json, "query", file);
-    if (channel.told.column.empty()) refuse(file, "column");
-    if (channel.query.empty()) refuse(file, "query");
-    const auto role = roleFromName(textOf(json, "role", file, "ignore"));
-    if (!role || *role == Role::time) refuse(file, "role");
-    const auto unit = unitFromName(textOf(json, "unit", file, ""));
-    if (!unit) refuse(file, "unit");
+    channel.told.column = lineOf(fields, "column");
+    channel.query = lineOf(fields, "query");
+    std::string roleWord = "ignore";
+    std::string unitWord;
+    fields.take("role", roleWord);
+    fields.take("unit", unitWord);
+    const auto role = roleFromName(roleWord);
+    if (!role || *role == Role::time) fields.refuse("json-field.role", "role");
+    const auto unit = unitFromName(unitWord);
+    if (!unit) fields.refuse("json-field.unit", "unit");
     channel.told.role = *role;
     channel.unit = *unit;
     channel.told.unit = canonicalUnit(*unit);
+    fields.finish();
     return channel;
 }
 
 InstrumentConfig configFrom(const std::string& file) {
+    constexpr std::size_t mostChannels = 10'000;
     const nlohmann::json json = readJsonFile(file);
-    refuseUnknown(json, {"connect", "identify", "timeout_s", "channels"}, file);
+    JsonFields fields(json, file, instrumentFields);
     InstrumentConfig config;
-    config.connect = lineOf(json, "connect", file);
-    config.identify = lineOf(json, "identify", file, "*IDN?");
-    if (const auto timeout = json.find("timeout_s"); timeout != json.end()) {
-        if (!timeout->is_number()) refuse(file, "timeout_s");
-        config.timeoutS = timeout->get<double>();
-        if (!(config.timeoutS > 0 && config.timeoutS <= 3'600)) refuse(file, "timeout_s");
-    }
-    const auto channels = json.find("channels");
-    if (channels == json.end() || !channels->is_array() || channels->empty()) refuse(file, "channels");
-    for (const auto& channel : *channels) config.channels.push_back(channelFrom(channel, file));
+    config.connect = lineOf(fields, "connect");
+    config.identify = lineOf(fields, "identify", "*IDN?");
+    fields.take("timeout_s", config.timeoutS, NumberRange{0, 3'600, true});
+    fields.each("channels", mostChannels, [&](const auto& one, const std::string& at) {
+        config.channels.push_back(channelFrom({one, file, instrumentFields, at}));
+    });
+    fields.finish();
+    if (config.channels.empty()) fields.refuse("json-field.missing", "channels");
     return config;
 }
 
 /// One connection, with a time-out on everything it does.
 class Line {
 public:
-    /// connect: "tcp:HOST:PORT" or "serial:DEVICE:BAUD". Throws InputError (instrument-config) for anything
+    /// connect: "tcp:HOST:PORT" or "serial:DEVICE:BAUD". Throws InputError (json-field) for anything
     /// else.
     Line(const std::string& connect, const std::string& file) {
         const std::size_t first = connect.find(':');
         const std::size_t last = connect.rfind(':');
         const std::string kind = connect.substr(0, first);
         if (first == std::string::npos || last == first || (kind != "tcp" && kind != "serial"))
-            refuse(file, "connect");
+            refuseConnection(file, connect);
         place_ = connect.substr(first + 1, last - first - 1);
         number_ = connect.substr(last + 1);
         isTcp_ = kind == "tcp";
@@ -118,7 +115,8 @@ public:
             place_ = place_.substr(1, place_.size() - 2); // an IPv6 address
         const bool digits = !number_.empty() && number_.size() < 8
                             && number_.find_first_not_of("0123456789") == std::string::npos;
-        if (place_.empty() || !digits || (isTcp_ && std::stoi(number_) > 65'535)) refuse(file, "connect");
+        if (place_.empty() || !digits || (isTcp_ && std::stoi(number_) > 65'535))
+            refuseConnection(file, connect);
     }
 
     bool isOpen() const { return open_; }

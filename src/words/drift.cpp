@@ -127,6 +127,9 @@ std::span<const Entry> drift() {
              "{material}, {what}: {happened} of {count} mounts ({lo:.0f} to {hi:.0f} %)"),
         one("outcome-median", "{material}: half of its mounts had it by {cycles:.0f} cycles"),
         one("outcome-coldest", "{material} survived {coldest:.0f} °C"),
+        one("outcome-pair.sooner", "It happens after fewer cycles to {first} than to {second} (half of the "
+                                   "mounts at {sooner:.0f} and "
+                                   "{later:.0f} cycles; log-rank test, p = {p:.2g})"),
         one("outcome-pair.differ", "It happens to {first} more often than to {second} (p = {p:.2g})"),
         one("outcome-pair.none-told", "No two materials are told apart by how often it happens"),
 
@@ -145,7 +148,6 @@ std::span<const Entry> drift() {
         one("ten-years.paste-less", "Over ten years {paste} costs less than {sheet}: {less} against {more}, "
                                     "each application counted"),
         one("due-not-told.undated", "When it was mounted is not stated"),
-        one("due-not-told.stays", "What was measured of {material} does not reach the threshold"),
 
         one("drift-bench.taken-out", "The bench's own drift is taken out: {change:+.2f} K over {time} "
                                      "({lo:+.2f} to {hi:+.2f}, {count} check "

@@ -141,6 +141,8 @@ std::span<const Entry> plans() {
         one("step-by-hand", "{step}, by hand"),
         one("step-lasts", "{minutes:g} min"),
         one("step-lasts.above-idle", "{minutes:g} min, until within {limit:g} K of idle"),
+        one("step-lasts.chip-above", "{minutes:g} min, until the chip is at {limit:g} °C or above"),
+        one("step-lasts.chip-below", "{minutes:g} min, until the chip is at {limit:g} °C or below"),
         one("step-lasts.chip-slope", "{minutes:g} min, until the chip moves by less than {limit:g} K/min"),
         one("step-lasts.remaining", "{minutes:g} min, until less than {limit:g} K is left to rise"),
         one("step-lasts.room-slope", "{minutes:g} min, with the room moving by less than {limit:g} K/min"),

@@ -138,6 +138,10 @@ std::span<const char* const> terms() {
         mark("oily"),
         mark("dry"),
         mark("cracked"),
+        // ApplicationUse
+        mark("new"),
+        mark("not opened"),
+        mark("laid again"),
         // ApplicationPattern
         mark("dot"),
         mark("line"),

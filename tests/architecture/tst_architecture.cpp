@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The walls of the house: which floor may include which, and which libraries the command may link.
 
+#include "support/places.h"
 #include "support/test_class.h"
 
 #include <QDirIterator>
@@ -13,7 +14,7 @@ class TestArchitecture : public QObject {
 
     static QStringList sources(const QString& folder) {
         QStringList files;
-        QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/" + folder, {"*.h", "*.cpp"}, QDir::Files,
+        QDirIterator walk(QString(ibuki::places::source) + "/src/" + folder, {"*.h", "*.cpp"}, QDir::Files,
                           QDirIterator::Subdirectories);
         while (walk.hasNext()) files << walk.next();
         return files;
@@ -64,11 +65,11 @@ private slots:
     void roomsIncludeOnlyRoomsBefore_data() {
         QTest::addColumn<QString>("floor");
         QTest::addColumn<QStringList>("rooms");
-        QTest::newRow("core") << "core"
-                              << QStringList{"base",    "quantity", "stats",  "trace",   "reduce",
-                                             "domain",  "physics",  "look",   "shelf",   "caution",
-                                             "design",  "evidence", "heat",   "inspect", "plan",
-                                             "conduct", "setup",    "import", "drift",   "practice"};
+        QTest::newRow("core") << "core" << QStringList{"base",    "quantity", "stats",    "trace",  "reduce",
+                                                       "domain",  "physics",  "look",     "shelf",  "caution",
+                                                       "design",  "clock",    "evidence", "heat",   "inspect",
+                                                       "plan",    "conduct",  "setup",    "import", "drift",
+                                                       "practice"};
         QTest::newRow("store") << "store" << QStringList{"log",      "table",   "json",  "picture",
                                                          "calendar", "project", "shelf", "paper"};
         QTest::newRow("app") << "app" << QStringList{"drawn", "jobs",  "session", "forms", "question",
@@ -78,7 +79,7 @@ private slots:
     void roomsIncludeOnlyRoomsBefore() { // in this order: an arrow back would close a circle
         QFETCH(QString, floor);
         QFETCH(QStringList, rooms);
-        QDir folder(QString(IBUKI_SOURCE_DIR) + "/src/" + floor);
+        QDir folder(QString(ibuki::places::source) + "/src/" + floor);
         QStringList there = folder.entryList(QDir::Dirs | QDir::NoDotAndDotDot);
         there.removeAll("resources");
         there.sort();
@@ -136,7 +137,7 @@ private slots:
     }
     void theCommandLinksNoQt() {
         QProcess ldd;
-        ldd.start("ldd", {IBUKI_CLI});
+        ldd.start("ldd", {ibuki::places::command});
         QVERIFY(ldd.waitForFinished());
         QCOMPARE(ldd.exitCode(), 0);
         const QString libraries = QString::fromUtf8(ldd.readAllStandardOutput());

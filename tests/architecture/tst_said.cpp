@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a person reads in the window goes through say(): a literal that bypasses the catalogue is found here.
 
+#include "support/places.h"
 #include "support/test_class.h"
 
 #include <QDirIterator>
@@ -146,7 +147,7 @@ private slots:
     void keysAreNotTranslated() { // a shortcut that a translation changed would be dead
         static const QRegularExpression saidKey("say\\(\"(Alt|Ctrl|Shift)\\+\\S*\"\\)|say\\(\"Esc\"\\)");
         QVERIFY(QString("button(say(\"Later\"), say(\"Alt+Down\"))").contains(saidKey));
-        QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/app", {"*.cpp"}, QDir::Files,
+        QDirIterator walk(QString(ibuki::places::source) + "/src/app", {"*.cpp"}, QDir::Files,
                           QDirIterator::Subdirectories);
         while (walk.hasNext()) {
             QFile file(walk.next());
@@ -155,7 +156,7 @@ private slots:
         }
     }
     void theWindowSaysEverythingThroughTheCatalogue() {
-        QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/app", {"*.h", "*.cpp"}, QDir::Files,
+        QDirIterator walk(QString(ibuki::places::source) + "/src/app", {"*.h", "*.cpp"}, QDir::Files,
                           QDirIterator::Subdirectories);
         static const QRegularExpression apart("/(main|theme)\\.(cpp|h)$"); // options, made-up data, styles
         QStringList found;

@@ -2,6 +2,7 @@
 #include "store/project/project.h"
 #include "support/command.h"
 #include "support/near.h"
+#include "support/places.h"
 #include "support/test_class.h"
 
 #include <QProcess>
@@ -15,7 +16,7 @@ using story::Outcome;
 using story::run;
 
 namespace {
-const std::string logs = IBUKI_TEST_DATA "/logs/";
+const std::string logs = std::string(places::testData) + "/logs/";
 }
 
 class TestCli : public QObject {
@@ -122,7 +123,7 @@ private slots:
     void reportWritesEveryKind() {
         for (const char* ending : {".html", ".csv", ".json"}) {
             const std::string target = file("r") + ending;
-            const Outcome done = run({"report", IBUKI_SAMPLE_PROJECT, "-o", target});
+            const Outcome done = run({"report", places::sampleProject, "-o", target});
             QVERIFY2(done.code == 0, done.err.c_str());
             QVERIFY(QFileInfo(QString::fromStdString(target)).size() > 1000);
         }
@@ -148,7 +149,7 @@ private slots:
         QTest::newRow("bad method") << QStringList{"compare", plain, "--method", "guess"};
         QTest::newRow("bad ending") << QStringList{"report", "x.ibuki", "-o", "x.doc"};
         QTest::newRow("unknown study")
-            << QStringList{"report", IBUKI_SAMPLE_PROJECT, "--study", "none", "-o", "/tmp/ibuki-none.csv"};
+            << QStringList{"report", places::sampleProject, "--study", "none", "-o", "/tmp/ibuki-none.csv"};
     }
     void wrongUsageIsTwo() {
         QFETCH(QStringList, arguments);
@@ -195,12 +196,12 @@ private slots:
     }
     void theBinaryAnswersAlike() {
         QProcess process;
-        process.start(IBUKI_CLI, {"reduce", QString::fromStdString(logs) + "plain.csv", "--json"});
+        process.start(places::command, {"reduce", QString::fromStdString(logs) + "plain.csv", "--json"});
         QVERIFY(process.waitForFinished());
         QCOMPARE(process.exitCode(), 0);
         QCOMPARE(process.readAllStandardOutput().toStdString(),
                  run({"reduce", logs + "plain.csv", "--json"}).out);
-        process.start(IBUKI_CLI, {"brew"});
+        process.start(places::command, {"brew"});
         QVERIFY(process.waitForFinished());
         QCOMPARE(process.exitCode(), 2);
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Golden cases run through the command. A case is plain text in tests/data/golden/*.txt: see README.md there.
 
+#include "support/places.h"
 #include "support/test_class.h"
 
 #include <QDir>
@@ -35,7 +36,7 @@ class TestGolden : public QObject {
 private slots:
     void golden_data() {
         QTest::addColumn<QString>("path");
-        const QDir folder(QString(IBUKI_TEST_DATA) + "/golden");
+        const QDir folder(QString(ibuki::places::testData) + "/golden");
         for (const QString& name : folder.entryList({"*.txt"}))
             QTest::newRow(qPrintable(name)) << folder.filePath(name);
     }
@@ -49,8 +50,8 @@ private slots:
             QVERIFY2(words.takeFirst() == "ibuki-cli", qPrintable(one.command));
             for (QString& word : words) word.replace("SCRATCH", scratch.path());
             QProcess process;
-            process.setWorkingDirectory(IBUKI_TEST_DATA);
-            process.start(IBUKI_CLI, words);
+            process.setWorkingDirectory(ibuki::places::testData);
+            process.start(ibuki::places::command, words);
             QVERIFY(process.waitForFinished());
             const QString output =
                 QString::fromUtf8(process.readAllStandardOutput() + process.readAllStandardError());

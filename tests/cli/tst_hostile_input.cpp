@@ -5,6 +5,7 @@
 #include "store/project/project.h"
 #include "store/table/table.h"
 #include "support/command.h"
+#include "support/places.h"
 #include "support/stored_story.h"
 #include "support/test_class.h"
 
@@ -70,13 +71,11 @@ private slots:
         QCOMPARE(contents(job), before);
     }
     void aFullDeviceIsAFailure() {
-        const std::string log = IBUKI_TEST_DATA "/logs/plain.csv";
+        const std::string log = std::string(places::testData) + "/logs/plain.csv";
         for (const QString& arguments : {QString("reduce %1 --json"), QString("reduce %1")}) {
             QProcess shell;
-            shell.start(
-                "sh",
-                {"-c",
-                 QString("'%1' %2 > /dev/full").arg(IBUKI_CLI, arguments.arg(QString::fromStdString(log)))});
+            shell.start("sh", {"-c", QString("'%1' %2 > /dev/full")
+                                         .arg(places::command, arguments.arg(QString::fromStdString(log)))});
             QVERIFY(shell.waitForFinished());
             QCOMPARE(shell.exitCode(), 1);
             QVERIFY(shell.readAllStandardError().contains("could not be written"));
@@ -122,7 +121,8 @@ private slots:
             QVERIFY2(isRefused(run({"cut", write("extreme.json", job)})), job);
         const std::string deep = write("deep.json", std::string(100'000, '[') + std::string(100'000, ']'));
         QVERIFY(isRefused(run({"cut", deep})));
-        QVERIFY(isRefused(run({"reduce", IBUKI_TEST_DATA "/logs/plain.csv", "--channels", deep})));
+        QVERIFY(isRefused(
+            run({"reduce", std::string(places::testData) + "/logs/plain.csv", "--channels", deep})));
         QVERIFY(isRefused(run({"simulate", "--bench", deep, "--protocol", deep, "-o", file("x.csv")})));
     }
     void extremeSimulationsAreRefusedInALine() {

@@ -11,6 +11,7 @@
 #include "support/laid.h"
 #include "support/live.h"
 #include "support/near.h"
+#include "support/places.h"
 #include "support/stored_story.h"
 #include "support/test_class.h"
 
@@ -94,7 +95,7 @@ class TestRecord : public QObject {
                           QString::fromStdString(steps),
                           "--json"};
         if (consent) words << "--start-load";
-        recorder.start(IBUKI_CLI, words);
+        recorder.start(places::command, words);
         return recorder;
     }
 
@@ -343,7 +344,7 @@ private slots:
     }
     void theStandInForInstrumentsIsRecorded() { // some of its answers come late
         QProcess device;
-        device.start(IBUKI_SIM_INSTRUMENT, {"--late", "0.3"});
+        device.start(places::simulatedInstrument, {"--late", "0.3"});
         QVERIFY(device.waitForReadyRead(20'000));
         const std::string port = device.readLine().trimmed().toStdString();
         const std::string config = fresh(".json");
@@ -401,7 +402,7 @@ private slots:
     void aRunningRecordingIsReadAndClosedByTerminate() {
         const std::string path = project();
         QProcess recorder;
-        recorder.start(IBUKI_CLI,
+        recorder.start(places::command,
                        {"record", QString::fromStdString(path), "--bench", "node-2", "--loose", "--source",
                         QString::fromStdString("sim:" + bench_), "--speed", "100", "--seed", "5", "--json"});
         QVERIFY(recorder.waitForStarted());
@@ -434,9 +435,10 @@ private slots:
         for (int round = 0; round < rounds; ++round) {
             const std::string seed = std::to_string(round + 1);
             QProcess recorder;
-            recorder.start(IBUKI_CLI, {"record", QString::fromStdString(path), "--bench", "node-2", "--loose",
-                                       "--source", QString::fromStdString("sim:" + bench_), "--speed", "4000",
-                                       "--seed", QString::fromStdString(seed), "--json"});
+            recorder.start(places::command,
+                           {"record", QString::fromStdString(path), "--bench", "node-2", "--loose",
+                            "--source", QString::fromStdString("sim:" + bench_), "--speed", "4000", "--seed",
+                            QString::fromStdString(seed), "--json"});
             QVERIFY(recorder.waitForStarted());
             QByteArray told;
             QTRY_VERIFY_WITH_TIMEOUT((told += recorder.readAllStandardOutput()).contains("\"opened\""),

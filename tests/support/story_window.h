@@ -12,6 +12,7 @@
 #include "app/shelf/shelf_view.h"
 #include "core/domain/study.h"
 #include "store/log/log_writer.h"
+#include "support/places.h"
 #include "support/story.h"
 #include "support/widget_story.h"
 
@@ -38,7 +39,7 @@ inline std::unique_ptr<MainWindow> emptyWindow(const QString& settings) {
     QCoreApplication::setOrganizationName("ibuki-tests");
     QCoreApplication::setApplicationName(settings);
     applyTheme(*qApp, Shade::light);
-    auto window = std::make_unique<MainWindow>(IBUKI_SAMPLE_PROJECT);
+    auto window = std::make_unique<MainWindow>(places::sampleProject);
     window->resize(1280, 800);
     window->show();
     return window;

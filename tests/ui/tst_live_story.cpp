@@ -9,6 +9,7 @@
 #include "app/bench/live_panel.h"
 #include "app/bench/readings_sheet.h"
 #include "app/say.h"
+#include "core/clock/mount_history.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/setup/plan_setup.h"
@@ -123,7 +124,7 @@ private slots:
         QCOMPARE(runs.size(), std::size_t{1});
         const Reduction* reduction = reductionOf(document(), runs.front()->id);
         QVERIFY(reduction && reduction->longest);
-        QVERIFY(runs.front()->sinceApplication.has_value());
+        QVERIFY(historyOf(document(), mount->id).at(*loadBegan(document(), *runs.front())).hours.has_value());
         QVERIFY(find<QLabel>("Steady difference")->text().toDouble() > 20);
         std::vector<std::string> marks;
         for (const RecordingMark* mark : document().where(&RecordingMark::recording, runs.front()->recording))

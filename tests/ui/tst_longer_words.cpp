@@ -5,6 +5,7 @@
 #include "app/question/question_view.h"
 #include "app/shelf/shelf_view.h"
 #include "support/other_language.h"
+#include "support/places.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 #include "words/words.h"
@@ -77,7 +78,7 @@ private slots:
     }
     void mainViewsInTheLanguageOfTheEnvironment() {
         if (!qEnvironmentVariableIsSet(test::otherLanguage)) return; // the one before runs it
-        words::useLanguage(IBUKI_LOCALE);
+        words::useLanguage(places::locale);
         const auto window = story::demoWindow("longer", folder_.filePath("longer.ibuki"));
         QVERIFY(window);
         QStringList clipped;

@@ -11,6 +11,7 @@
 #include "store/log/log_writer.h"
 #include "store/paper/report.h"
 #include "store/table/table.h"
+#include "support/places.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 
@@ -49,7 +50,7 @@ class TestOneRun : public QObject {
 
 private slots:
     void initTestCase() {
-        window_ = std::make_unique<MainWindow>(IBUKI_SAMPLE_PROJECT);
+        window_ = std::make_unique<MainWindow>(places::sampleProject);
         QVERIFY(window_->openDemo(folder_.filePath("demo.ibuki")));
         window_->show();
     }
@@ -70,9 +71,9 @@ private slots:
         Edit edit(document(), "judge by another");
         edit.put(question);
         QVERIFY(session().perform(edit.finish()));
-        const auto rows = tidyTable(document(), question);
-        const TidyRow first = *std::find_if(rows.begin(), rows.end(), [](const TidyRow& row) {
-            return row.cell && !row.excluded && !row.limitBound && row.purpose == "fresh";
+        const auto rows = runRows(document(), question);
+        const RunRow first = *std::find_if(rows.begin(), rows.end(), [](const RunRow& row) {
+            return row.cell && !row.excluded && !row.limitBound && row.purpose == Purpose::fresh;
         });
         Run run = *document().find(first.runId);
         if (run.useAsymptote != asymptote) {
@@ -93,7 +94,7 @@ private slots:
         const double rth = *load->rthKPerW;
 
         QCOMPARE(bench(run), QString::number(response, 'f', 1));
-        const auto cells = tableRow(question, first.run);
+        const auto cells = tableRow(question, runName(first));
         QCOMPARE(std::stod(cells.at("delta_K")), response);
         QCOMPARE(std::stod(cells.at("rth_K_per_W")), rth);
         const Evidence evidence = gatherEvidence(document(), question);
@@ -122,7 +123,7 @@ private slots:
                               QString::fromStdString(std::string(metricName(question.metric)))};
         const Configuration* rig = document().find(document().find(run.mount)->configuration);
         if (rig->temperatureLimit) arguments << "--limit" << QString::number(rig->temperatureLimit->value);
-        command.start(IBUKI_CLI, arguments);
+        command.start(places::command, arguments);
         QVERIFY(command.waitForFinished());
         const auto json = nlohmann::json::parse(command.readAllStandardOutput().toStdString());
         QVERIFY(std::abs(json["metrics"][std::string(metricName(question.metric))]["delta_K"].get<double>()

@@ -10,6 +10,7 @@
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
+#include "support/places.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 
@@ -233,7 +234,7 @@ private slots:
         QVERIFY(document().all<HeaderRole>().empty());
     }
     void aRoomProbeIsLaidBesideItsLog() {
-        const QString logs = IBUKI_TEST_DATA "/logs/";
+        const QString logs = QString(places::testData) + "/logs/";
         const auto recordings = document().all<Recording>().size();
         ImportDialog* dialog = bringIn({logs + "probe.csv", logs + "probe-room.csv"});
         QVERIFY(dialog);

@@ -289,7 +289,7 @@ private slots:
         Edit edit(document(), "Laid again");
         for (const MountApplication* link : document().where(&MountApplication::mount, mount->id)) {
             MountApplication again = *link;
-            again.isNew = false;
+            again.use = ApplicationUse::laidAgain;
             edit.put(again);
         }
         QVERIFY(session().perform(edit.finish()));

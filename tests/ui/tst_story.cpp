@@ -13,6 +13,7 @@
 #include "app/verdict/ladder.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
+#include "support/places.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 
@@ -178,10 +179,10 @@ private slots:
         const auto before = document().all<Mount>();
         window_->showStage(Stage::bench);
         window_->benchView().bringIn(
-            {QString(IBUKI_TEST_DATA) + "/logs/prose.txt", QString(IBUKI_TEST_DATA) + "/logs/empty.csv"});
+            {QString(places::testData) + "/logs/prose.txt", QString(places::testData) + "/logs/empty.csv"});
         QTRY_VERIFY(notice().contains("prose.txt"));
         QCOMPARE(document().all<Mount>(), before);
-        QVERIFY(!session().openProject(QString(IBUKI_TEST_DATA) + "/logs/prose.txt"));
+        QVERIFY(!session().openProject(QString(places::testData) + "/logs/prose.txt"));
         QVERIFY(notice().contains("not an Ibuki project"));
         QCOMPARE(document().all<Mount>(), before);
     }

@@ -14,6 +14,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/setup/bench_template.h"
+#include "support/places.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 
@@ -220,7 +221,7 @@ private slots:
         QCOMPARE(sensors->count(), before);
     }
     void aBatchNamesWhatItRefused() {
-        const std::string logs = IBUKI_TEST_DATA "/logs/";
+        const std::string logs = std::string(places::testData) + "/logs/";
         double last = 0;
         const LogBatch batch = readLogBatch({logs + "plain.csv", logs + "prose.txt", logs + "no-room.csv"},
                                             {}, {}, [&](double share) { last = share; });

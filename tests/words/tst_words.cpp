@@ -8,6 +8,7 @@
 #include "core/setup/study_setup.h"
 #include "core/trace/metric_kind.h"
 #include "support/other_language.h"
+#include "support/places.h"
 #include "support/test_class.h"
 #include "words/catalogue.h"
 #include "words/words.h"
@@ -47,7 +48,7 @@ QMap<QString, QString> saidCodes() {
                                          "\"]*|lots\\(|told\\(\\{|return \\{|\\? |: )"
                                          "\\s*\"([a-z]+(?:-[a-z]+)+(?:\\.[a-zA-Z-]+)?)\"");
     for (const char* floor : {"core", "store", "app/jobs"}) {
-        QDirIterator walk(QString(IBUKI_SOURCE_DIR) + "/src/" + floor, {"*.h", "*.cpp"}, QDir::Files,
+        QDirIterator walk(QString(places::source) + "/src/" + floor, {"*.h", "*.cpp"}, QDir::Files,
                           QDirIterator::Subdirectories);
         while (walk.hasNext()) {
             QFile file(walk.next());
@@ -194,7 +195,7 @@ private slots:
     }
     void toldInTheLanguageOfTheEnvironment() {
         if (!qEnvironmentVariableIsSet(test::otherLanguage)) return; // the one before runs it
-        words::useLanguage(IBUKI_LOCALE);
+        words::useLanguage(places::locale);
         QCOMPARE(q(words::text({"gap-in-log", {{"count", 1}}})), QString("1 gapoo ino theoo logoo"));
         QCOMPARE(q(words::text({"gap-in-log", {{"count", 2}}})), QString("2 gapsoo ino theoo logoo"));
         QCOMPARE(q(words::term("gap pad")), QString("gapoo padoo"));

@@ -48,12 +48,24 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     form->number(say("Syringe after, g"), &Application::syringeAfter, 0, true);
     form->number(say("Cut from the sheet, mm²"), &Application::area, 0, true)
         ->setToolTip(say("Leave empty for a piece that the cut helper has taken off already"));
+    form->number(say("Piece: one side, mm"), &Application::pieceWidth, 0, true)
+        ->setToolTip(say("The cautions compare the sides of a piece with those of the face"));
+    form->number(say("Piece: other side, mm"), &Application::pieceLength, 0, true);
+    form->number(say("Pieces on each other"), &Application::layers, 1);
     form->choice(say("Pattern"), &Application::pattern);
     form->number(say("Spreads, 1 to 5"), &Application::spreads, 1);
     form->number(say("Stays put, 1 to 5"), &Application::staysPut, 1);
     form->number(say("Comes off, 1 to 5"), &Application::comesOff, 1);
     form->number(say("Cleans up, 1 to 5"), &Application::cleansUp, 1);
     form->note(say("Remarks"), &Application::note);
+    auto use = std::make_shared<EntityForm<MountApplication>>(session, rows, words::mark("application"));
+    use->choice(say("For this mount"), &MountApplication::use)
+        ->setToolTip(say("A sheet or film that was mounted before and laid again touches less well"));
+    const auto showUse = [this, form = use.get(), mount] {
+        for (const MountApplication* link : session_.document().where(&MountApplication::mount, mount))
+            if (link->application == application_) return form->show(link->id);
+    };
+    showUse();
     auto hands = std::make_shared<EntityForm<Mount>>(session, rows, words::mark("mount"));
     hands->text(say("Mounted by"), &Mount::mountedBy)
         ->setToolTip(say("A role or initials; where two people mounted, the verdict tells how they differ"));
@@ -68,13 +80,14 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     auto* close = button(say("Close"), {}, true);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     layout->addWidget(close, 0, Qt::AlignRight);
-    connect(&session_, &Session::documentChanged, this, [this, form, hands, mount] {
+    connect(&session_, &Session::documentChanged, this, [this, form, use, hands, showUse, mount] {
         if (!session_.document().find(application_) || !session_.document().find(mount)) {
             reject();
             return;
         }
         form->show(application_);
         hands->show(mount);
+        showUse();
         fillLots();
         tell();
     });
@@ -140,7 +153,7 @@ std::optional<Id<Application>> statedApplication(Session& session, Id<Mount> mou
     Application application;
     application.site = site;
     const Id<Application> id = edit.add(application);
-    edit.add(MountApplication{{}, mount, id, true});
+    edit.add(MountApplication{{}, mount, id, ApplicationUse::fresh});
     return session.perform(edit.finish()) ? std::optional(id) : std::nullopt;
 }
 

@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/run_sources.h"
 
+#include "app/session/session.h"
 #include "core/base/input_error.h"
 #include "core/domain/bench.h"
+#include "core/drift/joint_history.h"
 #include "core/practice/practice.h"
 #include "words/words.h"
 
-#include <QDateTime>
 #include <algorithm>
 #include <filesystem>
 
@@ -45,9 +46,8 @@ std::unique_ptr<Source> openRunSource(const Document& document, const std::strin
     if (!slot && whom.mount) {
         const auto filled = document.where(&Slot::mount, whom.mount);
         if (!filled.empty()) slot = filled.front();
-        const QDateTime wall = QDateTime::currentDateTime();
-        const Instant now{wall.toMSecsSinceEpoch() + 1'000LL * wall.offsetFromUtc()};
-        const MountHistory history(document, *whom.mount);
+        const Instant now = wallNow();
+        const MountHistory history = jointHistory(document, *whom.mount);
         worn = history.at(std::max(now, history.lastRecorded().value_or(now)));
     }
     const Practice* practice = slot ? practiceOf(document, slot->study) : nullptr;

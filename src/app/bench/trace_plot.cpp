@@ -182,9 +182,8 @@ void TracePlot::addCurves(const Trace& trace, Metric metric) {
 }
 
 void TracePlot::addBorders(const LoadReduction& load) {
-    const auto phase =
-        std::find_if(load.phases.begin(), load.phases.end(), [](const Phase& p) { return p.name == "load"; });
-    if (phase == load.phases.end() || !load.window) return;
+    const auto phase = loadPhase(load);
+    if (!phase || !load.window) return;
     const Phase foundLoad = load.foundLoad.value_or(*phase);
     const Phase foundWindow = load.foundWindow.value_or(*load.window);
     QColor windowColour = colours().hotWash;

@@ -10,7 +10,7 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
-#include "core/drift/span.h"
+#include "core/quantity/span.h"
 #include "store/paper/drift_csv.h"
 
 #include <QComboBox>
@@ -46,6 +46,15 @@ SpanUnit unitFor(double hours) {
     if (hours < 90 * hoursPerDay) return {hoursPerDay, say("days")};
     if (hours < 1.5 * hoursPerYear) return {hoursPerYear / 12, say("months")};
     return {hoursPerYear, say("years")};
+}
+
+/// Of all groups together; 1 of cycles.
+SpanUnit axisUnit(const DriftJudgement& judged, DriftClock clock) {
+    if (clock != DriftClock::hours && clock != DriftClock::loadHours) return {};
+    double longest = 1;
+    for (const GroupDrift& one : judged.groups)
+        if (const ClockedCourse* course = one.by(clock)) longest = std::max(longest, course->course.last());
+    return unitFor(longest);
 }
 
 } // namespace
@@ -248,18 +257,15 @@ void CoursePage::drawGroup(std::size_t place, const GroupDrift& drift, bool isCh
     faint.setAlphaF(isChosen ? 0.9F : 0.35F);
     pen.setColor(faint);
     pen.setWidthF(isChosen ? 2.4 : 1.4);
-    const bool inTime = clock() == DriftClock::hours || clock() == DriftClock::loadHours;
-    double longest = 1;
-    for (const GroupDrift& one : judged()->groups)
-        if (const ClockedCourse* course = one.by(clock())) longest = std::max(longest, course->course.last());
-    const SpanUnit unit = inTime && !byDate() ? unitFor(longest) : SpanUnit{};
+    const SpanUnit unit = axisUnit(*judged(), clock());
     if (byDate()) {
         plot_->xAxis->setTicker(QSharedPointer<QCPAxisTickerDateTime>::create());
         plot_->xAxis->setLabel({});
     } else {
         plot_->xAxis->setTicker(QSharedPointer<QCPAxisTicker>::create());
-        plot_->xAxis->setLabel(inTime ? QStringLiteral("%1, %2").arg(clockLabel(clock()), unit.name)
-                                      : clockLabel(clock()));
+        plot_->xAxis->setLabel(unit.name.isEmpty()
+                                   ? clockLabel(clock())
+                                   : QStringLiteral("%1, %2").arg(clockLabel(clock()), unit.name));
     }
     if (isChosen && !byDate() && !curves.t.empty()) {
         QVector<double> lo;
@@ -330,11 +336,7 @@ void CoursePage::drawThreshold(const GroupDrift& drift) {
     line->setPen(QPen(colours().hot, 1.4, Qt::DashLine));
     const DriftTime& time = course->threshold;
     if (!time.at || time.farBeyond) return;
-    const bool inTime = clock() == DriftClock::hours || clock() == DriftClock::loadHours;
-    double longest = 1;
-    for (const GroupDrift& one : judged()->groups)
-        if (const ClockedCourse* other = one.by(clock())) longest = std::max(longest, other->course.last());
-    const double unit = inTime ? unitFor(longest).hours : 1;
+    const double unit = axisUnit(*judged(), clock()).hours;
     QCPGraph* mark = plot_->addGraph();
     mark->setData({*time.at / unit}, {threshold});
     mark->setLineStyle(QCPGraph::lsNone);

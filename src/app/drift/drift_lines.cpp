@@ -6,7 +6,7 @@
 #include "app/session/qtext.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
-#include "core/drift/span.h"
+#include "core/quantity/span.h"
 
 #include <cmath>
 
@@ -15,7 +15,9 @@ namespace {
 
 const QString none = QStringLiteral("–");
 
-QString fixed(double value, int digits) { return QString::number(value, 'f', digits); }
+QString fixed(double value, int digits) {
+    return QString::number(value, 'f', digits).replace('-', QChar(0x2212));
+}
 
 QString dayOr(const std::optional<Instant>& at) { return at ? dayText(*at) : none; }
 
@@ -94,7 +96,7 @@ std::vector<MountRow> mountRows(const DriftMatter& matter) {
     std::vector<MountRow> rows;
     for (const GroupDrift& drift : matter.study.groups)
         for (const MountSeries& series : drift.group.mounts) {
-            const MountHistory history(matter.document, series.mount);
+            const MountHistory& history = *series.history;
             const auto opened = history.opened();
             const Instant until = opened && *opened < matter.now ? *opened : matter.now;
             const MountClock clock = history.at(until);

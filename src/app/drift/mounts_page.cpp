@@ -74,6 +74,15 @@ std::optional<Id<Mount>> MountsPage::chosen() const {
     return rows_[static_cast<std::size_t>(row)].mount;
 }
 
+const MountHistory* MountsPage::chosenHistory() const {
+    const auto mount = chosen();
+    if (mount && desk_.matter())
+        for (const GroupDrift& drift : desk_.matter()->study.groups)
+            for (const MountSeries& series : drift.group.mounts)
+                if (series.mount == *mount) return series.history.get();
+    return nullptr;
+}
+
 void MountsPage::refresh() {
     const DriftMatter* matter = desk_.matter();
     if (!matter) return;
@@ -96,17 +105,15 @@ void MountsPage::draw() {
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) stylePlotAxis(axis);
     plot_->xAxis->setLabel(say("Range of a thermal cycle of the chip, K"));
     plot_->yAxis->setLabel(say("Cycles"));
-    const DriftMatter* matter = desk_.matter();
-    const auto mount = chosen();
-    if (!matter || !mount) {
+    const MountHistory* history = chosenHistory();
+    if (!history) {
         told_->setText(rows_.empty() ? say("No mount of this study was measured.")
                                      : say("Choose a mount to see its cycles."));
         plot_->replot();
         return;
     }
-    const MountHistory history(matter->document, *mount);
     std::map<int, double> bins;
-    for (const CountedCycle& cycle : history.cycles())
+    for (const CountedCycle& cycle : history->cycles())
         bins[static_cast<int>(std::floor(cycle.range / binK))] += cycle.count;
     QVector<double> at;
     QVector<double> count;

@@ -26,6 +26,7 @@ protected:
 
 private:
     std::optional<Id<Mount>> chosen() const;
+    const MountHistory* chosenHistory() const;
     void draw();
 
     DriftDesk& desk_;

@@ -22,6 +22,7 @@ QTableWidget* figureTable(const QString& name, const QStringList& head) {
     table->setTabKeyNavigation(false);
     table->verticalHeader()->hide();
     table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    table->horizontalHeader()->setStretchLastSection(true);
     copyRowOnKey(*table);
     return table;
 }

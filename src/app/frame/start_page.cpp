@@ -7,11 +7,11 @@
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "app/session/qtext.h"
+#include "app/session/session.h"
 #include "core/base/input_error.h"
 #include "store/project/project.h"
 
 #include <QAction>
-#include <QDateTime>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QSettings>
@@ -24,11 +24,6 @@ namespace {
 
 constexpr const char* readingName = words::mark("Reading the projects used last");
 constexpr qsizetype mostRecent = 5;
-
-Instant wallNow() {
-    const QDateTime wall = QDateTime::currentDateTime();
-    return {wall.toMSecsSinceEpoch() + 1'000LL * wall.offsetFromUtc()};
-}
 
 std::vector<RecentProject> read(const QStringList& paths, Instant now) {
     std::vector<RecentProject> projects;

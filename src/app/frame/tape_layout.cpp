@@ -145,9 +145,8 @@ std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study, Inst
     const WallClock clock = clockOf(document, study);
     for (const Slot* slot : slotsOf(document, study))
         for (const FollowUp* later : document.where(&FollowUp::slot, slot->id)) {
-            const auto due = dueAt(document, *later, clock);
-            if (!due || later->done || !later->skippedBecause.empty() || !slot->skippedBecause.empty())
-                continue;
+            const auto check = dueCheck(document, *later, now, clock);
+            if (!check) continue;
             TapeTile tile = plannedTile(document, *slot, TileState::planned);
             tile.followUp = later->id;
             if (const Mount* mount = document.find(slot->mount)) {
@@ -155,18 +154,16 @@ std::vector<TapeTile> laterTiles(const Document& document, Id<Study> study, Inst
                 tile.title = QString::fromStdString(mount->name);
             }
             tile.value = say("after ") + QString::fromStdString(later->after.text());
-            tile.day = dayOrNone(due);
+            tile.day = dayOrNone(check->due);
             tile.detail = say("Come back to %1 after %2, on %3")
                               .arg(tile.title, QString::fromStdString(later->after.text()),
-                                   QString::fromStdString(dateTimeText(*due)));
-            if (const auto check = now.ms != 0 ? dueCheck(document, *later, now, clock) : std::nullopt) {
-                tile.detail += ": " + sayText(dueMessage(*check, now));
-                tile.isLate = check->state == DueState::overdue || check->state == DueState::lost;
-                if (check->state == DueState::due) tile.value = say("due, ") + tile.value;
-                if (check->state == DueState::overdue) tile.value = say("overdue, ") + tile.value;
-                if (check->state == DueState::lost) tile.value = say("lost, ") + tile.value;
-            }
-            dated.emplace_back(due->ms, tile);
+                                   QString::fromStdString(dateTimeText(check->due)));
+            if (check->state != DueState::later) tile.detail += ": " + sayText(dueMessage(*check, now));
+            tile.isLate = check->state == DueState::overdue || check->state == DueState::lost;
+            if (check->state == DueState::due) tile.value = say("due, ") + tile.value;
+            if (check->state == DueState::overdue) tile.value = say("overdue, ") + tile.value;
+            if (check->state == DueState::lost) tile.value = say("lost, ") + tile.value;
+            dated.emplace_back(check->due.ms, tile);
         }
     std::stable_sort(dated.begin(), dated.end(),
                      [](const auto& a, const auto& b) { return a.first < b.first; });

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/heat/joints_page.h"
 
-#include "app/forms/copying.h"
+#include "app/forms/figure_table.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/jobs/job_progress.h"
@@ -17,20 +17,6 @@
 
 namespace ibuki {
 namespace {
-
-QTableWidget* table(const QString& name, const QStringList& heads) {
-    auto* made = new QTableWidget;
-    made->setAccessibleName(name);
-    made->setColumnCount(static_cast<int>(heads.size()));
-    made->setHorizontalHeaderLabels(heads);
-    made->setEditTriggers(QTableWidget::NoEditTriggers);
-    made->setTabKeyNavigation(false);
-    made->verticalHeader()->hide();
-    made->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    made->horizontalHeader()->setStretchLastSection(true);
-    copyRowOnKey(*made);
-    return made;
-}
 
 QString number(double value) { return QString::number(value, 'f', 1).replace('-', QChar(0x2212)); }
 
@@ -59,11 +45,11 @@ JointsPage::JointsPage(Session& session, QWidget* parent)
       session_(session),
       anchor_(new QComboBox),
       told_(new QLabel),
-      differences_(
-          table(say("Differences of R″"), {say("Pair"), say("mm²·K/W"), say("Interval"), say("By draws")})),
-      materials_(
-          table(say("R″ of each material"), {say("Material"), say("Mounts"), say("K/W"), say("mm²·K/W"),
-                                             say("Interval"), say("By draws"), say("What its label says")})),
+      differences_(figureTable(say("Differences of R″"),
+                               {say("Pair"), say("mm²·K/W"), say("Interval"), say("By draws")})),
+      materials_(figureTable(say("R″ of each material"),
+                             {say("Material"), say("Mounts"), say("K/W"), say("mm²·K/W"), say("Interval"),
+                              say("By draws"), say("What its label says")})),
       drawnTold_(quietLabel()) {
     explain(this, Topic::heatPath);
     told_->setWordWrap(true);

@@ -11,7 +11,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/material.h"
 #include "core/domain/words.h"
-#include "core/evidence/tidy_rows.h"
+#include "core/evidence/run_rows.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -27,26 +27,17 @@ namespace {
 
 constexpr double thumbnailSide = 92; // px of the longer side of the largest face
 
-/// Mean ΔT of each mount under the compared load, and whether it says how hot its joint was: not of a
-/// rejected one, nor where the temperature limit held it.
-struct MountDelta {
-    double sumK = 0;
-    int runs = 0;
-    bool counts = true;
-    double meanK() const { return sumK / runs; }
-};
-
-std::map<Id<Mount>, MountDelta> deltas(const Document& document, const Question& question) {
-    const std::vector<TidyRow> rows = tidyTable(document, question);
-    const Id<Load> load = comparedLoad(document, rows, question);
-    std::map<Id<Mount>, MountDelta> found;
-    for (const TidyRow& row : rows) {
-        if (row.loadId != load || !row.deltaK) continue;
-        MountDelta& delta = found[row.mountId];
-        delta.sumK += *row.deltaK;
-        ++delta.runs;
-        delta.counts = delta.counts && !row.excluded && !row.limitBound;
-    }
+/// Mean ΔT of each mount under the compared load.
+std::map<Id<Mount>, MountFigure> deltas(const Document& document, const Question& question) {
+    const std::vector<RunRow> rows = runRows(document, question);
+    MountRule rule; // all of them: what does not count is told apart
+    rule.checkMounts = true;
+    rule.rejected = true;
+    rule.onlyFresh = false;
+    rule.value = &RunRow::deltaK;
+    std::map<Id<Mount>, MountFigure> found;
+    for (const MountFigure& figure : mountFigures(rows, comparedLoad(document, rows, question), rule))
+        found.emplace(figure.mount, figure);
     return found;
 }
 
@@ -149,7 +140,7 @@ void LooksPage::refresh() {
         of_->setCurrentIndex(std::max(0, of_->findData(chosen)));
     }
     const auto wanted = of_->currentData().toLongLong();
-    const auto delta = question ? deltas(document, *question) : std::map<Id<Mount>, MountDelta>{};
+    const auto delta = question ? deltas(document, *question) : std::map<Id<Mount>, MountFigure>{};
     looks_.clear();
     rows_.clear();
     std::vector<CoveragePoint> points;
@@ -160,9 +151,9 @@ void LooksPage::refresh() {
         const auto at = delta.find(one.mount);
         rows_.push_back({document.find(one.mount)->name, material ? material->name : std::string(),
                          one.covered, one.corners,
-                         at == delta.end() ? std::nullopt : std::optional(at->second.meanK())});
-        if (at != delta.end() && at->second.counts)
-            points.push_back({material ? material->id.value : 0, one.covered, at->second.meanK()});
+                         at == delta.end() ? std::nullopt : std::optional(at->second.value)});
+        if (at != delta.end() && !at->second.excluded && !at->second.limitBound)
+            points.push_back({material ? material->id.value : 0, one.covered, at->second.value});
         looks_.push_back(std::move(one));
     }
     told_->setText(

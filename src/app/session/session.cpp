@@ -82,11 +82,12 @@ const Configuration* Session::configuration() const {
     return selection_.bench ? currentConfiguration(document(), *selection_.bench) : nullptr;
 }
 
-Instant Session::now() const {
+Instant wallNow() {
     const QDateTime wall = QDateTime::currentDateTime();
-    return std::max(Instant{wall.toMSecsSinceEpoch() + 1000LL * wall.offsetFromUtc()},
-                    newestMount(document()));
+    return {wall.toMSecsSinceEpoch() + 1000LL * wall.offsetFromUtc()};
 }
+
+Instant Session::now() const { return std::max(wallNow(), newestMount(document())); }
 
 void Session::take(Project project) {
     undo_.clear();
@@ -97,7 +98,6 @@ void Session::take(Project project) {
     emit projectChanged();
     emit documentChanged();
     emit selectionChanged();
-    judgeAnew();
     finishRecordings();
 }
 
@@ -125,18 +125,6 @@ void Session::finishRecordings() {
             if (changes_ == before) acquire(*figures); // else the next opening makes up for it
         },
         [this](const InputError& error) { post(error); });
-}
-
-void Session::judgeAnew() {
-    std::vector<ReductionTask> tasks = reductionsOfOlderVersions(document());
-    if (tasks.empty() || work_.isRunning()) return;
-    reduceBeside(titled("Judge the runs anew"), std::move(tasks),
-                 [this, before = changes_](const std::vector<RunReduction>& fresh) {
-                     if (changes_ != before) return; // the next opening makes up for it
-                     Edit edit(document(), workTitle_);
-                     for (const RunReduction& reduction : fresh) edit.put(reduction);
-                     apply(edit.finish(), {}, Direction::forward);
-                 });
 }
 
 void Session::reduceBeside(const Message& title, std::vector<ReductionTask> tasks,

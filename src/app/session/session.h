@@ -21,6 +21,9 @@ namespace ibuki {
 std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<ReductionTask>& tasks,
                                       const std::stop_token& stop, const Progress& progress);
 
+/// The time on the wall.
+Instant wallNow();
+
 class Session : public QObject {
     Q_OBJECT
 
@@ -108,8 +111,6 @@ private:
     friend class ProjectCommand;
     bool apply(const ChangeSet& set, const Acquired& acquired, Direction direction);
     void take(Project project);
-    /// Reductions of an older version, once, beside the window's work; a fact that is not on the undo stack.
-    void judgeAnew();
     /// Figures of recordings that ended before they had any.
     void finishRecordings();
     /// Makes the reductions off the main thread, through a connection of its own, and hands them to `done`.

@@ -3,7 +3,7 @@
 
 #include "app/drawn/plot_style.h"
 #include "app/drawn/theme.h"
-#include "app/forms/copying.h"
+#include "app/forms/figure_table.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
@@ -11,7 +11,6 @@
 #include "store/paper/verdict_csv.h"
 #include "words/words.h"
 
-#include <QHeaderView>
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <qcustomplot.h>
@@ -56,7 +55,8 @@ ChecksPage::ChecksPage(QWidget* parent)
     : VerdictPage(say("Checks"), parent),
       plot_(new QCustomPlot),
       told_(new QLabel),
-      figures_(new QTableWidget) {
+      figures_(figureTable(say("Means, corrected and not"),
+                           {say("Level"), say("As measured"), say("Corrected for the order")})) {
     setAccessibleName(say("Check mounts"));
     explain(this, Topic::benchHealth);
     auto* layout = new QVBoxLayout(this);
@@ -64,12 +64,6 @@ ChecksPage::ChecksPage(QWidget* parent)
     told_->setWordWrap(true);
     told_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
     told_->setObjectName("Checks told");
-    figures_->setAccessibleName(say("Means, corrected and not"));
-    figures_->setEditTriggers(QTableWidget::NoEditTriggers);
-    figures_->setTabKeyNavigation(false);
-    copyRowOnKey(*figures_);
-    figures_->verticalHeader()->hide();
-    figures_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     layout->addWidget(plot_, 2);
     layout->addWidget(told_);
     layout->addWidget(figures_, 1);
@@ -116,8 +110,6 @@ QWidget* ChecksPage::picture() { return plot_; }
 void ChecksPage::fillFigures(const Comparison* comparison, const std::string& unit) {
     figures_->setVisible(checks_.corrected && comparison);
     if (!checks_.corrected || !comparison) return;
-    figures_->setColumnCount(3);
-    figures_->setHorizontalHeaderLabels({say("Level"), say("As measured"), say("Corrected for the order")});
     figures_->setRowCount(static_cast<int>(comparison->groups.size()));
     const auto text = [&](const std::optional<double>& value, const std::optional<Interval>& ci) {
         if (!value) return QStringLiteral("–");

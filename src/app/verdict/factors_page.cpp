@@ -7,6 +7,7 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
+#include "core/stats/distributions.h"
 #include "core/stats/pair_family.h"
 #include "store/paper/verdict_csv.h"
 

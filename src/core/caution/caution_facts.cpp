@@ -38,7 +38,28 @@ void putSite(Facts& facts, const Site& site) {
     put(facts, "face.upper", site.upperFace);
     put(facts, "near.aluminium", site.aluminiumNear);
     put(facts, "near.contacts", site.contactsNear);
-    if (site.width && site.length) facts["face.mm2"] = site.width->value * site.length->value;
+}
+
+/// One piece against the face by their sides, either way round; by areas where only those are stated. What
+/// nobody has measured counts as cut to the face: only a stated size can be wrong.
+void putPiece(Facts& facts, const Application* application, const Site& site) {
+    if (!site.width || !site.length) return;
+    const auto sides = [](double a, double b) { return std::pair{std::min(a, b), std::max(a, b)}; };
+    const auto face = sides(site.width->value, site.length->value);
+    bool overhangs = false;
+    bool small = false;
+    if (application && application->pieceWidth && application->pieceLength) {
+        const auto piece = sides(application->pieceWidth->value, application->pieceLength->value);
+        overhangs = piece.first > face.first || piece.second > face.second;
+        small = piece.first < face.first || piece.second < face.second;
+    } else if (application && application->area) {
+        const double mm2 = application->area->value
+                           / (std::max(1, site.alike) * std::max(1, application->layers.value_or(1)));
+        overhangs = mm2 > face.first * face.second;
+        small = mm2 < face.first * face.second;
+    }
+    facts["piece.overhangs"] = overhangs;
+    facts["piece.small"] = small;
 }
 
 /// How far a pad of this material is pressed in the site's gap, and its share of the mount's force.
@@ -137,14 +158,13 @@ Facts cautionFacts(const Document& document, const CautionSubject& subject, Inst
         facts["lot.condition"] = std::string(word(subject.lot->condition));
         if (subject.site) facts["lot.tooLittle"] = tooLittleFor(document, *subject.lot, *subject.site, now);
     }
+    const Application* application = nullptr;
     if (const MountApplication* link = placed(document, subject)) {
-        facts["application.again"] = !link->isNew;
-        const Application* application = document.find(link->application);
-        if (application && application->area && subject.site)
-            facts["piece.mm2"] = application->area->value / std::max(1, subject.site->alike);
+        facts["application.again"] = link->use == ApplicationUse::laidAgain;
+        application = document.find(link->application);
+        if (application) facts["pad.layers"] = static_cast<double>(application->layers.value_or(1));
     }
-    // A piece nobody has measured counts as cut to the face: only a stated size can be wrong.
-    if (!facts.contains("piece.mm2") && facts.contains("face.mm2")) facts["piece.mm2"] = facts["face.mm2"];
+    if (subject.site) putPiece(facts, application, *subject.site);
     return facts;
 }
 

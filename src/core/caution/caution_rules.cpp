@@ -73,7 +73,7 @@ void addMaterialRules(std::vector<CautionRule>& rules) {
     rules.push_back(rule("GA-SPILL", CautionSeverity::danger, all({gallium, is("near.contacts")})));
     rules.push_back(rule("COND-CONTACTS", CautionSeverity::danger, all({conducts, is("near.contacts")})));
     rules.push_back(rule("SHEET-OVERHANG", CautionSeverity::danger,
-                         all({is("material.class", "sheet"), lessThan("face.mm2", "piece.mm2")})));
+                         all({is("material.class", "sheet"), is("piece.overhangs")})));
     rules.push_back(rule("SHEET-AGAIN", CautionSeverity::warning,
                          all({is("material.class", "sheet"), is("application.again")})));
     rules.push_back(
@@ -85,9 +85,9 @@ void addMaterialRules(std::vector<CautionRule>& rules) {
 }
 
 void addPadRules(std::vector<CautionRule>& rules) {
-    rules.push_back(rule("PAD-SMALL", CautionSeverity::warning,
-                         all({any({padLike, oneOf("material.class", {"sheet", "phase change"})}),
-                              lessThan("piece.mm2", "face.mm2")})));
+    rules.push_back(
+        rule("PAD-SMALL", CautionSeverity::warning,
+             all({any({padLike, oneOf("material.class", {"sheet", "phase change"})}), is("piece.small")})));
     rules.push_back(rule("PAD-THICK", CautionSeverity::danger,
                          all({padLike, any({greater("pad.strain", 0.4), atLeast("pad.loadShare", 0.5)})})));
     rules.push_back(rule("PAD-THIN", CautionSeverity::danger, all({padLike, less("pad.strain", 0.05)})));

@@ -27,9 +27,8 @@ std::optional<double> RiseCurve::at(double timeS) const {
 
 RiseCurve riseCurve(const Trace& trace, const LoadReduction& load, Metric metric) {
     RiseCurve curve;
-    const auto phase = std::find_if(load.phases.begin(), load.phases.end(),
-                                    [](const Phase& one) { return one.name == "load"; });
-    if (phase == load.phases.end()) return curve;
+    const auto phase = loadPhase(load);
+    if (!phase) return curve;
     const auto chip = metricSeries(trace, chipChannels(trace, {}), metric);
     const AmbientSeries room = ambientSeries(trace, {});
     if (chip.empty() || room.valuesC.size() != chip.size()) return curve;

@@ -2,32 +2,14 @@
 #include "core/design/design.h"
 
 #include "core/domain/lookup.h"
-#include "core/domain/words.h"
 
 namespace ibuki {
 namespace {
 
-DesignFactor factorOf(Factor factor, const std::vector<const Level*>& levels, bool inSequence) {
-    DesignFactor made{std::string(word(factor)), Stratum::betweenMounts, {}, {}, inSequence};
-    for (const Level* level : levels) {
-        made.levels.push_back(level->id);
-        made.levelNames.push_back(level->name);
-    }
-    return made;
-}
-
 void addWithinFactors(Design& design, const Document& document, const Question& question) {
-    const auto loads = loadsOf(document, question.study);
-    if (loads.size() > 1) {
-        DesignFactor factor{"load", Stratum::withinMount, {}, {}, false};
-        for (const Load* load : loads) factor.levelNames.push_back(load->name);
-        design.factors.push_back(std::move(factor));
-    }
+    if (loadsOf(document, question.study).size() > 1) design.factors.push_back({Stratum::withinMount, false});
     const Plan* plan = planOf(document, question.study);
-    if (!plan || plan->followUps.empty()) return;
-    DesignFactor factor{"time since mounting", Stratum::withinMount, {}, {"fresh"}, true};
-    for (const Delay& delay : plan->followUps) factor.levelNames.push_back(delay.text());
-    design.factors.push_back(std::move(factor));
+    if (plan && !plan->followUps.empty()) design.factors.push_back({Stratum::withinMount, true});
 }
 
 std::vector<DesignCell> cellsOf(const std::vector<const Level*>& first,
@@ -70,11 +52,10 @@ Design designOf(const Document& document, const Question& question) {
     const Study* study = document.find(question.study);
     const auto first = levelsOf(document, question.id);
     const auto second = secondLevelsOf(document, question.id);
-    design.factors.push_back(factorOf(question.factor, first, study && isInSequence(*study)));
-    if (question.secondFactor) design.factors.push_back(factorOf(*question.secondFactor, second, false));
+    design.factors.push_back({Stratum::betweenMounts, study && isInSequence(*study)});
+    if (question.secondFactor) design.factors.push_back({Stratum::betweenMounts, false});
     addWithinFactors(design, document, question);
     design.cells = cellsOf(first, question.secondFactor ? second : std::vector<const Level*>{});
-    bool blocked = false;
     std::vector<std::string> days;
     for (const Slot* slot : slotsOf(document, question.study)) {
         DesignUnit unit{slot->id,    slot->kind,  std::nullopt,
@@ -86,13 +67,8 @@ Design designOf(const Document& document, const Question& question) {
         }
         if (slot->kind == SlotKind::level)
             unit.cell = cellOf(design, levelIn(document, question, *slot), slot->second);
-        blocked = blocked || unit.block > 1;
         design.units.push_back(unit);
     }
-    design.nesting = {"bench"};
-    if (blocked) design.nesting.emplace_back("block");
-    design.nesting.emplace_back("mount");
-    design.nesting.emplace_back("run");
     return design;
 }
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// The design of a study as one value: its factors with levels, what varies inside a mount and what between
+// The design of a study as one value: what varies inside a mount and what between
 // mounts, the cells to be filled, blocks and order. Comparison, ageing and sweeps read it and never guess.
 
 #include "core/domain/document.h"
@@ -17,11 +17,8 @@ namespace ibuki {
 enum class Stratum { betweenMounts, withinMount };
 
 struct DesignFactor {
-    std::string name; ///< "material", "load", "time since mounting"
     Stratum stratum = Stratum::betweenMounts;
-    std::vector<Id<Level>> levels;       ///< of factors that the question names
-    std::vector<std::string> levelNames; ///< of all
-    bool inSequence = false;             ///< levels build on each other and cannot be shuffled
+    bool inSequence = false; ///< levels build on each other and cannot be shuffled
 };
 
 /// One combination of between-mount levels.
@@ -47,8 +44,6 @@ struct Design {
     std::vector<DesignFactor> factors; ///< between mounts first
     std::vector<DesignCell> cells;
     std::vector<DesignUnit> units; ///< in order
-    /// Unit inside unit, outermost first: bench, block, mount, run.
-    std::vector<std::string> nesting;
 };
 
 Design designOf(const Document& document, const Question& question);

@@ -67,13 +67,20 @@ public:
     void erase(EntityKind kind, std::int64_t id);
 
     /// What make() works out from this snapshot, once until something changes; copies share it. Tells results
-    /// apart by their type, so that each has a type of its own. Valid as long as the snapshot.
+    /// apart by their type, so that each has a type of its own. Valid as long as the snapshot. Nothing is
+    /// locked while a result is made, so that a slow one on a worker holds nobody up who asks for another;
+    /// two who ask for the same one at once may both make it, and both get what was ready first.
     template <class T, class Make> const T& once(Make&& make) const {
         if (!results_) results_ = std::make_shared<Results>();
-        const std::lock_guard lock(results_->making);
-        auto& made = results_->byType[typeid(T)];
-        if (!made) made = std::make_shared<const T>(make());
-        return *static_cast<const T*>(made.get());
+        {
+            const std::lock_guard lock(results_->looking);
+            if (const auto known = results_->byType.find(typeid(T)); known != results_->byType.end())
+                return *static_cast<const T*>(known->second.get());
+        }
+        auto made = std::make_shared<const T>(make());
+        const std::lock_guard lock(results_->looking);
+        const auto kept = results_->byType.try_emplace(typeid(T), std::move(made)).first;
+        return *static_cast<const T*>(kept->second.get());
     }
 
     /// Next id of the project; every kind draws from one sequence.
@@ -99,7 +106,7 @@ private:
     }
 
     struct Results {
-        std::recursive_mutex making; ///< one result may be made from another
+        std::mutex looking;
         std::map<std::type_index, std::shared_ptr<const void>> byType;
     };
 

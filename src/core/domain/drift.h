@@ -14,9 +14,9 @@ struct MountUse {
     Id<Mount> mount;
     std::optional<Instant> from;  ///< nothing: since it was mounted
     std::optional<Instant> until; ///< nothing: until it is opened
-    double hoursPerDay = 8;       ///< under load
+    double hoursPerDay = 0;       ///< under load
     std::optional<Watt> power;
-    double cyclesPerDay = 1;
+    double cyclesPerDay = 0;
     std::optional<Celsius> hottest; ///< of the chip in such a cycle
     std::optional<Celsius> coldest;
     std::string note;

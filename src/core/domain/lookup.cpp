@@ -207,6 +207,27 @@ std::vector<const Material*> levelMaterials(const Document& document, const Ques
     return materials;
 }
 
+std::optional<Instant> appliedAt(const Document& document, Id<Mount> mount) {
+    std::optional<Instant> applied;
+    for (const MountApplication* use : document.where(&MountApplication::mount, mount)) {
+        const Application* application = document.find(use->application);
+        if (!application) continue;
+        const auto end = application->end ? application->end : application->start;
+        if (end && (!applied || *end > *applied)) applied = end;
+    }
+    return applied;
+}
+
+const Material* materialOf(const Document& document, Id<Mount> mount) {
+    for (const Slot* slot : document.where(&Slot::mount, std::optional(mount)))
+        if (const Question* question = firstQuestion(document, slot->study))
+            if (const Material* material = studiedMaterial(document, *question, mount)) return material;
+    for (const MountApplication* use : document.where(&MountApplication::mount, mount))
+        if (const Application* application = document.find(use->application))
+            if (const Lot* lot = document.find(application->lot)) return document.find(lot->material);
+    return nullptr;
+}
+
 std::optional<Instant> openedAt(const Document& document, const Mount& mount) {
     if (mount.opened) return mount.opened;
     std::optional<Instant> opened;

@@ -26,6 +26,8 @@ const Bench* benchOf(const Document& document, const Mount& mount);
 
 /// Mounts of a bench in the order of its record.
 std::vector<const Mount*> mountsOf(const Document& document, Id<Bench> bench);
+/// When the last of a mount's applications was done; nothing where none is stated.
+std::optional<Instant> appliedAt(const Document& document, Id<Mount> mount);
 /// When a mount was taken apart: as stated, else when its joint was looked at or the next mount was made on
 /// its bench, whichever came first; nothing: it still stands.
 std::optional<Instant> openedAt(const Document& document, const Mount& mount);
@@ -63,6 +65,9 @@ bool shareMount(const Level* a, const Level* b);
 /// The application that a mount has at a site; nullptr when none is stated.
 const Application* applicationAt(const Document& document, Id<Mount> mount, Id<Site> site);
 
+/// What is studied in a mount by the first of its studies that tells it, else what was applied first; nullptr
+/// when neither is stated.
+const Material* materialOf(const Document& document, Id<Mount> mount);
 /// The material at a site of a mount; nullptr when it is not known.
 const Material* materialAt(const Document& document, Id<Mount> mount, Id<Site> site);
 /// What a question studies in a mount: what was applied at its site, else what the mount's level is of;

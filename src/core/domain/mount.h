@@ -23,7 +23,10 @@ struct Application {
     std::optional<Gram> amount;        ///< as stated; the two weighings go before it
     std::optional<Gram> syringeBefore; ///< the syringe weighed before and after
     std::optional<Gram> syringeAfter;
-    std::optional<SquareMillimetre> area; ///< cut from a sheet
+    std::optional<SquareMillimetre> area;  ///< cut from a sheet, all pieces together
+    std::optional<Millimetre> pieceWidth;  ///< of one piece of pad, sheet or film
+    std::optional<Millimetre> pieceLength; ///< its other side
+    std::optional<int> layers;             ///< pieces laid on each other; nothing: one
     ApplicationPattern pattern = ApplicationPattern::notStated;
     std::optional<Instant> start;
     std::optional<Instant> end;
@@ -53,12 +56,16 @@ struct Mount {
     bool operator==(const Mount&) const = default;
 };
 
-/// Which application a mount has at a site, and whether it is new with this mount.
+/// How a mount came to an application: made for it; still lying there, since the joint was not opened in
+/// between; or a piece that had been mounted before and was laid again.
+enum class ApplicationUse { fresh, continued, laidAgain };
+
+/// Which application a mount has at a site.
 struct MountApplication {
     Id<MountApplication> id;
     Id<Mount> mount;
     Id<Application> application;
-    bool isNew = true;
+    ApplicationUse use = ApplicationUse::fresh;
     bool operator==(const MountApplication&) const = default;
 };
 
@@ -87,7 +94,7 @@ struct Recording {
 
 enum class Purpose { baseline, fresh, conditioning, check };
 
-/// A stretch of load on one mount, with three clocks at its start.
+/// A stretch of load on one mount. Its clocks follow from its recording (core/clock).
 struct Run {
     Id<Run> id;
     Id<Mount> mount;
@@ -96,9 +103,6 @@ struct Run {
     std::optional<Id<Load>> load; ///< the load step
     int repeat = 1;
     Purpose purpose = Purpose::fresh;
-    std::optional<Hour> sinceApplication;
-    std::optional<Hour> underLoad;
-    std::optional<int> cycles;
     std::optional<Celsius> enteredAmbient; ///< room read by hand when the log has none
     std::optional<Kelvin> enteredAmbientU;
     std::optional<double> loadStartS; ///< borders moved by hand, seconds of the recording; nothing: as found

@@ -75,6 +75,7 @@ struct Practice {
     Scenario scenario = Scenario::threePastes;
     int seed = 1; ///< of the sealed truth
     double speed = 60;
+    std::vector<Id<Material>> materials;    ///< in the order of the scenario's
     std::optional<Id<Level>> committedBest; ///< nothing with a time: "not told apart"
     std::string conclusion;                 ///< in the learner's words
     std::optional<Instant> committedAt;

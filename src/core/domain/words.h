@@ -51,6 +51,9 @@ template <> struct Words<ApplicationPattern> {
     static constexpr std::array<std::string_view, 8> all{"not stated", "dot",  "line",  "cross",
                                                          "five dots",  "film", "sheet", "other"};
 };
+template <> struct Words<ApplicationUse> {
+    static constexpr std::array<std::string_view, 3> all{"new", "not opened", "laid again"};
+};
 template <> struct Words<LookSide> {
     static constexpr std::array<std::string_view, 3> all{"chip side", "plate side", "detail"};
 };

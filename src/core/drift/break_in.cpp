@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drift/break_in.h"
 
+#include "core/stats/distributions.h"
+#include "core/stats/pair_family.h"
 #include "core/stats/power.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <limits>
 
@@ -38,11 +39,6 @@ std::vector<double> changesOf(const SeriesGroup& group, double& untilHours) {
     return changes;
 }
 
-Interval around(double centre, double se, double df, double confidence) {
-    const double half = se * boost::math::quantile(boost::math::students_t(df), (1 + confidence) / 2);
-    return {centre - half, centre + half};
-}
-
 } // namespace
 
 std::optional<int> mountsToShowSame(double sd, double margin) {
@@ -62,8 +58,8 @@ BreakIn judgeBreakIn(const SeriesGroup& group, const ClockedCourse* course, cons
         const double df = static_cast<double>(changes.size()) - 1;
         const double se = sd / std::sqrt(static_cast<double>(changes.size()));
         told.changeK = mean(changes);
-        told.interval90 = around(told.changeK, se, df, 0.9);
-        told.interval95 = around(told.changeK, se, df, 0.95);
+        told.interval90 = studentInterval(told.changeK, se, df, 0.9);
+        told.interval95 = studentInterval(told.changeK, se, df, 0.95);
         told.neededMounts = mountsToShowSame(sd, rules.sameWithin.value);
     } else if (changes.size() == 1) {
         told.changeK = changes.front();

@@ -114,14 +114,14 @@ std::optional<DriftClock> bestClock(const std::vector<ClockedCourse>& clocks) {
 
 std::optional<Conditioning> conditioningOf(const GroupDrift& drift, const DriftRules& rules) {
     const auto& mounts = drift.group.mounts;
-    if (std::none_of(mounts.begin(), mounts.end(), [](const MountSeries& one) { return one.melts; }))
+    if (std::none_of(mounts.begin(), mounts.end(),
+                     [](const MountSeries& one) { return one.history->melts().has_value(); }))
         return std::nullopt;
     Conditioning told;
     told.neverMelted = true;
     for (const MountSeries& one : mounts) {
-        if (one.hottestJointC)
-            told.hottestJointC =
-                std::max(told.hottestJointC.value_or(*one.hottestJointC), *one.hottestJointC);
+        if (const auto hottest = one.history->hottestJointC())
+            told.hottestJointC = std::max(told.hottestJointC.value_or(*hottest), *hottest);
         for (const DriftPoint& point : one.points)
             if (point.clock.aboveMeltHours > 0) told.neverMelted = false;
     }
@@ -215,9 +215,9 @@ const ClockedCourse* GroupDrift::by(DriftClock clock) const {
 
 const ClockedCourse* GroupDrift::lead() const { return by(goesWith.value_or(DriftClock::hours)); }
 
-DriftJudgement judgeDrift(const Document& document, const Question& question) {
+DriftJudgement judgeDrift(const Document& document, const Question& question, DriftSeries series) {
     DriftJudgement judged;
-    judged.series = driftSeries(document, question);
+    judged.series = std::move(series);
     const Study* study = document.find(question.study);
     judged.rules = study ? driftRulesOf(document, study->bench) : DriftRules{};
     for (const SeriesGroup& group : judged.series.groups)
@@ -229,6 +229,10 @@ DriftJudgement judgeDrift(const Document& document, const Question& question) {
     return judged;
 }
 
+DriftJudgement judgeDrift(const Document& document, const Question& question) {
+    return judgeDrift(document, question, driftSeries(document, question));
+}
+
 DriftJudgement judgeFleet(const Document& document) {
     DriftJudgement judged;
     std::map<std::int64_t, SeriesGroup> byMaterial;
@@ -237,9 +241,6 @@ DriftJudgement judgeFleet(const Document& document) {
         const Question* question = firstQuestion(document, id);
         if (!question) continue;
         DriftSeries series = driftSeries(document, *question);
-        judged.series.perWatt = judged.series.perWatt || series.perWatt;
-        judged.series.powerW = std::max(judged.series.powerW, series.powerW);
-        for (const Message& left : series.leftOut) judged.series.leftOut.push_back(left);
         for (SeriesGroup& group : series.groups) {
             if (!group.material) continue;
             SeriesGroup& own = byMaterial[group.material->value];

@@ -86,5 +86,7 @@ void drawMountsAnew(GroupDrift& drift, const DriftRules& rules);
 DriftJudgement judgeFleet(const Document& document);
 
 DriftJudgement judgeDrift(const Document& document, const Question& question);
+/// The same of the question's series, for whoever has it.
+DriftJudgement judgeDrift(const Document& document, const Question& question, DriftSeries series);
 
 } // namespace ibuki

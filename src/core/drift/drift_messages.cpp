@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drift/drift_messages.h"
 
-#include "core/drift/span.h"
+#include "core/quantity/span.h"
 
 #include <algorithm>
 #include <cmath>
@@ -68,8 +68,8 @@ void tellConditioning(const GroupDrift& drift, const DriftRules& rules, Messages
     std::optional<Celsius> melts;
     bool assumed = false;
     for (const MountSeries& one : drift.group.mounts) {
-        if (one.melts) melts = one.melts;
-        assumed = assumed || one.jointAssumed;
+        if (one.history->melts()) melts = one.history->melts();
+        assumed = assumed || one.history->jointAssumed();
     }
     if (seen.neverMelted && seen.hottestJointC) {
         told.push_back(

@@ -3,12 +3,13 @@
 
 #include "core/domain/drift.h"
 #include "core/domain/lookup.h"
-#include "core/domain/words.h"
+#include "core/drift/joint_history.h"
+#include "core/stats/distributions.h"
 #include "core/stats/least_squares.h"
+#include "core/stats/pair_family.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <map>
 
@@ -20,10 +21,10 @@ constexpr double msPerDay = 86'400'000;
 /// What every row is followed as, K.
 class Values {
 public:
-    Values(const std::vector<TidyRow>& rows, Id<Load> load, const Question& question) : question_(question) {
+    Values(const std::vector<RunRow>& rows, Id<Load> load, const Question& question) : question_(question) {
         std::vector<double> powers;
         bool all = true;
-        for (const TidyRow& row : rows) {
+        for (const RunRow& row : rows) {
             if (row.loadId != load || row.excluded) continue;
             all = all && perWattOf(row).has_value();
             if (row.powerW) powers.push_back(*row.powerW);
@@ -35,7 +36,7 @@ public:
 
     bool perWatt() const { return perWatt_; }
     double powerW() const { return powerW_; }
-    std::optional<double> of(const TidyRow& row) const {
+    std::optional<double> of(const RunRow& row) const {
         if (perWatt_) {
             const auto value = perWattOf(row);
             return value ? std::optional(*value * powerW_) : std::nullopt;
@@ -44,7 +45,7 @@ public:
     }
 
 private:
-    std::optional<double> perWattOf(const TidyRow& row) const {
+    std::optional<double> perWattOf(const RunRow& row) const {
         if (question_.normalisation == Normalisation::perWatt) return row.response;
         return question_.reference == ReferenceTemperature::room ? row.rthKPerW : std::nullopt;
     }
@@ -55,11 +56,11 @@ private:
 };
 
 /// Straight line of check mounts over days, ordinary least squares.
-BenchDrift benchDrift(const Document& document, const std::vector<TidyRow>& rows, Id<Load> load,
+BenchDrift benchDrift(const Document& document, const std::vector<RunRow>& rows, Id<Load> load,
                       const Values& values) {
     std::vector<double> days;
     std::vector<double> y;
-    for (const TidyRow& row : rows) {
+    for (const RunRow& row : rows) {
         if (row.kind != SlotKind::checkMount || row.loadId != load || row.excluded || row.limitBound)
             continue;
         const Run* run = document.find(row.runId);
@@ -83,16 +84,15 @@ BenchDrift benchDrift(const Document& document, const std::vector<TidyRow>& rows
     drift.kelvinPerDay = fit.coefficients[1];
     const double df = static_cast<double>(days.size()) - 2;
     const double se = std::sqrt(fit.rss / df / dot(design[1], design[1]));
-    const double half = se * boost::math::quantile(boost::math::students_t(df), 0.975);
-    drift.interval = Interval{*drift.kelvinPerDay - half, *drift.kelvinPerDay + half};
+    drift.interval = studentInterval(*drift.kelvinPerDay, se, df, 0.95);
     drift.takenOut = !drift.interval->contains(0);
     return drift;
 }
 
 /// Why a run is no reading of its mount's course; nothing when it is one.
-std::optional<Message> whyNoPoint(const TidyRow& row, const MountHistory& history,
+std::optional<Message> whyNoPoint(const RunRow& row, const MountHistory& history,
                                   const std::optional<Instant>& at, const MountClock& clock) {
-    const Fields who{{"mount", row.mount}, {"run", row.run}};
+    const Fields who{{"mount", row.mount}, {"run", runName(row)}};
     if (row.excluded) return Message{"drift-left.excluded", who};
     if (at && history.opened() && *at > *history.opened()) return Message{"drift-left.opened", who};
     if (at && history.applied() && *at < *history.applied()) return Message{"drift-left.before", who};
@@ -105,20 +105,18 @@ public:
     Gathering(const Document& document, const DriftSeries& series, const Values& values)
         : document_(document), series_(series), values_(values) {}
 
-    void add(const TidyRow& row) {
+    void add(const RunRow& row) {
         const Run* run = document_.find(row.runId);
         if (!run) return;
-        const MountHistory& history = historyOf(row.mountId);
+        const auto& history = historyOf(row.mountId);
         const auto at = measuredAt(document_, *run);
-        DriftPoint point{row.runId, at, at ? history.at(*at) : MountClock{}, 0, row.roomC, row.fan};
-        if (!point.clock.hours && row.ageH) point.clock.hours = row.ageH; // stated, not dated
-        if (!at && run->underLoad) point.clock.loadHours = run->underLoad->value;
-        if (!at && run->cycles) point.clock.cycles = *run->cycles;
-        auto why = whyNoPoint(row, history, at, point.clock);
+        DriftPoint point{row.runId, at, at ? history->at(*at) : MountClock{}, 0, row.roomC, row.fan};
+        auto why = whyNoPoint(row, *history, at, point.clock);
         const auto value = values_.of(row);
         if (!why && row.limitBound && !series_.perWatt)
-            why = Message{"drift-left.bound", {{"mount", row.mount}, {"run", row.run}}};
-        if (!why && !value) why = Message{"drift-left.no-figure", {{"mount", row.mount}, {"run", row.run}}};
+            why = Message{"drift-left.bound", {{"mount", row.mount}, {"run", runName(row)}}};
+        if (!why && !value)
+            why = Message{"drift-left.no-figure", {{"mount", row.mount}, {"run", runName(row)}}};
         if (row.excluded) return leftOut.push_back(*why);
         MountSeries& series = seriesOf(row, history); // it has clocks all the same
         if (why) return leftOut.push_back(*why);
@@ -130,30 +128,23 @@ public:
     std::vector<Message> leftOut;
 
 private:
-    const MountHistory& historyOf(Id<Mount> mount) {
+    const std::shared_ptr<const MountHistory>& historyOf(Id<Mount> mount) {
         auto& made = histories_[mount];
-        if (!made) made = std::make_unique<MountHistory>(document_, mount);
-        return *made;
+        if (!made) made = std::make_shared<const MountHistory>(jointHistory(document_, mount));
+        return made;
     }
-    MountSeries& seriesOf(const TidyRow& row, const MountHistory& history) {
+    MountSeries& seriesOf(const RunRow& row, const std::shared_ptr<const MountHistory>& history) {
         auto& mounts = byCell[*row.cell];
         for (MountSeries& one : mounts)
             if (one.mount == row.mountId) return one;
-        mounts.push_back({row.mountId,
-                          row.mount,
-                          {},
-                          history.applied(),
-                          history.opened(),
-                          history.jointAssumed(),
-                          history.melts(),
-                          history.hottestJointC()});
+        mounts.push_back({row.mountId, row.mount, {}, history});
         return mounts.back();
     }
 
     const Document& document_;
     const DriftSeries& series_;
     const Values& values_;
-    std::map<Id<Mount>, std::unique_ptr<MountHistory>> histories_;
+    std::map<Id<Mount>, std::shared_ptr<const MountHistory>> histories_;
 };
 
 /// The bench's own drift off every reading, as if all had been made when the first was.
@@ -195,7 +186,7 @@ DriftRules driftRulesOf(const Document& document, Id<Bench> bench) {
 
 DriftSeries driftSeries(const Document& document, const Question& question) {
     const Design design = designOf(document, question);
-    const auto rows = tidyTable(document, question, design);
+    const auto rows = runRows(document, question, design);
     DriftSeries series;
     series.load = comparedLoad(document, rows, question);
     const Values values(rows, series.load, question);
@@ -203,9 +194,9 @@ DriftSeries driftSeries(const Document& document, const Question& question) {
     series.powerW = values.powerW();
     series.bench = benchDrift(document, rows, series.load, values);
     Gathering gathering(document, series, values);
-    for (const TidyRow& row : rows)
+    for (const RunRow& row : rows)
         if (row.cell && row.kind == SlotKind::level && row.loadId == series.load
-            && row.purpose != word(Purpose::baseline))
+            && row.purpose != Purpose::baseline)
             gathering.add(row);
     series.leftOut = std::move(gathering.leftOut);
     for (auto& [cell, mounts] : gathering.byCell) {

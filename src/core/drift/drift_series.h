@@ -4,9 +4,9 @@
 // From the document to the readings of mounts that were left alone: what a question takes from each run, with
 // the clocks it was taken at. A check that cannot be one is left out and said so.
 
+#include "core/clock/mount_history.h"
 #include "core/domain/drift.h"
-#include "core/drift/mount_history.h"
-#include "core/evidence/tidy_rows.h"
+#include "core/evidence/run_rows.h"
 #include "core/stats/interval.h"
 
 #include <array>
@@ -26,12 +26,8 @@ struct DriftPoint {
 struct MountSeries {
     Id<Mount> mount;
     std::string name;
-    std::vector<DriftPoint> points; ///< by hours
-    std::optional<Instant> applied;
-    std::optional<Instant> opened;
-    bool jointAssumed = true;
-    std::optional<Celsius> melts;
-    std::optional<double> hottestJointC;
+    std::vector<DriftPoint> points;              ///< by hours
+    std::shared_ptr<const MountHistory> history; ///< its clocks
 };
 
 struct SeriesGroup {

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/drift/outcomes.h"
 
+#include "core/clock/mount_history.h"
 #include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
-#include "core/drift/mount_history.h"
+#include "core/drift/joint_history.h"
 #include "core/stats/few_mounts.h"
 
 #include <algorithm>
@@ -51,7 +52,7 @@ void addMount(const Document& document, const Mount& mount, std::vector<Known>& 
     const auto stated = document.where(&MountOutcome::mount, mount.id);
     const auto looks = document.where(&JointLook::mount, mount.id);
     if (stated.empty() && looks.empty()) return;
-    const MountHistory history(document, mount.id);
+    const MountHistory history = jointHistory(document, mount.id);
     const auto base = [&](std::optional<Instant> at) {
         OutcomeMount made{mount.id, mount.name, false, 0, history.coldestC(), false};
         if (!at) at = history.opened() ? history.opened() : history.lastRecorded();
@@ -77,17 +78,6 @@ void addMount(const Document& document, const Mount& mount, std::vector<Known>& 
     }
 }
 
-/// What lies in the mount: of its study's question, else of its first application.
-const Material* materialOf(const Document& document, Id<Mount> mount) {
-    for (const Slot* slot : document.where(&Slot::mount, std::optional(mount)))
-        if (const Question* question = firstQuestion(document, slot->study))
-            if (const Material* material = studiedMaterial(document, *question, mount)) return material;
-    for (const MountApplication* use : document.where(&MountApplication::mount, mount))
-        if (const Application* application = document.find(use->application))
-            if (const Lot* lot = document.find(application->lot)) return document.find(lot->material);
-    return nullptr;
-}
-
 std::vector<Watched> watched(const MaterialOutcome& material) {
     std::vector<Watched> all;
     for (const OutcomeMount& one : material.mounts) all.push_back({one.cycles, one.happened});
@@ -104,6 +94,26 @@ void finish(MaterialOutcome& material, OutcomeKind kind) {
     }
     material.share = shareInterval(material.happened, material.trials());
     material.survival = survival(watched(material));
+}
+
+/// To whom it happens after fewer cycles, where half of both have been seen.
+void tellSooner(OutcomeTable& table, const OutcomeTable::Pair& pair) {
+    if (!pair.survivalP || *pair.survivalP >= 0.05) return;
+    const MaterialOutcome* first = &table.materials[pair.a];
+    const MaterialOutcome* second = &table.materials[pair.b];
+    auto sooner = medianSurvival(first->survival);
+    auto later = medianSurvival(second->survival);
+    if (!sooner || !later || *sooner == *later) return;
+    if (*sooner > *later) {
+        std::swap(first, second);
+        std::swap(sooner, later);
+    }
+    table.told.push_back({"outcome-pair.sooner",
+                          {{"first", first->name},
+                           {"second", second->name},
+                           {"sooner", *sooner},
+                           {"later", *later},
+                           {"p", *pair.survivalP}}});
 }
 
 void tell(OutcomeTable& table) {
@@ -128,6 +138,18 @@ void tell(OutcomeTable& table) {
                                {"p", pair.sharesP}}});
     }
     if (!differs && !table.pairs.empty()) table.told.push_back({"outcome-pair.none-told", {}});
+    for (const auto& pair : table.pairs) tellSooner(table, pair);
+}
+
+/// The log-rank tests of all pairs together (Holm).
+void holdTogether(OutcomeTable& table) {
+    std::vector<double> p;
+    for (const auto& pair : table.pairs)
+        if (pair.survivalP) p.push_back(*pair.survivalP);
+    const auto adjusted = holm(p);
+    std::size_t next = 0;
+    for (auto& pair : table.pairs)
+        if (pair.survivalP) pair.survivalP = adjusted[next++];
 }
 
 } // namespace
@@ -175,6 +197,7 @@ std::vector<OutcomeTable> outcomeTables(const Document& document) {
         for (const auto& pair : table.pairs) p.push_back(pair.sharesP);
         const auto adjusted = holm(p);
         for (std::size_t i = 0; i < p.size(); ++i) table.pairs[i].sharesP = adjusted[i];
+        holdTogether(table);
         tell(table);
         tables.push_back(std::move(table));
     }

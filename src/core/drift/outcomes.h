@@ -37,7 +37,7 @@ struct OutcomeTable {
         std::size_t a = 0;
         std::size_t b = 0;
         double sharesP = 1;              ///< Fisher's exact test, held for all pairs together (Holm)
-        std::optional<double> survivalP; ///< log-rank over cycles
+        std::optional<double> survivalP; ///< log-rank over cycles, likewise; nothing where it cannot be told
     };
     std::vector<Pair> pairs;
     std::vector<Message> told;

@@ -2,13 +2,15 @@
 #include "core/drift/reapplication.h"
 
 #include "core/domain/lookup.h"
-#include "core/drift/span.h"
+#include "core/drift/joint_history.h"
+#include "core/quantity/span.h"
 #include "core/shelf/class_defaults.h"
 
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
+#include <set>
 
 namespace ibuki {
 namespace {
@@ -45,13 +47,6 @@ const Mount* standingMount(const Document& document, Id<Bench> bench) {
     return nullptr;
 }
 
-const Material* materialOn(const Document& document, const Mount& mount) {
-    for (const Slot* slot : document.where(&Slot::mount, std::optional(mount.id)))
-        if (const Question* question = firstQuestion(document, slot->study))
-            if (const Material* material = studiedMaterial(document, *question, mount.id)) return material;
-    return nullptr;
-}
-
 /// Hours of this mount for an amount of a clock, at the pace it has had so far.
 std::optional<double> hoursFor(const MountHistory& history, DriftClock clock, double amount, Instant now) {
     if (clock == DriftClock::hours) return amount;
@@ -63,14 +58,27 @@ std::optional<double> hoursFor(const MountHistory& history, DriftClock clock, do
     return amount * *sofar.hours / *passed;
 }
 
+/// Times to a threshold, worked out once for each course and rise: most benches have the same.
+class Thresholds {
+public:
+    const DriftTime& of(const ClockedCourse& course, Kelvin rise) {
+        const auto [found, isNew] = known_.try_emplace({&course, rise.value});
+        if (isNew) found->second = timeToThreshold(*course.sample, course.course, rise.value);
+        return found->second;
+    }
+
+private:
+    std::map<std::pair<const ClockedCourse*, double>, DriftTime> known_;
+};
+
 void dateByCourse(const Document& document, const GroupDrift& drift, const DriftRules& rules, Instant now,
-                  MachineDue& due) {
-    const DriftClock clock = drift.goesWith.value_or(DriftClock::hours);
-    const ClockedCourse* course = drift.by(clock);
+                  Thresholds& thresholds, MachineDue& due) {
+    const ClockedCourse* course = drift.lead();
     if (!course || !drift.wearsOut) return;
-    const DriftTime time = timeToThreshold(*course->sample, course->course, rules.threshold.value);
+    const DriftClock clock = course->clock;
+    const DriftTime& time = thresholds.of(*course, rules.threshold);
     if (!time.at || time.farBeyond) return;
-    const MountHistory history(document, due.mount);
+    const MountHistory history = jointHistory(document, due.mount);
     const auto hours = [&](double amount) { return hoursFor(history, clock, amount, now); };
     const auto at = hours(*time.at);
     if (!at) return;
@@ -83,14 +91,14 @@ void dateByCourse(const Document& document, const GroupDrift& drift, const Drift
 }
 
 MachineDue machineDue(const Document& document, const Bench& bench, const Mount& mount,
-                      const DriftJudgement& fleet, Instant now) {
+                      const DriftJudgement& fleet, Instant now, Thresholds& thresholds) {
     MachineDue due;
     due.bench = bench.id;
     due.machine = bench.name;
     due.mount = mount.id;
     due.mountName = mount.name;
-    due.applied = MountHistory(document, mount.id).applied();
-    const Material* material = materialOn(document, mount);
+    due.applied = historyOf(document, mount.id).applied();
+    const Material* material = materialOf(document, mount.id);
     if (material) {
         due.material = material->id;
         due.materialName = material->name;
@@ -102,7 +110,7 @@ MachineDue machineDue(const Document& document, const Bench& bench, const Mount&
     if (!material) return due;
     const DriftRules rules = driftRulesOf(document, bench.id);
     const GroupDrift* drift = courseOf(fleet, material->id);
-    if (drift) dateByCourse(document, *drift, rules, now, due);
+    if (drift) dateByCourse(document, *drift, rules, now, thresholds, due);
     if (due.due) return due;
     const Lasting usual = intervalFor(*material, rules);
     due.source = usual.source;
@@ -196,16 +204,21 @@ TenYears tenYearsOf(const Document& document, const Material& material, const Si
     return cost;
 }
 
-/// The site at which most mounts are studied.
+/// The site of stated size at which the most mounts stand in studies, the first of several; nullptr without
+/// any.
 const Site* mainSite(const Document& document) {
-    std::map<std::int64_t, int> counts;
+    std::map<Id<Site>, std::set<Id<Mount>>> mounts;
+    for (const auto& [id, slot] : document.all<Slot>())
+        if (const Question* question = slot.mount ? firstQuestion(document, slot.study) : nullptr)
+            mounts[question->site].insert(*slot.mount);
     const Site* best = nullptr;
-    for (const auto& [id, study] : document.all<Study>())
-        if (const Question* question = firstQuestion(document, id))
-            if (const Site* site = document.find(question->site);
-                site && site->width && site->length
-                && (!best || ++counts[site->id.value] > counts[best->id.value]))
-                best = site;
+    std::size_t most = 0;
+    for (const auto& [id, there] : mounts) {
+        const Site* site = document.find(id);
+        if (!site || !site->width || !site->length || there.size() <= most) continue;
+        best = site;
+        most = there.size();
+    }
     return best;
 }
 
@@ -236,9 +249,10 @@ std::optional<Message> sheetOrPaste(const std::vector<TenYears>& costs) {
 
 Reapplication reapplication(const Document& document, const DriftJudgement& fleet, Instant now) {
     Reapplication made;
+    Thresholds thresholds;
     for (const auto& [id, bench] : document.all<Bench>())
         if (const Mount* mount = standingMount(document, id))
-            made.machines.push_back(machineDue(document, bench, *mount, fleet, now));
+            made.machines.push_back(machineDue(document, bench, *mount, fleet, now, thresholds));
     std::stable_sort(
         made.machines.begin(), made.machines.end(),
         [](const MachineDue& a, const MachineDue& b) { return a.due && (!b.due || *a.due < *b.due); });

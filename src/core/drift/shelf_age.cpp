@@ -2,66 +2,39 @@
 #include "core/drift/shelf_age.h"
 
 #include "core/domain/lookup.h"
-#include "core/domain/words.h"
-#include "core/drift/span.h"
-#include "core/evidence/tidy_rows.h"
-#include "core/stats/least_squares.h"
+#include "core/evidence/run_rows.h"
+#include "core/quantity/span.h"
+#include "core/stats/distributions.h"
+#include "core/stats/pair_family.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <map>
 
 namespace ibuki {
 namespace {
 
-constexpr double msPerYear = hoursPerYear * 3'600'000;
-
-double t975(double df) { return boost::math::quantile(boost::math::students_t(df), 0.975); }
+constexpr double msPerYear = hoursPerYear * msPerHour;
 
 std::optional<double> yearsBetween(const std::optional<Instant>& from, const std::optional<Instant>& to) {
     if (!from || !to || *to < *from) return std::nullopt;
     return static_cast<double>(to->ms - from->ms) / msPerYear;
 }
 
-/// Sums of the fresh runs of one mount.
-struct MountSum {
-    double deltaK = 0;
-    double clock = 0;
-    double power = 0;
-    int runs = 0;
-    int clocks = 0;
-    int powers = 0;
-    bool bound = false;
-};
-
-std::map<Id<Mount>, MountSum> freshMounts(const Document& document, const Question& question) {
-    const auto rows = tidyTable(document, question);
-    const Id<Load> load = comparedLoad(document, rows, question);
-    std::map<Id<Mount>, MountSum> mounts;
-    for (const TidyRow& row : rows) {
-        if (row.loadId != load || row.excluded || row.purpose != word(Purpose::fresh) || !row.response)
-            continue;
-        MountSum& sum = mounts[row.mountId];
-        sum.deltaK += *row.response;
-        ++sum.runs;
-        sum.bound = sum.bound || row.limitBound;
-        if (row.clockMHz) {
-            sum.clock += *row.clockMHz;
-            ++sum.clocks;
-        }
-        if (row.powerW) {
-            sum.power += *row.powerW;
-            ++sum.powers;
-        }
-    }
-    return mounts;
+/// In order of their ids.
+std::vector<MountFigure> freshMounts(const Document& document, const Question& question) {
+    const auto rows = runRows(document, question);
+    auto figures = mountFigures(rows, comparedLoad(document, rows, question), {});
+    std::sort(figures.begin(), figures.end(),
+              [](const MountFigure& a, const MountFigure& b) { return a.mount < b.mount; });
+    return figures;
 }
 
 std::vector<LotFigures> lotsOf(const Document& document, const Question& question) {
     std::map<Id<Lot>, LotFigures> found;
-    for (const auto& [id, sum] : freshMounts(document, question)) {
+    for (const MountFigure& figure : freshMounts(document, question)) {
+        const Id<Mount> id = figure.mount;
         const Application* application = applicationAt(document, id, question.site);
         const Lot* lot = application ? document.find(application->lot) : nullptr;
         const Material* material = lot ? document.find(lot->material) : nullptr;
@@ -79,12 +52,12 @@ std::vector<LotFigures> lotsOf(const Document& document, const Question& questio
                    {},
                    {},
                    0};
-        if (sum.bound)
+        if (figure.limitBound)
             ++own.boundMounts;
         else
-            own.mountsK.push_back(sum.deltaK / sum.runs);
-        if (sum.clocks > 0) own.clocks.push_back(sum.clock / sum.clocks);
-        if (sum.powers > 0) own.powers.push_back(sum.power / sum.powers);
+            own.mountsK.push_back(figure.value);
+        if (figure.clockMHz) own.clocks.push_back(*figure.clockMHz);
+        if (figure.powerW) own.powers.push_back(*figure.powerW);
     }
     std::vector<LotFigures> lots;
     for (auto& [id, one] : found) lots.push_back(std::move(one));
@@ -129,8 +102,7 @@ void tellSlope(ShelfAge& told) {
     if (told.few) return;
     double rss = 0;
     for (std::size_t i = 0; i < x.size(); ++i) rss += std::pow(y[i] - *told.kelvinPerYear * x[i], 2);
-    const double half = t975(df) * std::sqrt(rss / df / xx);
-    told.interval = Interval{*told.kelvinPerYear - half, *told.kelvinPerYear + half};
+    told.interval = studentInterval(*told.kelvinPerYear, std::sqrt(rss / df / xx), df, 0.95);
 }
 
 /// Difference of means with a pooled spread.
@@ -138,11 +110,9 @@ std::optional<Interval> intervalOf(const std::vector<double>& a, const std::vect
     if (a.size() < 2 || b.size() < 2) return std::nullopt;
     const double df = static_cast<double>(a.size() + b.size()) - 2;
     const double variance = (sumOfSquares(a) + sumOfSquares(b)) / df;
-    const double half =
-        t975(df)
-        * std::sqrt(variance * (1 / static_cast<double>(a.size()) + 1 / static_cast<double>(b.size())));
-    const double difference = mean(a) - mean(b);
-    return Interval{difference - half, difference + half};
+    const double se =
+        std::sqrt(variance * (1 / static_cast<double>(a.size()) + 1 / static_cast<double>(b.size())));
+    return studentInterval(mean(a) - mean(b), se, df, 0.95);
 }
 
 OldAgainstNew compareLots(const std::vector<LotFigures>& lots, std::size_t old, std::size_t fresh) {

@@ -5,7 +5,7 @@
 
 #include "core/domain/document.h"
 #include "core/domain/study.h"
-#include "core/evidence/tidy_rows.h"
+#include "core/evidence/run_rows.h"
 
 namespace ibuki {
 

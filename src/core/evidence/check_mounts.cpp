@@ -2,7 +2,6 @@
 #include "core/evidence/check_mounts.h"
 
 #include "core/base/input_error.h"
-#include "core/domain/words.h"
 
 #include <algorithm>
 #include <set>
@@ -10,26 +9,14 @@
 namespace ibuki {
 namespace {
 
-struct Check {
-    Id<Mount> mount;
-    double order = 0;
-    double sum = 0;
-    int runs = 0;
-};
-
-/// Under the compared load; runs of one mount are averaged.
-std::vector<Check> checksOf(const Evidence& evidence) {
-    std::vector<Check> checks;
-    for (const TidyRow& row : evidence.rows) { // in the order of the bench's record
-        if (row.kind != SlotKind::checkMount || row.excluded || !row.response || row.limitBound
-            || row.loadId != evidence.load)
-            continue;
-        if (checks.empty() || checks.back().mount != row.mountId)
-            checks.push_back({row.mountId, static_cast<double>(row.order), 0, 0});
-        checks.back().sum += *row.response;
-        ++checks.back().runs;
-    }
-    return checks;
+/// Under the compared load, in the order of the bench's record.
+std::vector<MountFigure> checksOf(const Evidence& evidence) {
+    MountRule rule;
+    rule.levels = false;
+    rule.checkMounts = true;
+    rule.atLimit = false;
+    rule.onlyFresh = false;
+    return mountFigures(evidence.rows, evidence.load, rule);
 }
 
 /// Compared mounts made after the last check mount that was still inside the limits.
@@ -41,7 +28,7 @@ std::vector<Id<Mount>> touchedBy(const BenchHealth& health, const Evidence& evid
     }
     std::vector<Id<Mount>> touched;
     std::set<Id<Mount>> known;
-    for (const TidyRow& row : evidence.rows)
+    for (const RunRow& row : evidence.rows)
         if (row.kind == SlotKind::level && !row.excluded && row.order > since
             && known.insert(row.mountId).second)
             touched.push_back(row.mountId);
@@ -55,9 +42,9 @@ bool drifts(const BenchHealth& health) { return !health.slopeInterval.contains(0
 CheckEvidence checkEvidence(const Question& question, const Evidence& evidence) {
     CheckEvidence found;
     std::vector<CheckValue> values;
-    for (const Check& check : checksOf(evidence)) {
+    for (const MountFigure& check : checksOf(evidence)) {
         found.mounts.push_back(check.mount);
-        values.push_back({check.order, check.sum / check.runs});
+        values.push_back({static_cast<double>(check.order), check.value});
     }
     try {
         found.health = judgeHealth(values);

@@ -20,9 +20,9 @@
 namespace ibuki {
 namespace {
 
-std::vector<Flag> runFlags(const Document& document, const std::vector<TidyRow>& rows, Metric metric) {
+std::vector<Flag> runFlags(const Document& document, const std::vector<RunRow>& rows, Metric metric) {
     std::map<std::string, std::pair<Flag, std::set<Id<Run>>>> runs;
-    for (const TidyRow& row : rows) {
+    for (const RunRow& row : rows) {
         if (row.excluded || row.kind != SlotKind::level) continue;
         const Reduction* reduction = reductionOf(document, row.runId);
         if (!reduction) continue;
@@ -157,7 +157,7 @@ std::string nameOfLoad(const Document& document, const Question& question, Id<Lo
 
 /// Runs under other loads than the compared one are no repeats; that they are left out is told.
 void flagOtherLoads(const Document& document, const Question& question, Evidence& evidence) {
-    const auto left = std::count_if(evidence.rows.begin(), evidence.rows.end(), [&](const TidyRow& row) {
+    const auto left = std::count_if(evidence.rows.begin(), evidence.rows.end(), [&](const RunRow& row) {
         return enters(row) && row.loadId != evidence.load;
     });
     if (left > 0)
@@ -171,7 +171,7 @@ void flagUpperLayer(const Document& document, const Question& question, Evidence
     const Site* site = document.find(question.site);
     if (!site || site->kind != SiteKind::dieLid || !evidence.comparison) return;
     std::map<Id<Material>, std::string> upper;
-    for (const TidyRow& row : evidence.rows) {
+    for (const RunRow& row : evidence.rows) {
         if (row.excluded || row.kind != SlotKind::level) continue;
         for (const Site* other : document.where(&Site::configuration, site->configuration))
             if (other->kind == SiteKind::lidPlate)
@@ -204,9 +204,9 @@ Evidence gather(const Document& document, const Question& question,
                 const std::optional<AssumedScatter>& assumed) {
     Evidence evidence;
     evidence.design = designOf(document, question);
-    evidence.rows = tidyTable(document, question, evidence.design);
+    evidence.rows = runRows(document, question, evidence.design);
     std::set<Id<Mount>> excluded;
-    for (const TidyRow& row : evidence.rows)
+    for (const RunRow& row : evidence.rows)
         if (row.excluded) excluded.insert(row.mountId);
     evidence.excludedMounts = static_cast<int>(excluded.size());
     evidence.inSequence = evidence.design.factors.front().inSequence;

@@ -5,7 +5,7 @@
 
 #include "core/base/flag.h"
 #include "core/evidence/look_rejections.h"
-#include "core/evidence/tidy_rows.h"
+#include "core/evidence/run_rows.h"
 #include "core/stats/reproducibility.h"
 #include "core/stats/two_factor.h"
 
@@ -13,7 +13,7 @@ namespace ibuki {
 
 struct Evidence {
     Design design;
-    std::vector<TidyRow> rows;
+    std::vector<RunRow> rows;
     Id<Load> load; ///< the compared one
     std::optional<Comparison> comparison;
     std::optional<Comparison> mounts;  ///< when there is none: the groups with their mounts, if there are any

@@ -2,7 +2,6 @@
 #include "core/evidence/power_sweep.h"
 
 #include "core/base/input_error.h"
-#include "core/domain/words.h"
 
 #include <map>
 #include <set>
@@ -17,9 +16,9 @@ PowerSweep powerSweep(const Question& question, const Evidence& evidence, std::o
     }
     int limitBound = 0;
     std::map<Id<Mount>, std::set<Id<Load>>> loads; // a mount under one load tells no line
-    for (const TidyRow& row : evidence.rows) {
+    for (const RunRow& row : evidence.rows) {
         if (row.excluded || row.kind != SlotKind::level || !row.cell || !row.response || !row.powerW
-            || row.purpose != word(Purpose::fresh))
+            || row.purpose != Purpose::fresh)
             continue;
         if (row.limitBound) {
             ++limitBound;

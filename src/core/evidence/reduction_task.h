@@ -25,10 +25,6 @@ struct ReductionTask {
 std::vector<ReductionTask> reductionTasks(const Document& document, std::span<const Run* const> runs,
                                           const Question* question);
 
-/// One task for each stored reduction that an older version made: it knows one metric only, has no course,
-/// or its flags as the sentences of then.
-std::vector<ReductionTask> reductionsOfOlderVersions(const Document& document);
-
 /// One task for each stored reduction of the mounts of the question's study.
 std::vector<ReductionTask> reductionTasks(const Document& document, const Question& question);
 

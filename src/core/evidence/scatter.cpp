@@ -5,10 +5,9 @@
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
 #include "core/evidence/response.h"
+#include "core/stats/distributions.h"
 
 #include <array>
-#include <boost/math/distributions/chi_squared.hpp>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <map>
 
@@ -58,8 +57,7 @@ struct Pool {
 
     Scatter scatter() const {
         Scatter found{std::sqrt(ss / df), ScatterSource::finishedStudies, df, {}, {}, studies};
-        const boost::math::chi_squared chi(df);
-        const auto limit = [&](double p) { return found.sd * std::sqrt(df / boost::math::quantile(chi, p)); };
+        const auto limit = [&](double p) { return found.sd * std::sqrt(df / chiSquaredQuantile(p, df)); };
         found.ci = Interval{limit(0.975), limit(0.025)};
         found.cautious = limit(0.2);
         return found;
@@ -117,7 +115,7 @@ std::optional<Scatter> ownScatter(const Document& document, const Question& ques
 }
 
 int steinMounts(double sd, double df, double halfWidth, double confidence, int atLeast) {
-    const double t = boost::math::quantile(boost::math::students_t(df), 0.5 + confidence / 2);
+    const double t = studentQuantile(0.5 + confidence / 2, df);
     const double needed = std::ceil(2 * std::pow(t * sd / halfWidth, 2) - 1e-9);
     return std::max(atLeast, static_cast<int>(std::min(needed, 1e6)));
 }

@@ -38,7 +38,7 @@ std::string_view settingUnit(const Question& question) {
 
 SettingSweep settingSweep(const Document& document, const Question& question, const Evidence& evidence) {
     SettingSweep sweep;
-    for (const TidyRow& row : evidence.rows) {
+    for (const RunRow& row : evidence.rows) {
         if (!enters(row) || row.loadId != evidence.load || row.limitBound) continue;
         const DesignCell& cell = evidence.design.cells[*row.cell];
         const Level* level = document.find(cell.level);

@@ -29,8 +29,8 @@ SideResponse responseOf(ReadingKind kind) {
 static_assert(static_cast<int>(SideResponse::other) - static_cast<int>(SideResponse::score)
               == static_cast<int>(ReadingKind::other));
 
-std::string fanUnit(const Document& document, const std::vector<TidyRow>& rows) {
-    for (const TidyRow& row : rows)
+std::string fanUnit(const Document& document, const std::vector<RunRow>& rows) {
+    for (const RunRow& row : rows)
         if (const Reduction* reduction = reductionOf(document, row.runId))
             for (const ChannelInfo& channel : reduction->channels)
                 if (channel.role == Role::fan && channel.unit != Unit::none)
@@ -38,22 +38,22 @@ std::string fanUnit(const Document& document, const std::vector<TidyRow>& rows) 
     return "rpm";
 }
 
-void addMeasured(std::vector<Found>& all, const Document& document, const std::vector<TidyRow>& rows) {
+void addMeasured(std::vector<Found>& all, const Document& document, const std::vector<RunRow>& rows) {
     const auto add = [&](SideResponse response, const char* unit, Better better,
-                         std::optional<double> TidyRow::*member) {
+                         std::optional<double> RunRow::*member) {
         Found found{response, "", unit, better, {}};
-        for (const TidyRow& row : rows) found.values.push_back(row.*member);
+        for (const RunRow& row : rows) found.values.push_back(row.*member);
         all.push_back(std::move(found));
     };
-    add(SideResponse::power, "W", Better::neither, &TidyRow::powerW);
-    add(SideResponse::perWatt, "K/W", Better::lower, &TidyRow::rthKPerW);
-    add(SideResponse::clock, "MHz", Better::higher, &TidyRow::clockMHz);
-    add(SideResponse::fanSpeed, "", Better::lower, &TidyRow::fan);
+    add(SideResponse::power, "W", Better::neither, &RunRow::powerW);
+    add(SideResponse::perWatt, "K/W", Better::lower, &RunRow::rthKPerW);
+    add(SideResponse::clock, "MHz", Better::higher, &RunRow::clockMHz);
+    add(SideResponse::fanSpeed, "", Better::lower, &RunRow::fan);
     all.back().unit = fanUnit(document, rows);
 }
 
 /// Several readings of one kind in a run are averaged; what another unit has is another response.
-void addRead(std::vector<Found>& all, const Document& document, const std::vector<TidyRow>& rows) {
+void addRead(std::vector<Found>& all, const Document& document, const std::vector<RunRow>& rows) {
     const std::size_t measured = all.size();
     std::map<std::pair<std::size_t, std::size_t>, int> counts;
     for (std::size_t row = 0; row < rows.size(); ++row)
@@ -77,7 +77,7 @@ void addRead(std::vector<Found>& all, const Document& document, const std::vecto
 
 /// The rows as the response judges them; nothing is censored.
 std::vector<RunValue> valuesOf(const Found& found, const Question& question, const Evidence& evidence) {
-    std::vector<TidyRow> rows = evidence.rows;
+    std::vector<RunRow> rows = evidence.rows;
     for (std::size_t i = 0; i < rows.size(); ++i) {
         rows[i].response = found.values[i];
         rows[i].limitBound = false;
@@ -175,12 +175,6 @@ std::vector<SideComparison> sideComparisons(const Document& document, const Ques
         sides.push_back(std::move(side));
     }
     return sides;
-}
-
-std::optional<std::size_t> sameGroup(const Comparison& there, const GroupSummary& group) {
-    for (std::size_t i = 0; i < there.groups.size(); ++i)
-        if (there.groups[i].id == group.id) return i;
-    return std::nullopt;
 }
 
 std::optional<PairComparison> pairBetween(const Comparison& comparison, std::int64_t a, std::int64_t b) {

@@ -33,9 +33,6 @@ std::vector<SideComparison> sideComparisons(const Document& document, const Ques
 /// for K/W.
 double usualMargin(SideResponse response, double mean, const Question& question, double meanPowerW);
 
-/// How the group stands in the other comparison; nothing when it is not there.
-std::optional<std::size_t> sameGroup(const Comparison& there, const GroupSummary& group);
-
 /// a − b of the groups with these ids as the comparison judged it, its sign turned where it holds b − a.
 std::optional<PairComparison> pairBetween(const Comparison& comparison, std::int64_t a, std::int64_t b);
 

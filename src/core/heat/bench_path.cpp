@@ -184,6 +184,12 @@ MaterialResistance resistanceOf(const Material* material) {
     return {bondLine / usual.conductivityWPerMK + usual.contactMm2KPerW, bondLine, true};
 }
 
+double solderMm2KPerW() {
+    Material solder;
+    solder.kind = MaterialClass::solder;
+    return resistanceOf(&solder).mm2KPerW;
+}
+
 BenchPath benchPath(const Document& document, Id<Configuration> configuration,
                     std::optional<Id<Site>> studied, const Mount* mount) {
     return Builder(document, studied, mount).build(rigOf(document, configuration));

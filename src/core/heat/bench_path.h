@@ -39,6 +39,8 @@ struct MaterialResistance {
     bool isAssumed = false;
 };
 MaterialResistance resistanceOf(const Material* material);
+/// Of a soldered joint as it is usual, under a lid of which nothing is stated.
+double solderMm2KPerW();
 
 /// What a metal stores, ρc, J/(cm³·K) (the same table).
 double heatOf(Metal metal);

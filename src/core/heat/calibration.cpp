@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/heat/secant.h"
+#include "core/stats/distributions.h"
 #include "core/stats/pair_family.h"
 
 #include <algorithm>

@@ -5,7 +5,7 @@
 // resistance and every mount's R″ are solved, anchored on one material whose R″ is stated or assumed.
 // Differences of R″ do not depend on the anchor (docs/methods.md H.8; JCGM 100).
 
-#include "core/evidence/tidy_rows.h"
+#include "core/evidence/run_rows.h"
 #include "core/heat/bench_path.h"
 #include "core/stats/interval.h"
 
@@ -106,7 +106,7 @@ struct StudyMeasurements {
     bool anchorAssumed = false;
 };
 StudyMeasurements measurementsOf(const Document& document, const Question& question,
-                                 const std::vector<TidyRow>& rows, Id<Load> load,
+                                 const std::vector<RunRow>& rows, Id<Load> load,
                                  std::optional<Id<Configuration>> configuration = std::nullopt,
                                  std::optional<std::size_t> anchor = std::nullopt);
 

@@ -3,6 +3,7 @@
 
 #include "core/domain/material.h"
 #include "core/heat/calibration.h"
+#include "core/stats/distributions.h"
 #include "core/stats/pair_family.h"
 
 #include <algorithm>
@@ -14,7 +15,6 @@ namespace {
 // As H.7 takes them where nobody stated them.
 constexpr double dieMm = 0.775, lidMm = 2.5, plateMm = 3;
 constexpr double lidSideMm = 30, plateSideMm = 40;
-constexpr double solderMm2KPerW = 4.67;
 
 /// K of the chip for 1 mm²·K/W of the joint there.
 double kelvinPerR(const OtherStack& stack, double mm2KPerW) {
@@ -59,7 +59,7 @@ OtherStack stackElsewhere(double chipMm2, LidState lid, double powerW, double co
     stack.path.coolerKPerW = coolerKPerW;
     stack.path.solids.push_back({"die", {side, side}, dieMm, conductivityOf(Metal::silicon), true});
     if (lid == LidState::lidded) {
-        stack.path.interfaces.push_back({"die–lid", solderMm2KPerW});
+        stack.path.interfaces.push_back({"die–lid", solderMm2KPerW()});
         stack.path.solids.push_back({"lid", {lidSide, lidSide}, lidMm, conductivityOf(Metal::copper)});
         stack.studied = 1;
     }

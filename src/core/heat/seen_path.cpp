@@ -2,13 +2,13 @@
 #include "core/heat/seen_path.h"
 
 #include "core/base/input_error.h"
+#include "core/base/kept.h"
 #include "core/domain/material.h"
 #include "core/domain/study.h"
 
 #include <algorithm>
 #include <map>
 #include <memory>
-#include <mutex>
 
 namespace ibuki {
 namespace {
@@ -58,30 +58,27 @@ SeenPath seen(const StudyHeat& heat, const PathMount& mean, int mounts) {
     return found;
 }
 
-/// By the mean of the runs that count.
-template <class Counts> std::optional<SeenPath> meanPath(const StudyHeat& heat, const Counts& counts) {
+/// By the mean of the mounts that count.
+template <class Counts>
+std::optional<SeenPath> meanPath(const StudyHeat& heat, std::optional<Id<Load>> load, MountRule rule,
+                                 const Counts& counts) {
     if (heat.measured.whyNot) return std::nullopt;
+    rule.checkMounts = true;
+    rule.value = &RunRow::rthKPerW;
     PathMount mean;
-    int rows = 0;
-    std::vector<Id<Mount>> mounts;
-    for (const TidyRow& row : heat.rows) {
-        if (!row.rthKPerW || !row.powerW || !counts(row)) continue;
-        ++rows;
-        mean.kPerW += (*row.rthKPerW - mean.kPerW) / rows;
-        mean.powerW += (*row.powerW - mean.powerW) / rows;
-        mean.roomC += (row.roomC.value_or(0) - mean.roomC) / rows;
-        if (std::find(mounts.begin(), mounts.end(), row.mountId) == mounts.end())
-            mounts.push_back(row.mountId);
+    int mounts = 0;
+    for (const MountFigure& figure : mountFigures(heat.rows, load, rule)) {
+        if (!figure.powerW || !counts(figure)) continue;
+        ++mounts;
+        mean.kPerW += (figure.value - mean.kPerW) / mounts;
+        mean.powerW += (*figure.powerW - mean.powerW) / mounts;
+        mean.roomC += (figure.roomC.value_or(0) - mean.roomC) / mounts;
     }
-    if (rows == 0) return std::nullopt;
-    return seen(heat, mean, static_cast<int>(mounts.size()));
+    return mounts > 0 ? std::optional(seen(heat, mean, mounts)) : std::nullopt;
 }
 
 /// By question and configuration; 0: the one of the most runs.
-struct StudyHeats {
-    std::mutex making;
-    std::map<std::pair<Id<Question>, std::int64_t>, std::unique_ptr<StudyHeat>> made;
-};
+using StudyHeats = Kept<std::pair<Id<Question>, std::int64_t>, StudyHeat>;
 
 } // namespace
 
@@ -106,7 +103,7 @@ SeenPath computedPath(const std::vector<PathPlace>& places, std::optional<std::s
 StudyHeat studyHeat(const Document& document, const Question& question,
                     std::optional<Id<Configuration>> configuration, std::optional<std::size_t> anchor) {
     StudyHeat heat;
-    heat.rows = tidyTable(document, question);
+    heat.rows = runRows(document, question);
     heat.load = comparedLoad(document, heat.rows, question);
     heat.measured = measurementsOf(document, question, heat.rows, heat.load, configuration, anchor);
     try {
@@ -121,25 +118,26 @@ const StudyHeat& studyHeat(const Document& document, const Question& question,
                            std::optional<Id<Configuration>> configuration) {
     const auto& heats =
         document.once<std::unique_ptr<StudyHeats>>([] { return std::make_unique<StudyHeats>(); });
-    const std::lock_guard lock(heats->making);
-    auto& heat = heats->made[{question.id, configuration ? configuration->value : 0}];
-    if (!heat) heat = std::make_unique<StudyHeat>(studyHeat(document, question, configuration, std::nullopt));
-    return *heat;
+    return (*heats)({question.id, configuration ? configuration->value : 0},
+                    [&] { return studyHeat(document, question, configuration, std::nullopt); });
 }
 
 std::optional<SeenPath> pathOfMount(const StudyHeat& heat, Id<Mount> mount) {
-    auto path =
-        meanPath(heat, [&](const TidyRow& row) { return row.mountId == mount && row.loadId == heat.load; });
-    return path ? path : meanPath(heat, [&](const TidyRow& row) { return row.mountId == mount; });
+    const auto own = [&](const MountFigure& figure) { return figure.mount == mount; };
+    MountRule rule; // whatever there is of it
+    rule.rejected = true;
+    rule.onlyFresh = false;
+    auto path = meanPath(heat, heat.load, rule, own);
+    return path ? path : meanPath(heat, std::nullopt, rule, own);
 }
 
 std::optional<SeenPath> pathOfMaterial(const StudyHeat& heat, std::optional<Id<Material>> material) {
     if (heat.measured.whyNot) return std::nullopt;
     const CalibrationInput& input = *heat.measured.input;
-    return meanPath(heat, [&](const TidyRow& row) {
+    return meanPath(heat, heat.load, MountRule{}, [&](const MountFigure& figure) {
         const auto at = std::find_if(input.mounts.begin(), input.mounts.end(),
-                                     [&](const PathMount& one) { return one.mount == row.mountId; });
-        if (at == input.mounts.end() || row.excluded) return false;
+                                     [&](const PathMount& one) { return one.mount == figure.mount; });
+        if (at == input.mounts.end()) return false;
         const Material* of = input.groups[at->group].material;
         return !material || (of && of->id == *material);
     });

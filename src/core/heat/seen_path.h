@@ -34,7 +34,7 @@ SeenPath computedPath(const std::vector<PathPlace>& places, std::optional<std::s
 
 /// What a study measured in one configuration, with the cooler that follows from its anchor.
 struct StudyHeat {
-    std::vector<TidyRow> rows;
+    std::vector<RunRow> rows;
     Id<Load> load;
     StudyMeasurements measured; ///< whyNot too where the layers alone resist more than was measured
     double coolerKPerW = 0;     ///< 0 where whyNot is told

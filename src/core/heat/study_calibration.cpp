@@ -22,9 +22,9 @@ double powerScaleU(const Document& document, Id<Configuration> configuration) {
 }
 
 /// The configuration in which the most of the study's runs that count were measured.
-std::optional<Id<Configuration>> mostUsed(const Document& document, const std::vector<TidyRow>& rows) {
+std::optional<Id<Configuration>> mostUsed(const Document& document, const std::vector<RunRow>& rows) {
     std::map<Id<Configuration>, int> uses;
-    for (const TidyRow& row : rows)
+    for (const RunRow& row : rows)
         if (const Mount* mount = document.find(row.mountId); mount && !row.excluded && row.rthKPerW)
             ++uses[mount->configuration];
     const auto most = std::max_element(uses.begin(), uses.end(),
@@ -34,56 +34,49 @@ std::optional<Id<Configuration>> mostUsed(const Document& document, const std::v
 
 class Gathering {
 public:
-    Gathering(const Document& document, const Question& question, const std::vector<TidyRow>& rows,
-              Id<Load> load)
-        : document_(document), question_(question), rows_(rows), load_(load) {}
+    Gathering(const Document& document, const std::vector<RunRow>& rows, Id<Load> load)
+        : document_(document), rows_(rows), load_(load) {}
 
     /// Mounts of levels and checks, fresh, not excluded, under the compared load, each the mean of its runs.
     void gather(Id<Configuration> configuration, CalibrationInput& input) {
-        std::map<Id<Mount>, std::size_t> places;
-        std::vector<int> runs;
-        for (const TidyRow& row : rows_) {
-            const Mount* mount = document_.find(row.mountId);
-            const bool counts = mount && mount->configuration == configuration && !row.excluded
-                                && row.rthKPerW && row.powerW && row.loadId == load_
-                                && row.purpose == "fresh";
-            if (!counts) continue;
-            const auto [at, isNew] = places.try_emplace(row.mountId, input.mounts.size());
-            if (isNew) {
-                input.mounts.push_back({row.mountId, groupOf(row, *mount, input)});
-                runs.push_back(0);
-            }
-            PathMount& to = input.mounts[at->second];
-            to.limitBound = to.limitBound || row.limitBound;
-            const double n = ++runs[at->second];
-            to.kPerW += (*row.rthKPerW - to.kPerW) / n;
-            to.powerW += (*row.powerW - to.powerW) / n;
-            to.roomC += (row.roomC.value_or(0) - to.roomC) / n;
+        MountRule rule;
+        rule.checkMounts = true;
+        rule.value = &RunRow::rthKPerW;
+        for (const MountFigure& figure : mountFigures(rows_, load_, rule)) {
+            const Mount* mount = document_.find(figure.mount);
+            if (!mount || mount->configuration != configuration || !figure.powerW) continue;
+            input.mounts.push_back({figure.mount, groupOf(figure, input), figure.value, *figure.powerW,
+                                    figure.roomC.value_or(0), figure.limitBound});
         }
     }
 
 private:
-    /// What the site held tells groups apart; levels of one material, by amount or torque, are told apart
-    /// too.
-    std::size_t groupOf(const TidyRow& row, const Mount& mount, CalibrationInput& input) {
-        const Material* material = studiedMaterial(document_, question_, mount.id);
-        const std::string& name = row.level.empty() && material ? material->name : row.level;
+    /// Levels are told apart, also those of one material; a check mount joins the first level of its
+    /// material.
+    std::size_t groupOf(const MountFigure& figure, CalibrationInput& input) {
+        const auto of = [&](std::size_t i) {
+            return figure.level ? levels_[i] == figure.level
+                                : input.groups[i].material && figure.material == input.groups[i].material->id;
+        };
         for (std::size_t i = 0; i < input.groups.size(); ++i)
-            if (input.groups[i].material == material && input.groups[i].name == name) return i;
-        input.groups.push_back({name, material});
+            if (of(i)) return i;
+        const Level* level = document_.find(figure.level);
+        const Material* material = document_.find(figure.material);
+        input.groups.push_back({level ? level->name : material ? material->name : std::string(), material});
+        levels_.push_back(figure.level);
         return input.groups.size() - 1;
     }
 
     const Document& document_;
-    const Question& question_;
-    const std::vector<TidyRow>& rows_;
+    const std::vector<RunRow>& rows_;
     Id<Load> load_;
+    std::vector<std::optional<Id<Level>>> levels_; ///< beside the groups
 };
 
 } // namespace
 
 StudyMeasurements measurementsOf(const Document& document, const Question& question,
-                                 const std::vector<TidyRow>& rows, Id<Load> load,
+                                 const std::vector<RunRow>& rows, Id<Load> load,
                                  std::optional<Id<Configuration>> configuration,
                                  std::optional<std::size_t> anchor) {
     StudyMeasurements found;
@@ -96,7 +89,7 @@ StudyMeasurements measurementsOf(const Document& document, const Question& quest
     input.bench = benchPath(document, *configuration, question.site, nullptr);
     found.whyNot = input.bench.whyNot;
     if (!found.whyNot && !input.bench.studied) found.whyNot = Message{"heat-site-beside-path", {}};
-    if (!found.whyNot) Gathering(document, question, rows, load).gather(*configuration, input);
+    if (!found.whyNot) Gathering(document, rows, load).gather(*configuration, input);
     if (!found.whyNot && input.mounts.empty()) found.whyNot = Message{"heat-needs-power", {}};
     if (found.whyNot) return found;
     const auto stated = std::find_if(input.groups.begin(), input.groups.end(), [](const PathGroup& group) {

@@ -40,8 +40,8 @@ std::vector<double> commonTimes(const std::vector<TransientRun>& runs) {
 /// The rows with another response; a run that was held at its limit later has stepped all the same.
 std::vector<RunValue> valuesAt(const std::vector<TransientRun>& runs, double atS, const Question& question,
                                const Evidence& evidence) {
-    std::vector<TidyRow> rows = evidence.rows;
-    for (TidyRow& row : rows) {
+    std::vector<RunRow> rows = evidence.rows;
+    for (RunRow& row : rows) {
         row.response.reset();
         row.limitBound = false;
         for (const TransientRun& run : runs)
@@ -52,8 +52,8 @@ std::vector<RunValue> valuesAt(const std::vector<TransientRun>& runs, double atS
 
 /// Steady K/W of each group, by its id.
 std::map<std::int64_t, double> steadyMeans(const Question& question, const Evidence& evidence) {
-    std::vector<TidyRow> rows = evidence.rows;
-    for (TidyRow& row : rows) {
+    std::vector<RunRow> rows = evidence.rows;
+    for (RunRow& row : rows) {
         row.response = row.rthKPerW;
         row.limitBound = false; // K/W is measured in full at the limit too
     }
@@ -71,7 +71,7 @@ void compareRead(TransientStudy& study, const Document& document, const Question
     options.mostFurtherMounts = 0;
     // What drives a level to its limit is often no scatter of mounting: it has one of its own then.
     const bool anyBound = std::any_of(evidence.rows.begin(), evidence.rows.end(),
-                                      [](const TidyRow& row) { return enters(row) && row.limitBound; });
+                                      [](const RunRow& row) { return enters(row) && row.limitBound; });
     if (anyBound && !options.takesOut()) options.spread = SpreadModel::welch;
     try {
         study.comparison = compare(values, options);
@@ -154,14 +154,13 @@ void addSight(TransientStudy& study, const std::vector<TransientRun>& runs) {
 std::vector<TransientTask> transientTasks(const Document& document, const Question& question,
                                           const Evidence& evidence) {
     std::vector<TransientTask> tasks;
-    for (const TidyRow& row : evidence.rows) {
+    for (const RunRow& row : evidence.rows) {
         const Run* run = document.find(row.runId);
         const Reduction* reduction = run ? reductionOf(document, run->id) : nullptr;
         const LoadReduction* load = reduction ? loadOf(*reduction, *run, question.metric) : nullptr;
         if (!enters(row) || row.loadId != evidence.load || !load) continue;
-        const auto phase = std::find_if(load->phases.begin(), load->phases.end(),
-                                        [](const Phase& one) { return one.name == "load"; });
-        if (phase == load->phases.end()) continue;
+        const auto phase = loadPhase(*load);
+        if (!phase) continue;
         const Recording* recording = document.find(run->recording);
         tasks.push_back({row.mountId, run->id, run->recording,
                          recording ? recording->probeShiftS : std::nullopt,

@@ -111,7 +111,7 @@ std::optional<LidOrCooler> lidOrCooler(const BenchPath& bench, const WhatIf& wha
 }
 
 std::vector<OtherStack> otherStacks() {
-    const PathInterface solder{"die–lid", 4.67}, joint{"joint", 10};
+    const PathInterface solder{"die–lid", solderMm2KPerW()}, joint{"joint", 10};
     return {
         {{"stack-large-lidded", {}},
          stack(250, 0.09,

@@ -71,8 +71,7 @@ std::optional<Phase> longestLoad(const Trace& trace) {
     try {
         const Reduction reduction = reduce(trace, {});
         if (!reduction.longest) return std::nullopt;
-        for (const Phase& phase : reduction.loads[*reduction.longest].phases)
-            if (phase.name == "load") return phase;
+        return loadPhase(reduction.loads[*reduction.longest]);
     } catch (const InputError&) { // no temperature, no time: nothing to be told
     }
     return std::nullopt;

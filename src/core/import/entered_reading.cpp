@@ -28,10 +28,7 @@ std::optional<double> meanBetween(const Trace& trace, const Channel& channel, co
 }
 
 std::optional<Phase> stretchOf(const LoadReduction& load) {
-    if (load.window) return load.window;
-    for (const Phase& phase : load.phases)
-        if (phase.name == "load") return phase;
-    return std::nullopt;
+    return load.window ? load.window : loadPhase(load);
 }
 
 } // namespace

@@ -29,11 +29,11 @@ Id<Mount> addMount(Edit& edit, Id<Configuration> configuration, Id<Study> study,
     return edit.add(mount);
 }
 
-void useApplication(Edit& edit, Id<Mount> mount, Id<Application> application, bool isNew) {
+void useApplication(Edit& edit, Id<Mount> mount, Id<Application> application, ApplicationUse how) {
     MountApplication use;
     use.mount = mount;
     use.application = application;
-    use.isNew = isNew;
+    use.use = how;
     edit.add(use);
 }
 
@@ -74,7 +74,7 @@ void addApplication(Edit& edit, Id<Mount> mount, const Question& question, const
         application.amount = level->amount;
         application.pattern = level->pattern;
     }
-    useApplication(edit, mount, edit.add(application), true);
+    useApplication(edit, mount, edit.add(application), ApplicationUse::fresh);
 }
 
 /// A mount that was not taken apart: its applications are those of the one before.
@@ -82,7 +82,8 @@ void goOnWith(Edit& edit, Id<Mount> mount, Id<Mount> before) {
     std::vector<Id<Application>> applications;
     for (const MountApplication* use : edit.document().where(&MountApplication::mount, before))
         applications.push_back(use->application);
-    for (Id<Application> application : applications) useApplication(edit, mount, application, false);
+    for (Id<Application> application : applications)
+        useApplication(edit, mount, application, ApplicationUse::continued);
 }
 
 /// A level's material, or the known one of a check mount.

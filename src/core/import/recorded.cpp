@@ -17,8 +17,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double hourS = 3'600;
-
 /// What a stop holds is not mounted; what only waits for an answer is not either.
 void refuseHeld(const MountBrief& brief) {
     if (brief.blocking.empty()) return;
@@ -53,25 +51,8 @@ Id<Mount> mountOfSlot(Edit& edit, const Document& before, const Slot& slot, cons
     return mount;
 }
 
-/// Loads that the reduction of a run found; a run that is one load of a log counts for that one.
-std::vector<const LoadReduction*> loadsOfRun(const Reduction& reduction, const Run& run) {
-    std::vector<const LoadReduction*> loads;
-    for (std::size_t i = 0; i < reduction.loads.size(); ++i)
-        if (run.loadIndex < 0 || run.loadIndex == static_cast<int>(i)) loads.push_back(&reduction.loads[i]);
-    return loads;
-}
-
-std::optional<Phase> loadPhase(const LoadReduction& load) {
-    for (const Phase& phase : load.phases)
-        if (phase.name == "load") return phase;
-    return std::nullopt;
-}
-
-Instant after(Instant at, double seconds) { return {at.ms + static_cast<std::int64_t>(1000 * seconds)}; }
-
-/// The run gets its load, its figures and its clocks; further loads of the recording get runs of their own.
-void addFigures(Edit& edit, const Recording& recording, Run run, const Trace& trace,
-                const ReduceSettings& settings) {
+/// The run gets its load and its figures; further loads of the recording get runs of their own.
+void addFigures(Edit& edit, Run run, const Trace& trace, const ReduceSettings& settings) {
     const Reduction reduction = reduceByEveryMetric(trace, settings);
     const auto study = studyOf(edit.document(), run.mount);
     std::vector<Id<Load>> steps;
@@ -85,14 +66,6 @@ void addFigures(Edit& edit, const Recording& recording, Run run, const Trace& tr
         run.repeat = 1;
         for (const Run* other : runsOf(edit.document(), run.mount))
             if (other->id != run.id && other->load == run.load) ++run.repeat;
-        const auto phase = i < reduction.loads.size() ? loadPhase(reduction.loads[i]) : std::nullopt;
-        if (recording.start) {
-            const MountClocks clocks =
-                clocksOf(edit.document(), run.mount, after(*recording.start, phase ? phase->startS : 0));
-            run.sinceApplication = clocks.sinceApplication;
-            run.underLoad = clocks.underLoad;
-            run.cycles = clocks.cycles;
-        }
         if (run.id.value > 0)
             edit.put(run);
         else
@@ -112,30 +85,6 @@ void addFigures(Edit& edit, const Recording& recording, Run run, const Trace& tr
 std::optional<Id<Study>> studyOf(const Document& document, Id<Mount> mount) {
     const auto slots = document.where(&Slot::mount, std::optional(mount));
     return slots.empty() ? std::nullopt : std::optional(slots.front()->study);
-}
-
-MountClocks clocksOf(const Document& document, Id<Mount> mount, Instant at) {
-    MountClocks clocks;
-    std::optional<Instant> applied;
-    for (const MountApplication* use : document.where(&MountApplication::mount, mount)) {
-        const Application* application = document.find(use->application);
-        const auto end = application->end ? application->end : application->start;
-        if (end && (!applied || *end > *applied)) applied = end;
-    }
-    if (applied && *applied <= at)
-        clocks.sinceApplication = Hour{static_cast<double>(at.ms - applied->ms) / 1000 / hourS};
-    for (const Run* run : runsOf(document, mount)) {
-        const Recording* recording = document.find(run->recording);
-        const Reduction* reduction = reductionOf(document, run->id);
-        if (!reduction || !recording->start) continue;
-        for (const LoadReduction* load : loadsOfRun(*reduction, *run)) {
-            const auto phase = loadPhase(*load);
-            if (!phase || after(*recording->start, phase->startS) >= at) continue;
-            clocks.underLoad.value += (phase->endS - phase->startS) / hourS;
-            ++clocks.cycles;
-        }
-    }
-    return clocks;
 }
 
 RecordingBegun beginRecording(const Document& document, const RecordingWish& wish) {
@@ -188,7 +137,7 @@ ChangeSet endRecording(const Document& document, Id<Recording> id, const Recorde
             const auto study = studyOf(document, run.mount);
             const ReduceSettings settings =
                 settingsFor(document, run, study ? firstQuestion(document, *study) : nullptr);
-            addFigures(edit, recording, run, *trace, settings);
+            addFigures(edit, run, *trace, settings);
         } catch (const InputError&) { // nothing to be told from it; the recording stays
         }
     }

@@ -42,21 +42,13 @@ struct RecordedExtent {
     std::optional<Instant> start;
 };
 
-/// Closes it; with a trace its run gets figures, one run for each load, and the mount's clocks. Also of one
+/// Closes it; with a trace its run gets figures, one run for each load. Also of one
 /// that was interrupted. An InputError of the reduction is no error here: the recording stays.
 ChangeSet endRecording(const Document& document, Id<Recording> recording, const RecordedExtent& extent,
                        const Trace* trace);
 
 /// Recordings made here whose run never got figures, since the program ended before.
 std::vector<Id<Recording>> recordingsWithoutFigures(const Document& document);
-
-/// What a mount has been through before that moment of a recording.
-struct MountClocks {
-    std::optional<Hour> sinceApplication; ///< nothing: when it was applied is not stated
-    Hour underLoad{0};
-    int cycles = 0; ///< loads
-};
-MountClocks clocksOf(const Document& document, Id<Mount> mount, Instant at);
 
 /// The study of which the mount fills a slot; nothing: none.
 std::optional<Id<Study>> studyOf(const Document& document, Id<Mount> mount);

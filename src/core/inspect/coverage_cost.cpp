@@ -12,33 +12,30 @@ namespace ibuki {
 
 std::optional<FellowResidual> fellowResidual(const Document& document, const Question& question,
                                              Id<Mount> mount) {
-    const std::vector<TidyRow> rows = tidyTable(document, question);
+    const std::vector<RunRow> rows = runRows(document, question);
     const Id<Load> load = comparedLoad(document, rows, question);
-    std::map<std::size_t, std::map<Id<Mount>, std::vector<double>>> cells; // K of each mount's runs
-    std::vector<double> own;
-    std::optional<std::size_t> cell;
-    for (const TidyRow& row : rows) {
-        if (row.loadId != load || !row.deltaK || !row.cell) continue;
-        if (row.mountId == mount) { // also of one that was rejected
-            own.push_back(*row.deltaK);
-            cell = row.cell;
-        } else if (enters(row)) {
-            cells[*row.cell][row.mountId].push_back(*row.deltaK);
-        }
-    }
-    if (own.empty() || !cell || cells[*cell].empty()) return std::nullopt;
+    MountRule fellowRule;
+    fellowRule.value = &RunRow::deltaK;
+    MountRule ownRule = fellowRule; // also of one that was rejected
+    ownRule.rejected = true;
+    ownRule.onlyFresh = false;
+    const auto ownFigures = mountFigures(rows, load, ownRule);
+    const auto own = std::find_if(ownFigures.begin(), ownFigures.end(),
+                                  [&](const MountFigure& one) { return one.mount == mount; });
+    if (own == ownFigures.end() || !own->cell) return std::nullopt;
+    std::map<std::size_t, std::vector<double>> cells; // K of the other mounts
+    for (const MountFigure& one : mountFigures(rows, load, fellowRule))
+        if (one.cell && one.mount != mount) cells[*one.cell].push_back(one.value);
+    const std::vector<double>& fellows = cells[*own->cell];
+    if (fellows.empty()) return std::nullopt;
     double squares = 0, df = 0;
-    std::vector<double> fellows;
-    for (const auto& [at, mounts] : cells) {
-        std::vector<double> means;
-        for (const auto& [id, values] : mounts) means.push_back(mean(values));
-        if (at == *cell) fellows = means;
+    for (const auto& [at, means] : cells) {
         if (means.size() < 2) continue;
         const double sd = sampleSd(means).value_or(0);
         squares += sd * sd * static_cast<double>(means.size() - 1);
         df += static_cast<double>(means.size() - 1);
     }
-    FellowResidual residual{mean(own) - mean(fellows), static_cast<int>(fellows.size()), {}};
+    FellowResidual residual{own->value - mean(fellows), static_cast<int>(fellows.size()), {}};
     if (df > 0) residual.sdK = std::sqrt(squares / df * (1 + 1 / static_cast<double>(fellows.size())));
     return residual;
 }

@@ -4,10 +4,10 @@
 #include "core/domain/lookup.h"
 #include "core/physics/spread.h"
 #include "core/shelf/class_defaults.h"
+#include "core/stats/distributions.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <map>
 
@@ -62,7 +62,7 @@ std::optional<JointCoverage> jointCoverage(const Document& document, const Joint
             face = {picture->faceWidth->value, picture->faceLength->value};
     }
     if (!chip && !plate) return std::nullopt;
-    JointCoverage joint{{}, face, chip && plate};
+    JointCoverage joint{{}, face};
     joint.mask = chip && plate ? joined(*chip, *plate, look.join) : chip ? *chip : mirrored(*plate);
     return joint;
 }
@@ -110,7 +110,6 @@ std::optional<BareCorner> bareCorner(const std::vector<std::array<double, 4>>& c
     constexpr double least = 0.1, chance = 0.05 / 4;
     if (corners.size() < 3) return std::nullopt;
     const auto n = static_cast<double>(corners.size());
-    const boost::math::students_t_distribution<double> t(n - 1);
     std::optional<BareCorner> barest;
     for (std::size_t corner = 0; corner < 4; ++corner) {
         std::vector<double> less;
@@ -121,7 +120,7 @@ std::optional<BareCorner> bareCorner(const std::vector<std::array<double, 4>>& c
         }
         const double by = mean(less);
         const double end =
-            by - boost::math::quantile(t, 1 - chance / 2) * sampleSd(less).value_or(0) / std::sqrt(n);
+            by - studentQuantile(1 - chance / 2, n - 1) * sampleSd(less).value_or(0) / std::sqrt(n);
         if (end > 0 && by >= least && (!barest || by > barest->less))
             barest = BareCorner{corner, static_cast<int>(corners.size()), by, end};
     }
@@ -149,8 +148,7 @@ std::optional<CoverageSlope> coverageSlope(const std::vector<CoveragePoint>& poi
     if (df < 3 || !(xx > leastVaried)) return std::nullopt;
     const double slope = xy / xx;
     const double se = std::sqrt(std::max(0.0, yy - slope * xy) / df / xx);
-    const double t =
-        boost::math::quantile(boost::math::students_t_distribution<double>(df), 0.5 + confidence / 2);
+    const double t = studentQuantile(0.5 + confidence / 2, df);
     return CoverageSlope{
         slope / 10, {(slope - t * se) / 10, (slope + t * se) / 10}, static_cast<int>(points.size())};
 }

@@ -23,7 +23,6 @@ GreyPicture joined(const GreyPicture& chip, const GreyPicture& plate, LookJoin j
 struct JointCoverage {
     GreyPicture mask; ///< as the chip side is seen
     FaceSize face;
-    bool bothSides = false;
 };
 /// Nothing where no picture of the look was measured.
 std::optional<JointCoverage> jointCoverage(const Document& document, const JointLook& look,

@@ -9,12 +9,6 @@ namespace ibuki {
 
 using std::numbers::pi;
 
-double screwForceN(double torqueNm, double diameterMm, double nutFactor) {
-    return torqueNm / (nutFactor * diameterMm * 1e-3);
-}
-
-double springForceN(double stiffnessNPerMm, double compressionMm) { return stiffnessNPerMm * compressionMm; }
-
 double scalingBondLineUm(double yieldPa, double pressurePa) {
     return 131.0 * std::pow(yieldPa / pressurePa, 0.166);
 }
@@ -22,19 +16,6 @@ double scalingBondLineUm(double yieldPa, double pressurePa) {
 double yieldStopUm(double yieldPa, double forceN, double volumeMm3) {
     const double volume = volumeMm3 * 1e-9;
     return 1e6 * std::pow(2 * pi * yieldPa / (3 * forceN) * std::pow(volume / pi, 1.5), 0.4);
-}
-
-double squeezedThicknessMm(double startMm, double forceN, double viscosityPaS, double volumeMm3,
-                           double seconds) {
-    const double volume = volumeMm3 * 1e-9;
-    const double rate = 8 * pi * forceN / (3 * viscosityPaS * volume * volume);
-    return 1e3 * std::pow(std::pow(startMm * 1e-3, -4) + rate * seconds, -0.25);
-}
-
-double squeezeTimeS(double startMm, double endMm, double forceN, double viscosityPaS, double volumeMm3) {
-    const double volume = volumeMm3 * 1e-9;
-    const double rate = 8 * pi * forceN / (3 * viscosityPaS * volume * volume);
-    return std::max(0.0, (std::pow(endMm * 1e-3, -4) - std::pow(startMm * 1e-3, -4)) / rate);
 }
 
 BondLine restingBondLine(const BondLineInput& input) {

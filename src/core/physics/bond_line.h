@@ -7,14 +7,6 @@
 
 namespace ibuki {
 
-/// Contact force of one screw, N: T/(K·d) (Shigley's Mechanical Engineering Design, bolted joints). Only for
-/// a screw that is still elastic and not against a stop; a shoulder screw's force is its spring's. torqueNm >
-/// 0; diameterMm > 0, nominal; nutFactor about 0.2, 0.15 lubricated to 0.3 rough.
-double screwForceN(double torqueNm, double diameterMm, double nutFactor = 0.2);
-
-/// Spring or shoulder screw, N: stiffness × compression once the shoulder bottoms.
-double springForceN(double stiffnessNPerMm, double compressionMm);
-
 /// Bond line of a particle-filled paste, µm: 131 µm · (τ_y/P)^0.166 (Prasher et al., J. Heat Transfer 125,
 /// 2003); about 0.1 to 1 MPa on small parts. yieldPa, pressurePa > 0.
 double scalingBondLineUm(double yieldPa, double pressurePa);
@@ -22,13 +14,6 @@ double scalingBondLineUm(double yieldPa, double pressurePa);
 /// Where a drop of volume V comes to rest under force F, µm (Covey & Stanmore 1981, Bingham at rest). Not
 /// valid once the drop has reached the part's edge.
 double yieldStopUm(double yieldPa, double forceN, double volumeMm3);
-
-/// Thickness of a Newtonian drop after t seconds of squeezing, mm (Stefan 1874, constant volume):
-/// (h0⁻⁴ + 8πFt/(3µV²))^(−1/4). The viscosity of pastes falls with shear and heat: take it as ±3×.
-double squeezedThicknessMm(double startMm, double forceN, double viscosityPaS, double volumeMm3,
-                           double seconds);
-/// The time after which that thickness is reached, s.
-double squeezeTimeS(double startMm, double endMm, double forceN, double viscosityPaS, double volumeMm3);
 
 struct BondLineInput {
     double yieldPa = 0;

@@ -26,7 +26,4 @@ double impedanceAt(std::span<const FosterTerm> terms, double timeS);
 /// where terms are not above 0 or share a time constant: no passive ladder has them.
 std::vector<LadderNode> cauerOf(std::vector<FosterTerm> terms);
 
-/// The terms seen at the first node, slowest first. Throws InputError as ThermalLadder does.
-std::vector<FosterTerm> fosterOf(const std::vector<LadderNode>& nodes);
-
 } // namespace ibuki

@@ -115,14 +115,4 @@ std::vector<StructurePoint> structureFunction(const std::vector<LadderNode>& nod
     return points;
 }
 
-double halfSpaceRiseK(double powerW, double areaMm2, double conductivity, double jPerM3K, double timeS) {
-    const double perM2 = powerW / (areaMm2 * 1e-6);
-    return 2 * perM2 * std::sqrt(timeS / (std::numbers::pi * conductivity * jPerM3K));
-}
-
-double diffusionS(double thicknessMm, double conductivity, double jPerM3K) {
-    const double metres = 1e-3 * thicknessMm;
-    return metres * metres * jPerM3K / conductivity;
-}
-
 } // namespace ibuki

@@ -35,11 +35,4 @@ struct StructurePoint {
 /// One point a node: the resistance before it, the capacities up to it; last the whole resistance.
 std::vector<StructurePoint> structureFunction(const std::vector<LadderNode>& nodes);
 
-/// What a face warms in the first moment, before the heat has left its layer: 2 q √t / √(π k ρc), q = P/A
-/// (half-space; Carslaw & Jaeger 1959). areaMm2: heated; conductivity W/(m·K); jPerM3K: ρc. Holds for
-/// t ≪ diffusionS.
-double halfSpaceRiseK(double powerW, double areaMm2, double conductivity, double jPerM3K, double timeS);
-/// L²/a, after which heat has crossed the layer.
-double diffusionS(double thicknessMm, double conductivity, double jPerM3K);
-
 } // namespace ibuki

@@ -126,14 +126,4 @@ std::vector<OrderedMount> remainingOrder(const Document& document, const Questio
                        document);
 }
 
-std::vector<OrderedMount> standingOrder(const Document& document, const Question& question) {
-    std::vector<OrderedMount> order;
-    for (const DesignUnit& unit : designOf(document, question).units) {
-        if (unit.skipped || unit.kind == SlotKind::baseline) continue;
-        if (unit.kind == SlotKind::level && !unit.cell) continue;
-        order.push_back({unit.cell, unit.block});
-    }
-    return order;
-}
-
 } // namespace ibuki

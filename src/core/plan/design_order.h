@@ -28,8 +28,6 @@ std::vector<OrderedMount> withoutMade(std::vector<OrderedMount> order, const Des
 /// The design's order with what was mounted already taken out.
 std::vector<OrderedMount> remainingOrder(const Document& document, const Question& question, const Plan& plan,
                                          Instant now);
-/// The order as it stands on the tape.
-std::vector<OrderedMount> standingOrder(const Document& document, const Question& question);
 
 /// Throws what orderInput throws for the question itself.
 void checkPlannable(const Document& document, const Question& question);

@@ -3,13 +3,12 @@
 
 #include "core/base/input_error.h"
 #include "core/stats/compare.h"
+#include "core/stats/distributions.h"
 #include "core/stats/dunnett.h"
 #include "core/stats/power.h"
 #include "core/stats/studentized_range.h"
 
 #include <algorithm>
-#include <boost/math/distributions/normal.hpp>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
@@ -28,7 +27,7 @@ constexpr int mostGroups = 200;
 double criticalValue(const SampleSizeInput& input, int n, double df) {
     const int k = input.groups;
     if (input.comparison == PlannedComparison::two || k == 2)
-        return boost::math::quantile(boost::math::students_t(df), 0.5 + input.confidence / 2);
+        return studentQuantile(0.5 + input.confidence / 2, df);
     if (input.comparison == PlannedComparison::reference) {
         const std::vector<double> others(static_cast<std::size_t>(k) - 1, n);
         return dunnettQuantile(input.confidence, others, n, df);
@@ -78,13 +77,11 @@ namespace {
 /// Where to begin the search: n = 2 ((c + z) σ / reach)² with the critical value c of ten mounts and z the
 /// normal quantile of the power; reach is the difference to be seen, or what the margin leaves beside it.
 int likelyMounts(const SampleSizeInput& input) {
-    const double z =
-        boost::math::quantile(boost::math::normal(), input.margin > 0 ? (1 + input.power) / 2 : input.power);
+    const double z = normalQuantile(input.margin > 0 ? (1 + input.power) / 2 : input.power);
     const double reach =
         input.margin > 0 ? input.margin - std::abs(input.difference) : std::abs(input.difference);
     const double df = static_cast<double>(input.groups) * 9;
-    const double c = input.margin > 0 ? boost::math::quantile(boost::math::students_t(df), input.confidence)
-                                      : criticalValue(input, 10, df);
+    const double c = input.margin > 0 ? studentQuantile(input.confidence, df) : criticalValue(input, 10, df);
     const double n = std::ceil(2 * std::pow((c + z) * input.mountSd / reach, 2));
     return std::clamp(static_cast<int>(std::min(n, 1e4)), 2, mostMounts);
 }

@@ -17,9 +17,9 @@ constexpr double usualEveningSdK = 0.3; ///< of what an evening does to all its 
 constexpr double usualDeltaK = 45;
 
 /// Of the room at the mounts of the bench's study so far; nothing before three of them.
-std::optional<double> roomScatter(const std::vector<TidyRow>& rows) {
+std::optional<double> roomScatter(const std::vector<RunRow>& rows) {
     std::vector<double> rooms;
-    for (const TidyRow& row : rows)
+    for (const RunRow& row : rows)
         if (row.roomC && !row.excluded) rooms.push_back(*row.roomC);
     if (rooms.size() < 3) return std::nullopt;
     const double middle = mean(rooms);

@@ -169,6 +169,7 @@ Id<Study> addPractice(Edit& edit, const NewPractice& wanted, Instant now) {
     practice.scenario = wanted.scenario;
     practice.seed = wanted.seed;
     practice.speed = wanted.speed;
+    practice.materials = study.materials;
     edit.add(practice);
     return id;
 }
@@ -185,11 +186,12 @@ std::vector<SealedLevel> sealedTruth(const Document& document, const Practice& p
     std::vector<SealedLevel> truth;
     if (!question) return truth;
     for (const Level* level : levelsOf(document, question->id)) {
-        const Material* material = document.find(level->material);
-        const auto at = std::find_if(materials.begin(), materials.end(), [&](const Sample& one) {
-            return material && material->name == one.name;
-        });
-        if (at == materials.end()) continue;
+        if (!level->material) continue;
+        const auto place = static_cast<std::size_t>(
+            std::find(practice.materials.begin(), practice.materials.end(), *level->material)
+            - practice.materials.begin());
+        if (place >= std::min(practice.materials.size(), materials.size())) continue; // of nobody's scenario
+        const Sample* at = &materials[place];
         SimulatedBench bench = benchOf(script, practice.seed);
         bench.interfaceKPerW = baseKPerW + at->aboveBestK / script.powerW;
         truth.push_back({level->id, level->name, bench.interfaceKPerW, at->mountSdK,

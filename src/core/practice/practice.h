@@ -5,9 +5,9 @@
 // is sealed follows from the scenario and its seed; nothing of it stands in the project.
 
 #include "core/base/message.h"
+#include "core/clock/mount_history.h"
 #include "core/domain/edit.h"
 #include "core/domain/plan.h"
-#include "core/drift/mount_history.h"
 #include "core/inspect/made_up_look.h"
 #include "core/physics/simulated_bench.h"
 

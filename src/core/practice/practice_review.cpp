@@ -19,19 +19,15 @@ constexpr double asGoodK = 0.1;
 
 /// Means of the mounts of each level that count.
 std::map<Id<Level>, std::vector<double>> mountMeans(const Document& document, const Question& question) {
-    std::map<Id<Mount>, std::pair<double, int>> sums;
-    std::map<Id<Mount>, Id<Level>> levels;
-    const auto rows = tidyTable(document, question);
-    const Id<Load> load = comparedLoad(document, rows, question);
-    for (const TidyRow& row : rows) {
-        const Slot* slot = slotOf(document, question.study, row.mountId);
-        if (row.excluded || !row.response || !slot || !slot->level || row.loadId != load) continue;
-        sums[row.mountId].first += *row.response;
-        ++sums[row.mountId].second;
-        levels[row.mountId] = *slot->level;
-    }
+    const auto rows = runRows(document, question);
+    MountRule rule;
+    rule.onlyFresh = false; // whatever the learner measured of it
     std::map<Id<Level>, std::vector<double>> means;
-    for (const auto& [mount, sum] : sums) means[levels[mount]].push_back(sum.first / sum.second);
+    auto figures = mountFigures(rows, comparedLoad(document, rows, question), rule);
+    std::sort(figures.begin(), figures.end(),
+              [](const MountFigure& a, const MountFigure& b) { return a.mount < b.mount; });
+    for (const MountFigure& figure : figures)
+        if (figure.level) means[*figure.level].push_back(figure.value);
     return means;
 }
 

@@ -19,6 +19,11 @@ struct Instant {
     friend constexpr auto operator<=>(Instant, Instant) = default;
 };
 
+/// So many seconds later.
+constexpr Instant laterBy(Instant at, double seconds) {
+    return {at.ms + static_cast<std::int64_t>(1'000 * seconds)};
+}
+
 /// year, month 1–12, day 1–31, milliseconds into the day; nothing for a date that cannot be.
 std::optional<Instant> makeInstant(int year, unsigned month, unsigned day, std::int64_t msOfDay = 0);
 

@@ -33,7 +33,6 @@ struct Celsius {
 
 /// A temperature read in °F. A difference of 9 °F is 5 K; a reading of 32 °F is 0 °C.
 constexpr Celsius celsiusFromFahrenheit(double readingF) { return {(readingF - 32.0) / 1.8}; }
-constexpr Kelvin kelvinFromFahrenheitDifference(double differenceF) { return {differenceF / 1.8}; }
 constexpr Celsius celsiusFromKelvinScale(double readingK) { return {readingK - 273.15}; }
 
 } // namespace ibuki

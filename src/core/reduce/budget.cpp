@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/budget.h"
 
-#include <boost/math/distributions/normal.hpp>
-#include <boost/math/distributions/students_t.hpp>
+#include "core/stats/distributions.h"
+
 #include <cmath>
 #include <fmt/format.h>
 
@@ -125,8 +125,7 @@ Budget combined(std::vector<BudgetLine> lines) {
     budget.staysK = std::sqrt(kept);
     if (spent > 0) budget.df = variance * variance / spent;
     const double whole = budget.df ? std::floor(*budget.df) : 0;
-    budget.coverage = whole >= 1 ? boost::math::quantile(boost::math::students_t(whole), 0.975)
-                                 : boost::math::quantile(boost::math::normal(), 0.975);
+    budget.coverage = whole >= 1 ? studentQuantile(0.975, whole) : normalQuantile(0.975);
     budget.expandedK = budget.coverage * budget.combinedK;
     return budget;
 }

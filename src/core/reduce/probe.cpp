@@ -306,7 +306,7 @@ ProbeFit alignProbe(const Trace& log, const Trace& probe, double zoneS, double r
         trialsOver(chip, room, target, likeliest.shiftS - basinS, likeliest.shiftS + basinS, basinS / 40),
         rough);
     if (told.sd > reachS / 3) return fit;
-    fit = {true, zoneS + told.mean, std::max(told.sd, chip.blockS() / std::sqrt(12.0)), best.lagS};
+    fit = {true, zoneS + told.mean, std::max(told.sd, chip.blockS() / std::sqrt(12.0))};
     return fit;
 }
 

@@ -13,8 +13,7 @@ struct ProbeFit {
     bool found = false; ///< false: the room was too calm or too unlike to tell; shift 0 then
     double shiftS = 0;  ///< to be added to the probe's clock
     double uncertaintyS =
-        0;                 ///< standard, over all cooler lags and shifts that explain the chip about as well
-    double coolerLagS = 0; ///< time constant of the best of them
+        0; ///< standard, over all cooler lags and shifts that explain the chip about as well
     bool operator==(const ProbeFit&) const = default;
 };
 

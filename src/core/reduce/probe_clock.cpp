@@ -68,7 +68,7 @@ ProbeAlignment alignmentFor(const Trace& log, const Trace& probe, std::optional<
         if (const ProbeFit fit = alignProbe(log, probe, zones[i]); fit.found)
             return alignedAt(log, probe, zones[i], fit);
     if (possible || zones.empty()) return alignedAt(log, probe, 0, asTheyStand);
-    return alignedAt(log, probe, zones.front(), {false, zones.front(), 0, 0});
+    return alignedAt(log, probe, zones.front(), {false, zones.front(), 0});
 }
 
 } // namespace ibuki

@@ -5,6 +5,12 @@
 
 namespace ibuki {
 
+std::optional<Phase> loadPhase(const LoadReduction& load) {
+    for (const Phase& phase : load.phases)
+        if (phase.name == "load") return phase;
+    return std::nullopt;
+}
+
 std::optional<double> hottestOf(const std::vector<LoadReduction>& loads) {
     std::optional<double> hottest;
     for (const LoadReduction& load : loads)

@@ -104,6 +104,9 @@ struct MetricReduction {
     bool operator==(const MetricReduction&) const = default;
 };
 
+/// Its stretch under load; nothing where none was found.
+std::optional<Phase> loadPhase(const LoadReduction& load);
+
 /// A log in few points, between which it goes straight (core/reduce/thermal_course.h).
 struct ThermalCourse {
     std::vector<double> atS;
@@ -144,7 +147,7 @@ struct JudgedBy {
     /// index: of a load; −1 the longest. nullptr when there is none.
     const LoadReduction* load(int index) const;
 };
-/// By its own metric where the reduction does not have that one (stored by an older version).
+/// By its own metric where the reduction does not have that one.
 JudgedBy judgedBy(const Reduction& reduction, Metric metric);
 
 /// The same as a reduction of that metric alone, as reduce() makes it.

@@ -2,10 +2,10 @@
 #include "core/reduce/steady.h"
 
 #include "core/stats/autocorrelation.h"
+#include "core/stats/distributions.h"
 #include "core/stats/tail_fit.h"
 
 #include <algorithm>
-#include <boost/math/distributions/normal.hpp>
 #include <cmath>
 
 namespace ibuki {
@@ -143,9 +143,7 @@ Steady judgeSteady(std::span<const double> timeS, std::span<const double> series
     }
     if (!slope) return steady;
     if (fit && fit->identified) {
-        const double upper =
-            std::abs(fit->remaining)
-            + boost::math::quantile(boost::math::normal(), 0.975) * fit->remainingStandardError;
+        const double upper = std::abs(fit->remaining) + normalQuantile(0.975) * fit->remainingStandardError;
         steady.reached =
             steady.slopeIntervalKPerH->within(settings.slopeLimitKPerH) && upper < settings.remainingLimitK;
     } else {

@@ -103,22 +103,4 @@ ThermalCourse thermalCourse(const Trace& trace) {
     return made;
 }
 
-double secondsAbove(const ThermalCourse& course, double temperatureC, double kelvinPerWatt) {
-    const auto at = [&](std::size_t i) {
-        return course.chipC[i] - (course.powerW.empty() ? 0 : kelvinPerWatt * course.powerW[i])
-               - temperatureC;
-    };
-    double seconds = 0;
-    for (std::size_t i = 1; i < course.atS.size(); ++i) {
-        const double a = at(i - 1);
-        const double b = at(i);
-        const double span = course.atS[i] - course.atS[i - 1];
-        if (a > 0 && b > 0)
-            seconds += span;
-        else if (a > 0 || b > 0)
-            seconds += span * std::max(a, b) / std::abs(a - b);
-    }
-    return seconds;
-}
-
 } // namespace ibuki

@@ -13,8 +13,4 @@ namespace ibuki {
 /// (wider where that needs more than 300 points). Empty without a chip temperature.
 ThermalCourse thermalCourse(const Trace& trace);
 
-/// Seconds of the course in which chip − perWatt · power is above a temperature, °C. perWatt: from the chip
-/// to the place that is asked about.
-double secondsAbove(const ThermalCourse& course, double temperatureC, double kelvinPerWatt);
-
 } // namespace ibuki

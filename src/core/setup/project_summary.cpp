@@ -24,7 +24,8 @@ void takeEarlier(std::optional<Instant>& due, std::optional<Instant> other) {
 
 ProjectSummary summaryOf(const Document& document, std::optional<Instant> now, const WallClock& clock) {
     ProjectSummary summary;
-    if (now) summary.wanted = countDue(dueChecks(document, *now, clock));
+    const auto checks = dueChecks(document, now.value_or(Instant{}), clock);
+    if (now) summary.wanted = countDue(checks);
     const Study* study = studyToTell(document);
     const Bench* bench = study ? document.find(study->bench) : nullptr;
     if (!bench && !document.all<Bench>().empty()) bench = &document.all<Bench>().begin()->second;
@@ -36,10 +37,9 @@ ProjectSummary summaryOf(const Document& document, std::optional<Instant> now, c
     for (const Slot* slot : slotsOf(document, study->id)) {
         if (!slot->skippedBecause.empty()) continue;
         if (!slot->mount) takeEarlier(summary.due, slot->plannedFor);
-        for (const FollowUp* later : document.where(&FollowUp::slot, slot->id))
-            if (!later->done && later->skippedBecause.empty())
-                takeEarlier(summary.due, dueAt(document, *later, clock));
     }
+    for (const DueCheck& check : checks)
+        if (check.study == study->id) takeEarlier(summary.due, check.due);
     return summary;
 }
 

@@ -272,17 +272,4 @@ CutPlan planCuts(const CutJob& job) {
     return plan;
 }
 
-int mostOfOneSize(double sheetWidthMm, double sheetLengthMm, double widthMm, double lengthMm) {
-    const auto whole = [](double room, double size) { return static_cast<int>((room + tiny) / size); };
-    int most = 0;
-    for (bool turn : {false, true}) {
-        const double w = turn ? lengthMm : widthMm;
-        const double l = turn ? widthMm : lengthMm;
-        for (int k = 0; k <= whole(sheetWidthMm, w); ++k)
-            most = std::max(most, k * whole(sheetLengthMm, l)
-                                      + whole(sheetWidthMm - k * w, l) * whole(sheetLengthMm, w));
-    }
-    return most;
-}
-
 } // namespace ibuki

@@ -79,8 +79,4 @@ struct CutPlan {
 /// of which there is no sheet.
 CutPlan planCuts(const CutJob& job);
 
-/// Most pieces of one size from one sheet with the two-orientation rule (columns of one orientation, the rest
-/// the other): max over k of k⌊H/h⌋ + ⌊(W−kw)/h⌋⌊H/w⌋, and turned.
-int mostOfOneSize(double sheetWidthMm, double sheetLengthMm, double widthMm, double lengthMm);
-
 } // namespace ibuki

@@ -60,8 +60,15 @@ std::optional<double> massAppliedG(const Application& application) {
     return std::nullopt;
 }
 
+std::optional<double> cutAreaMm2(const Application& application) {
+    if (application.area) return application.area->value;
+    if (!application.pieceWidth || !application.pieceLength) return std::nullopt;
+    return application.pieceWidth->value * application.pieceLength->value
+           * std::max(1, application.layers.value_or(1));
+}
+
 std::optional<double> takenBy(const Application& application, const Lot& lot, const Material& material) {
-    if (application.area) return areaInUnit(application.area->value, lot);
+    if (const auto area = cutAreaMm2(application)) return areaInUnit(*area, lot);
     const auto mass = massAppliedG(application);
     if (!mass) return std::nullopt;
     if (lot.contentUnit == ContentUnit::gram) return mass;

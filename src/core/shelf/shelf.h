@@ -16,6 +16,9 @@ std::optional<double> massAppliedG(const Application& application);
 /// mm² in one of the lot's units; nothing for what is dispensed, and for sheets of unknown size.
 std::optional<double> areaPerUnit(const Lot& lot);
 
+/// Of a pad, sheet or film that was cut: its area, or that of its sides; nothing where neither is stated.
+std::optional<double> cutAreaMm2(const Application& application);
+
 /// In the lot's unit; nothing when the application does not say.
 std::optional<double> takenBy(const Application& application, const Lot& lot, const Material& material);
 

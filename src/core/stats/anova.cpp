@@ -1,17 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/anova.h"
 
+#include "core/stats/distributions.h"
 #include "core/stats/summary.h"
 
-#include <boost/math/distributions/fisher_f.hpp>
 #include <cmath>
 
 namespace ibuki {
 
 FTest fTest(double f, double df1, double df2) {
-    const boost::math::fisher_f distribution(df1, df2);
-    const double p =
-        std::isfinite(f) && f >= 0 ? boost::math::cdf(boost::math::complement(distribution, f)) : 0;
+    const double p = std::isfinite(f) && f >= 0 ? fisherUpper(f, df1, df2) : 0;
     return {f, df1, df2, p};
 }
 

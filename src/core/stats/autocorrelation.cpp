@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/autocorrelation.h"
 
+#include "core/stats/distributions.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <numeric>
 #include <vector>
@@ -124,7 +124,7 @@ std::optional<NoiseLevel> noiseLevel(std::span<const double> residuals, FittedFu
 double meanStandardError(const NoiseLevel& noise, std::size_t n) {
     const auto count = static_cast<double>(n);
     const double shortened = 1 - std::min(0.5, noise.tau > 1 ? noise.tau / (2 * count) : 0.0);
-    const double student = boost::math::quantile(boost::math::students_t(noise.df), 0.975);
+    const double student = studentQuantile(0.975, noise.df);
     return noise.sd * std::sqrt(noise.tau / count * shortened) * student / 1.959963984540054;
 }
 
@@ -135,8 +135,7 @@ std::optional<double> meanStandardError(std::span<const double> x) {
 }
 
 Interval SlopeFit::interval(double confidence) const {
-    const boost::math::students_t distribution(df);
-    const double half = boost::math::quantile(distribution, 0.5 + confidence / 2) * standardError;
+    const double half = studentQuantile(0.5 + confidence / 2, df) * standardError;
     return {slope - half, slope + half};
 }
 

@@ -2,6 +2,7 @@
 #include "core/stats/bench_health.h"
 
 #include "core/base/input_error.h"
+#include "core/stats/distributions.h"
 #include "core/stats/pair_family.h"
 #include "core/stats/summary.h"
 

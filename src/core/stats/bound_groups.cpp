@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/bound_groups.h"
 
+#include "core/stats/distributions.h"
 #include "core/stats/summary.h"
 
 #include <algorithm>

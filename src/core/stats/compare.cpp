@@ -4,6 +4,7 @@
 #include "core/base/input_error.h"
 #include "core/stats/bound_groups.h"
 #include "core/stats/compared_groups.h"
+#include "core/stats/distributions.h"
 #include "core/stats/naming.h"
 #include "core/stats/pair_judge.h"
 #include "core/stats/summary.h"
@@ -76,9 +77,11 @@ std::vector<const T*> picked(const std::vector<T>& all, const std::vector<std::s
 }
 
 void addTiers(Comparison& comparison) {
-    std::vector<std::size_t> told; // groups without limit-bound mounts take part
-    for (std::size_t i = 0; i < comparison.groups.size(); ++i)
-        if (comparison.groups[i].adjusted && comparison.groups[i].limitBoundMounts == 0) told.push_back(i);
+    std::vector<std::size_t> told; // groups that are tested, without limit-bound mounts, take part
+    for (std::size_t i = 0; i < comparison.groups.size(); ++i) {
+        const GroupSummary& group = comparison.groups[i];
+        if (group.adjusted && group.se && group.limitBoundMounts == 0) told.push_back(i);
+    }
     std::vector<int> order(told.size());
     std::iota(order.begin(), order.end(), 0);
     std::stable_sort(order.begin(), order.end(), [&](int x, int y) {
@@ -306,7 +309,7 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
     const bool single = std::all_of(tested.begin(), tested.end(),
                                     [](const GroupRuns* group) { return group->mounts.size() == 1; });
     if (options.spread == SpreadModel::welch && !(single && options.assumed)) {
-        own.emplace(picked(comparison.groups, parts.tested), testedReference, compared, options);
+        own.emplace(picked(comparison.groups, parts.tested), testedReference, parts.fitted.size(), options);
         tellOwnSpread(comparison, parts);
     } else if (!tested.empty()) {
         try {

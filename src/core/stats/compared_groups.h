@@ -6,6 +6,7 @@
 
 #include "core/stats/group_model.h"
 
+#include <algorithm>
 #include <map>
 
 namespace ibuki {
@@ -67,9 +68,11 @@ private:
 /// Groups with each its own spread (Welch; Games & Howell 1976).
 class OwnSpreadGroups {
 public:
+    /// Groups of one mount have no spread and no tests: the family is that of the others. fitted: groups
+    /// beside the tested ones that are compared by maximum likelihood.
     OwnSpreadGroups(const std::vector<const GroupSummary*>& tested, std::optional<std::size_t> reference,
-                    int compared, const CompareOptions& options)
-        : tested_(tested), options_(options), family_(make(reference, compared)) {}
+                    std::size_t fitted, const CompareOptions& options)
+        : tested_(tested), options_(options), family_(make(reference, fitted)) {}
 
     PairComparison compare(std::size_t a, std::size_t b) {
         PairComparison pair;
@@ -97,9 +100,15 @@ private:
         return {std::sqrt(va + vb), below > 0 ? (va + vb) * (va + vb) / below : all};
     }
 
-    PairFamily make(std::optional<std::size_t> reference, int compared) const {
+    PairFamily make(std::optional<std::size_t> reference, std::size_t fitted) const {
         const double alpha = 1 - options_.confidence;
-        if (!reference) return PairFamily::allPairs(compared, alpha, true);
+        if (!reference) {
+            const auto spread = std::count_if(tested_.begin(), tested_.end(), [](const GroupSummary* group) {
+                return group->sd.has_value();
+            });
+            const auto k = static_cast<int>(fitted) + static_cast<int>(spread);
+            return PairFamily::allPairs(std::max(2, k), alpha, true);
+        }
         std::vector<double> variances; // of the means that are held against the reference's
         const auto variance = [](const GroupSummary& group) { return *group.sd * *group.sd / group.mounts; };
         for (std::size_t i = 0; i < tested_.size(); ++i)

@@ -2,10 +2,10 @@
 #include "core/stats/drift_course.h"
 
 #include "core/base/input_error.h"
+#include "core/stats/distributions.h"
+#include "core/stats/pair_family.h"
 
 #include <algorithm>
-#include <boost/math/distributions/fisher_f.hpp>
-#include <boost/math/distributions/students_t.hpp>
 #include <boost/math/tools/minima.hpp>
 #include <cmath>
 #include <limits>
@@ -218,8 +218,7 @@ bool areUnlike(const MountScales& mounts) {
     if (between < 1 || mounts.df < 1 || mounts.separateRss <= 0) return false;
     const double f = (mounts.commonRss - mounts.separateRss) / between / (mounts.separateRss / mounts.df);
     if (!(f > 0)) return false;
-    return boost::math::cdf(boost::math::complement(boost::math::fisher_f(between, mounts.df), f))
-           < slopesAlike;
+    return fisherUpper(f, between, mounts.df) < slopesAlike;
 }
 
 /// Lag-1 correlation of residuals inside mounts, and whether it is told from none (one-sided 5 %).
@@ -319,18 +318,7 @@ Interval DriftFit::changeInterval(double t, double from, double confidence) cons
     const double byTau = scale * (driftShapeByTau(model, t, own) - driftShapeByTau(model, from, own));
     const double variance = byScale * byScale * varianceOfScale + 2 * byScale * byTau * covariance
                             + byTau * byTau * varianceOfTau;
-    const double half = df < 1
-                            ? std::numeric_limits<double>::infinity()
-                            : std::sqrt(std::max(0.0, variance))
-                                  * boost::math::quantile(boost::math::students_t(df), (1 + confidence) / 2);
-    const double centre = change(t, from);
-    return {centre - half, centre + half};
-}
-
-std::optional<double> DriftFit::wholeChange() const {
-    if (model == DriftModel::constant) return 0.0;
-    if (!endsSomewhere(model)) return std::nullopt;
-    return scale;
+    return studentInterval(change(t, from), std::sqrt(std::max(0.0, variance)), df, confidence);
 }
 
 const DriftFit* DriftCourse::fit(DriftModel model) const {
@@ -397,9 +385,7 @@ DriftCourse driftCourse(const DriftSample& sample, const DriftOptions& options) 
     if (const DriftFit* chosen = course.fit();
         chosen && course.slopesDiffer && course.mounts >= 3 && chosen->varianceOfScale > 0) {
         const double t = std::abs(chosen->scale) / std::sqrt(chosen->varianceOfScale);
-        course.noChangeP =
-            std::max(course.noChangeP,
-                     2 * boost::math::cdf(boost::math::complement(boost::math::students_t(chosen->df), t)));
+        course.noChangeP = std::max(course.noChangeP, 2 * studentUpper(t, chosen->df));
     }
     if (course.best && course.noChangeP >= options.alpha)
         for (std::size_t i = 0; i < course.fits.size(); ++i)

@@ -39,10 +39,8 @@ struct DriftFit {
     double inflation = 1; ///< of the scale's variance over what alike mounts have
 
     double change(double t, double from) const;
-    /// Two-sided; t quantile on df.
+    /// Two-sided; t quantile on df, which is at least 1.
     Interval changeInterval(double t, double from, double confidence) const;
-    /// What it ends at, over the start; nothing where it has no end.
-    std::optional<double> wholeChange() const;
 };
 
 struct DriftCourse {

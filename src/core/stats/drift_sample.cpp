@@ -89,10 +89,10 @@ std::vector<double> DriftSample::At::nuisance(std::vector<double> rest) const {
     return leastSquares(design, transformed(std::move(rest))).coefficients;
 }
 
-double DriftSample::bestTheta(std::span<const std::vector<double>> columns, bool restricted, int more) const {
+double DriftSample::bestTheta(std::span<const std::vector<double>> columns, bool restricted) const {
     if (!isNested()) return 0;
     const auto n = static_cast<double>(size());
-    const auto parameters = static_cast<double>(1 + besides_.size() + columns.size()) + more;
+    const auto parameters = static_cast<double>(1 + besides_.size() + columns.size());
     const auto criterion = [&](double theta) {
         const At at(*this, theta);
         std::vector<double> left = at.y();

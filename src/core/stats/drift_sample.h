@@ -71,8 +71,8 @@ public:
     };
 
     /// θ that makes the likelihood of the columns' fit greatest; columns: what is fitted beside intercept and
-    /// besides, full length. restricted: REML, with `more` parameters that are no columns. 0 when not nested.
-    double bestTheta(std::span<const std::vector<double>> columns, bool restricted, int more = 0) const;
+    /// besides, full length. restricted: REML. 0 when not nested.
+    double bestTheta(std::span<const std::vector<double>> columns, bool restricted) const;
 
 private:
     std::vector<DriftReading> readings_;

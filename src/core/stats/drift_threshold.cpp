@@ -2,9 +2,10 @@
 #include "core/stats/drift_threshold.h"
 
 #include "core/base/random.h"
+#include "core/stats/distributions.h"
+#include "core/stats/pair_family.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <functional>
 #include <limits>
@@ -40,10 +41,9 @@ public:
         } else {
             add(1);
         }
-        const double parameters =
-            static_cast<double>(sample.size()) - 1 - sample.besides() - 1 - (fit.tau ? 1 : 0);
+        const double free = static_cast<double>(sample.size()) - 1 - sample.besides() - 1 - (fit.tau ? 1 : 0);
         variance_ = fit.residualSd * fit.residualSd * fit.inflation;
-        least_ = fit.residualSd * fit.residualSd * parameters;
+        least_ = fit.residualSd * fit.residualSd * free;
         sign_ = fit.scale < 0 ? -1 : 1;
         for (const Tau& tau : taus_)
             if (tau.gg > 0) least_ = std::min(least_, yy_ - tau.gy * tau.gy / tau.gg);
@@ -54,9 +54,7 @@ public:
         const double rss = heldRss(asked, t);
         if (!std::isfinite(rss)) return t < answer ? 0 : 1;
         const double root = variance_ > 0 ? std::sqrt(std::max(0.0, rss - least_) / variance_) : never;
-        const boost::math::students_t student(std::max(1.0, fit_.df));
-        const double tail =
-            std::isfinite(root) ? boost::math::cdf(boost::math::complement(student, root)) : 0;
+        const double tail = std::isfinite(root) ? studentUpper(root, fit_.df) : 0;
         return t < answer ? tail : 1 - tail;
     }
 
@@ -113,9 +111,8 @@ DriftTime timeOf(const DriftSample& sample, const DriftCourse& course, const Ask
     std::vector<std::pair<const DriftFit*, Profile>> profiles;
     for (const DriftFit* fit : fits) {
         const double answer = asked.answer(*fit);
-        const bool told_ = std::isfinite(answer);
-        told.models.push_back(
-            {fit->model, told_ ? std::optional(answer) : std::nullopt, fit->weight / weights});
+        told.models.push_back({fit->model, std::isfinite(answer) ? std::optional(answer) : std::nullopt,
+                               fit->weight / weights});
         if (fit->model != DriftModel::constant && fit->df >= 1)
             profiles.emplace_back(fit, Profile(sample, *fit));
     }

@@ -1,24 +1,28 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/multivariate_t.h"
 
-#include "core/stats/growing_root.h"
+#include "core/stats/distributions.h"
 #include "core/stats/normal.h"
 
 #include <algorithm>
-#include <boost/math/distributions/chi_squared.hpp>
-#include <boost/math/distributions/normal.hpp>
+#include <boost/math/quadrature/gauss.hpp>
 #include <cmath>
 
 namespace ibuki {
 namespace {
 
 constexpr int points = 4'096;
+constexpr std::size_t mostNested = 4;
+constexpr double leastNested = 0.1; ///< smaller pivots make the nested integrands steep
+constexpr double normalReach = 7.5;
 constexpr double leastPivot = 1e-10; ///< below it a variable follows from those before
 
 /// Lower triangle L with L Lᵀ the correlation; rows of what follows from others have a 0 on the diagonal.
-std::vector<std::vector<double>> rootOf(const Columns& correlation) {
+using Root = std::vector<std::vector<double>>;
+
+Root rootOf(const Columns& correlation) {
     const std::size_t m = correlation.rows();
-    std::vector<std::vector<double>> root(m, std::vector<double>(m));
+    Root root(m, std::vector<double>(m));
     for (std::size_t i = 0; i < m; ++i)
         for (std::size_t j = 0; j <= i; ++j) {
             double left = correlation[j][i];
@@ -31,9 +35,7 @@ std::vector<std::vector<double>> rootOf(const Columns& correlation) {
     return root;
 }
 
-double normalQuantile(double p) {
-    return boost::math::quantile(boost::math::normal(), std::clamp(p, 1e-16, 1 - 1e-16));
-}
+double boundedQuantile(double p) { return normalQuantile(std::clamp(p, 1e-16, 1 - 1e-16)); }
 
 /// Square roots of primes, by whose fractions the lattice steps.
 double generator(std::size_t i) {
@@ -46,8 +48,7 @@ double generator(std::size_t i) {
 
 /// Of one point of the cube; place(i): its i-th coordinate.
 template <class Place>
-double productAt(double limit, const std::vector<std::vector<double>>& root, const Place& place,
-                 std::vector<double>& z) {
+double productAt(double limit, const Root& root, const Place& place, std::vector<double>& z) {
     double product = 1;
     for (std::size_t i = 0; i < root.size(); ++i) {
         double mean = 0;
@@ -60,34 +61,65 @@ double productAt(double limit, const std::vector<std::vector<double>>& root, con
         const double low = normalCdf((-limit - mean) / root[i][i]);
         const double width = normalCdf((limit - mean) / root[i][i]) - low;
         product *= width;
-        z[i] = normalQuantile(low + place(i + 1) * width);
+        z[i] = boundedQuantile(low + place(i + 1) * width);
     }
     return product;
 }
 
-} // namespace
-
-double multivariateTCdf(double d, const Columns& correlation, double nu) {
-    const auto root = rootOf(correlation);
+/// By the lattice, for a known spread.
+double latticeSpread(double x, const Root& root) {
     std::vector<double> z(root.size());
     double sum = 0;
     for (int n = 0; n < points; ++n) {
         const auto place = [n](std::size_t i) { // folded, so that it meets itself at the ends
-            const double x = (n + 0.5) * generator(i);
-            return std::abs(2 * (x - std::floor(x)) - 1);
+            const double at = (n + 0.5) * generator(i - 1);
+            return std::abs(2 * (at - std::floor(at)) - 1);
         };
-        double scale = 1;
-        if (nu <= 1e8) {
-            const double p = std::clamp(place(0), 1e-15, 1 - 1e-15);
-            scale = std::sqrt(boost::math::quantile(boost::math::chi_squared(nu), p) / nu);
-        }
-        sum += productAt(d * scale, root, place, z);
+        sum += productAt(x, root, place, z);
     }
     return sum / points;
 }
 
+/// By nested rules of so many points, half of them for the first variable: variable i given those before it.
+template <int count> double nestedSpread(double x, const Root& root, std::size_t i, std::vector<double>& z) {
+    double mean = 0;
+    for (std::size_t k = 0; k < i; ++k) mean += root[i][k] * z[k];
+    const double from = (-x - mean) / root[i][i];
+    const double to = (x - mean) / root[i][i];
+    if (i + 1 == root.size()) return normalCdf(to) - normalCdf(from);
+    const auto given = [&](double at) {
+        z[i] = at;
+        return normalDensity(at) * nestedSpread<count>(x, root, i + 1, z);
+    };
+    const double high = std::min(to, normalReach);
+    if (i == 0) // what is above 0 is as likely as what is below
+        return 2 * boost::math::quadrature::gauss<double, count / 2>::integrate(given, 0.0, high);
+    const double low = std::max(from, -normalReach);
+    return low < high ? boost::math::quadrature::gauss<double, count>::integrate(given, low, high) : 0;
+}
+
+} // namespace
+
+JointLimit multivariateFamily(const Columns& correlation) {
+    auto root = rootOf(correlation);
+    double finest = 1;
+    for (std::size_t i = 0; i < root.size(); ++i) finest = std::min(finest, root[i][i]);
+    const bool nested = root.size() <= mostNested && finest > leastNested;
+    return {[root = std::move(root), nested](double x) {
+                std::vector<double> z(root.size());
+                if (!nested) return latticeSpread(x, root);
+                return root.size() < mostNested ? nestedSpread<30>(x, root, 0, z)
+                                                : nestedSpread<24>(x, root, 0, z);
+            },
+            nested ? finest : 1, nested ? JointLimit::Panels::fine : JointLimit::Panels::coarse};
+}
+
+double multivariateTCdf(double d, const Columns& correlation, double nu) {
+    return d > 0 ? multivariateFamily(correlation).cdf(d, nu) : 0;
+}
+
 double multivariateTQuantile(double p, const Columns& correlation, double nu) {
-    return rootOfGrowing([&](double d) { return multivariateTCdf(d, correlation, nu) - p; }, 0.5, 4);
+    return multivariateFamily(correlation).quantile(p, nu);
 }
 
 } // namespace ibuki

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/nested_model.h"
 
+#include "core/stats/distributions.h"
 #include "core/stats/linear_model.h"
 
 #include <Eigen/Dense>
 #include <algorithm>
-#include <boost/math/distributions/chi_squared.hpp>
 #include <boost/math/tools/minima.hpp>
 #include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
@@ -105,32 +105,6 @@ double bestTheta(const Likelihood& likelihood) {
     return std::exp((lo + hi) / 2);
 }
 
-double lowestNear(const std::function<double(double)>& f, double centre, double halfWidth) {
-    constexpr int points = 40;
-    double best = centre - halfWidth;
-    for (int i = 1; i <= points; ++i)
-        if (const double x = centre - halfWidth + 2 * halfWidth * i / points; f(x) < f(best)) best = x;
-    const double step = 2 * halfWidth / points;
-    return boost::math::tools::brent_find_minima(f, best - step, best + step, 40).second;
-}
-
-/// Where a profile of the standard deviation meets the level, on the side that `outward` > 1 or < 1 leads to.
-double whereItMeets(const std::function<double(double)>& above, double from, double outward) {
-    double inside = from;
-    double outside = from;
-    for (int i = 0; i < 200; ++i) {
-        outside = inside * outward;
-        if (above(outside) > 0) break;
-        inside = outside;
-        if (outward < 1 && outside < 1e-9 * from) return 0;
-    }
-    std::uintmax_t iterations = 80;
-    const auto [a, b] = boost::math::tools::toms748_solve(
-        above, std::min(inside, outside), std::max(inside, outside),
-        [](double x, double y) { return std::abs(x - y) <= 1e-9 * std::abs(x); }, iterations);
-    return (a + b) / 2;
-}
-
 } // namespace
 
 std::optional<NestedFit> fitNested(std::span<const MountRunsSummary> mounts, const Columns& design) {
@@ -154,31 +128,6 @@ std::optional<NestedFit> fitNested(std::span<const MountRunsSummary> mounts, con
     for (const MountRunsSummary& mount : mounts)
         fit.meanVariances.push_back(fit.between + fit.within / mount.runs);
     return fit;
-}
-
-NestedIntervals profileIntervals(std::span<const MountRunsSummary> mounts, const Columns& design,
-                                 const NestedFit& fit, double confidence) {
-    const Likelihood likelihood(mounts, design);
-    if (!(fit.within > 0)) return {};
-    const double level = fit.criterion + boost::math::quantile(boost::math::chi_squared(1), confidence);
-    const auto byBetween = [&](double sd) { // min over σ_e
-        return lowestNear([&](double logSd) { return likelihood.criterion(sd * sd, std::exp(2 * logSd)); },
-                          std::log(fit.within) / 2, 4)
-               - level;
-    };
-    const auto byWithin = [&](double sd) { // min over σ_M, 0 among them
-        const double centre = std::log(std::max(fit.between, 1e-3 * fit.within)) / 2;
-        const double found = lowestNear(
-            [&](double logSd) { return likelihood.criterion(std::exp(2 * logSd), sd * sd); }, centre, 6);
-        return std::min(found, likelihood.criterion(0, sd * sd)) - level;
-    };
-    NestedIntervals intervals;
-    const double within = std::sqrt(fit.within);
-    const double between = std::sqrt(std::max(fit.between, 1e-6 * fit.within));
-    intervals.withinSd = {whereItMeets(byWithin, within, 0.8), whereItMeets(byWithin, within, 1.25)};
-    intervals.betweenSd = {byBetween(0) <= 0 ? 0 : whereItMeets(byBetween, between, 0.8),
-                           whereItMeets(byBetween, between, 1.25)};
-    return intervals;
 }
 
 } // namespace ibuki

@@ -34,13 +34,4 @@ struct NestedFit {
 /// design: a row a mount, of full rank. Nothing when no mount has two runs, or no degree of freedom is left.
 std::optional<NestedFit> fitNested(std::span<const MountRunsSummary> mounts, const Columns& design);
 
-/// Standard deviations with their profile intervals: where −2ℓ_R rises by χ²_{p,1}. A lower limit of 0: not
-/// told apart from none.
-struct NestedIntervals {
-    Interval betweenSd;
-    Interval withinSd;
-};
-NestedIntervals profileIntervals(std::span<const MountRunsSummary> mounts, const Columns& design,
-                                 const NestedFit& fit, double confidence);
-
 } // namespace ibuki

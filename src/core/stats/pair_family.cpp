@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/pair_family.h"
 
+#include "core/stats/distributions.h"
 #include "core/stats/dunnett.h"
 #include "core/stats/multivariate_t.h"
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 #include <optional>
 
@@ -39,12 +39,6 @@ std::optional<std::vector<double>> factored(const Columns& correlation) {
 
 } // namespace
 
-double studentQuantile(double p, double df) { return boost::math::quantile(boost::math::students_t(df), p); }
-
-double studentUpper(double t, double df) {
-    return boost::math::cdf(boost::math::complement(boost::math::students_t(df), t));
-}
-
 PairFamily PairFamily::allPairs(int k, double alpha, bool ownSpread) {
     PairFamily family;
     family.k_ = k;
@@ -59,25 +53,21 @@ PairFamily PairFamily::againstReference(const Columns& correlation, double alpha
     family.alpha_ = alpha;
     if (correlation.rows() < 2) return family; // one difference only
     family.adjustment_ = Adjustment::dunnett;
-    family.correlation_ = correlation;
-    family.factor_ = factored(correlation).value_or(std::vector<double>{});
+    const auto factor = factored(correlation);
+    family.limit_ = factor ? dunnettFamily(*factor, 1) : multivariateFamily(correlation);
     return family;
 }
 
 const CriticalValues& PairFamily::critical(double df) {
     const auto [at, isNew] = known_.try_emplace(df);
     if (!isNew) return at->second;
-    at->second = correlation_.rows() == 0 ? criticalValues(k_, df, 1 - alpha_)
-                 : factor_.empty() ? CriticalValues{df, multivariateTQuantile(1 - alpha_, correlation_, df),
-                                                    studentQuantile(1 - alpha_, df)}
-                                   : CriticalValues{df, dunnettQuantile(1 - alpha_, factor_, 1, df),
-                                                    studentQuantile(1 - alpha_, df)};
+    at->second = limit_
+                     ? CriticalValues{df, limit_->quantile(1 - alpha_, df), studentQuantile(1 - alpha_, df)}
+                     : criticalValues(k_, df, 1 - alpha_);
     return at->second;
 }
 
 CriticalValues PairFamily::roughCritical(double df) {
-    if (rough_.empty())
-        for (const double inverse : roughAt) rough_.push_back(critical(1 / inverse));
     const double x = std::clamp(1 / df, 0.0, 1.0);
     const auto above = std::upper_bound(std::begin(roughAt) + 1, std::end(roughAt) - 1, x);
     const auto i = static_cast<std::size_t>(above - std::begin(roughAt));
@@ -86,14 +76,14 @@ CriticalValues PairFamily::roughCritical(double df) {
     const auto between = [share](double a, double b) {
         return std::exp((1 - share) * std::log(a) + share * std::log(b));
     };
-    return {df, between(rough_[i - 1].different, rough_[i].different),
-            between(rough_[i - 1].equivalent, rough_[i].equivalent)};
+    const CriticalValues below = critical(1 / roughAt[i - 1]);
+    const CriticalValues beyond = critical(1 / roughAt[i]);
+    return {df, between(below.different, beyond.different), between(below.equivalent, beyond.equivalent)};
 }
 
 double PairFamily::adjustedP(double t, double df) {
     if (k_ == 2) return 2 * studentUpper(t, df);
-    if (correlation_.rows() > 0)
-        return 1 - (factor_.empty() ? multivariateTCdf(t, correlation_, df) : dunnettCdf(t, factor_, 1, df));
+    if (limit_) return 1 - limit_->cdf(t, df);
     const double q = std::sqrt(2.0) * t;
     if (k_ < manyGroups || adjustment_ != Adjustment::tukey) return 1 - studentizedRangeCdf(q, k_, df);
     return 1 - tables_.try_emplace(df, k_, df).first->second(q);

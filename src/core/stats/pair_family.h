@@ -5,10 +5,12 @@
 // adjusted p of one comparison's pairs.
 
 #include "core/stats/compare.h"
+#include "core/stats/joint_limit.h"
 #include "core/stats/least_squares.h"
 #include "core/stats/studentized_range.h"
 
 #include <map>
+#include <optional>
 #include <span>
 
 namespace ibuki {
@@ -33,14 +35,9 @@ private:
     int k_ = 2;
     double alpha_ = 0.05;
     Adjustment adjustment_ = Adjustment::none;
-    Columns correlation_{0, 0};  ///< of Dunnett's comparisons; empty: all pairs
-    std::vector<double> factor_; ///< n_i/n_0 that make the correlation, where it has that form
+    std::optional<JointLimit> limit_; ///< of Dunnett's comparisons; nothing: all pairs
     std::map<double, CriticalValues> known_;
-    std::vector<CriticalValues> rough_;              ///< at growing 1/df
     std::map<double, StudentizedRangeTable> tables_; ///< of many groups' pairs
 };
-
-double studentQuantile(double p, double df);
-double studentUpper(double t, double df); ///< P(T > t)
 
 } // namespace ibuki

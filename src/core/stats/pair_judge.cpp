@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/pair_judge.h"
 
+#include "core/stats/distributions.h"
 #include "core/stats/normal.h"
 #include "core/stats/studentized_range.h"
 

@@ -1,12 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/power.h"
 
+#include "core/stats/distributions.h"
+#include "core/stats/normal.h"
+
 #include <algorithm>
-#include <boost/math/distributions/fisher_f.hpp>
-#include <boost/math/distributions/non_central_f.hpp>
-#include <boost/math/distributions/non_central_t.hpp>
-#include <boost/math/distributions/normal.hpp>
-#include <boost/math/distributions/students_t.hpp>
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <cassert>
 #include <cmath>
@@ -17,33 +15,29 @@ double pairPower(double critical, double df, double ncp) {
     assert(critical > 0 && df > 0);
     const double shift = std::abs(ncp);
     if (df > 1e6) { // the estimated spread is the true one
-        const boost::math::normal unit;
-        return boost::math::cdf(boost::math::complement(unit, critical - shift))
-               + boost::math::cdf(unit, -critical - shift);
+        return normalCdf(shift - critical) + normalCdf(-critical - shift);
     }
-    const boost::math::non_central_t t(df, shift);
-    return boost::math::cdf(boost::math::complement(t, critical)) + boost::math::cdf(t, -critical);
+    return nonCentralStudentUpper(critical, df, shift) + nonCentralStudentCdf(-critical, df, shift);
 }
 
 double anovaPower(int k, int n, double lambda, double alpha) {
     assert(k >= 2 && n >= 2 && lambda >= 0);
     const double df1 = k - 1;
     const double df2 = static_cast<double>(k) * (n - 1);
-    const double critical = boost::math::quantile(boost::math::fisher_f(df1, df2), 1 - alpha);
-    return boost::math::cdf(boost::math::complement(boost::math::non_central_f(df1, df2, lambda), critical));
+    const double critical = fisherQuantile(1 - alpha, df1, df2);
+    return nonCentralFisherUpper(critical, df1, df2, lambda);
 }
 
 double equivalencePower(double difference, double margin, double se, double df, double alpha) {
     assert(margin > 0 && se > 0 && df > 0);
-    const boost::math::normal unit;
-    const double t = boost::math::quantile(boost::math::students_t(df), 1 - alpha);
+    const double t = studentQuantile(1 - alpha, df);
     const double logConstant = std::log(2.0) + 0.5 * df * std::log(df / 2) - std::lgamma(df / 2);
     const auto density = [&](double s) {
         return s > 0 ? std::exp(logConstant + (df - 1) * std::log(s) - 0.5 * df * s * s) : 0.0;
     };
     const auto shown = [&](double s) {
-        const double inside = boost::math::cdf(unit, (margin - difference) / se - t * s)
-                              - boost::math::cdf(unit, (-margin - difference) / se + t * s);
+        const double inside =
+            normalCdf((margin - difference) / se - t * s) - normalCdf((-margin - difference) / se + t * s);
         return density(s) * std::max(0.0, inside);
     };
     // Beyond `most` the tests can never show it; the density of s = √(χ²/df) is spent well before 1 + 10/√(2

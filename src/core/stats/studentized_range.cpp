@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/studentized_range.h"
 
+#include "core/stats/distributions.h"
 #include "core/stats/growing_root.h"
 #include "core/stats/memo.h"
 #include "core/stats/normal.h"
 
 #include <algorithm>
 #include <boost/math/constants/constants.hpp>
-#include <boost/math/distributions/students_t.hpp>
 #include <cassert>
 #include <numbers>
 #include <vector>
@@ -79,8 +79,7 @@ double studentizedRangeCdf(double q, int k, double nu) {
 
 double studentizedRangeQuantile(double p, int k, double nu) {
     assert(p > 0 && p < 1 && k >= 2 && nu > 0);
-    const double student = nu <= 1e8 ? boost::math::quantile(boost::math::students_t(nu), 0.5 * (1 + p))
-                                     : boost::math::quantile(boost::math::normal(), 0.5 * (1 + p));
+    const double student = nu <= 1e8 ? studentQuantile(0.5 * (1 + p), nu) : normalQuantile(0.5 * (1 + p));
     if (k == 2) return std::numbers::sqrt2 * student; // exact identity
     // The range of k means is stochastically larger than that of two.
     const double lo = 0.9999 * std::numbers::sqrt2 * student;

@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/survival.h"
 
+#include "core/stats/distributions.h"
+
 #include <algorithm>
-#include <boost/math/distributions/beta.hpp>
-#include <boost/math/distributions/chi_squared.hpp>
-#include <boost/math/distributions/hypergeometric.hpp>
-#include <boost/math/distributions/normal.hpp>
 #include <cmath>
 
 namespace ibuki {
@@ -14,30 +12,29 @@ Interval shareInterval(int happened, int trials, double confidence) {
     const double tail = (1 - confidence) / 2;
     const double k = happened;
     const double n = trials;
-    return {happened == 0 ? 0 : boost::math::quantile(boost::math::beta_distribution<>(k, n - k + 1), tail),
-            happened == trials
-                ? 1
-                : boost::math::quantile(boost::math::beta_distribution<>(k + 1, n - k), 1 - tail)};
+    return {happened == 0 ? 0 : betaQuantile(tail, k, n - k + 1),
+            happened == trials ? 1 : betaQuantile(1 - tail, k + 1, n - k)};
 }
 
 double sameShareP(int happenedA, int trialsA, int happenedB, int trialsB) {
     const auto happened = static_cast<unsigned>(happenedA + happenedB);
     const auto all = static_cast<unsigned>(trialsA + trialsB);
-    const boost::math::hypergeometric_distribution<> tables(happened, static_cast<unsigned>(trialsA), all);
-    const double seen = boost::math::pdf(tables, static_cast<unsigned>(happenedA));
+    const auto table = [&](unsigned k) {
+        return hypergeometric(k, happened, static_cast<unsigned>(trialsA), all);
+    };
+    const double seen = table(static_cast<unsigned>(happenedA));
     double p = 0;
     const int least = std::max(0, happenedA + happenedB - trialsB);
     const int most = std::min(trialsA, happenedA + happenedB);
     for (int k = least; k <= most; ++k)
-        if (const double here = boost::math::pdf(tables, static_cast<unsigned>(k)); here <= seen * (1 + 1e-9))
-            p += here;
+        if (const double here = table(static_cast<unsigned>(k)); here <= seen * (1 + 1e-9)) p += here;
     return std::min(1.0, p);
 }
 
 std::vector<SurvivalStep> survival(std::vector<Watched> watched, double confidence) {
     std::sort(watched.begin(), watched.end(),
               [](const Watched& a, const Watched& b) { return a.until < b.until; });
-    const double z = boost::math::quantile(boost::math::normal(), (1 + confidence) / 2);
+    const double z = normalQuantile((1 + confidence) / 2);
     std::vector<SurvivalStep> steps;
     double survived = 1;
     double greenwood = 0;
@@ -92,7 +89,7 @@ std::optional<double> sameSurvivalP(const std::vector<Watched>& a, const std::ve
         if (n > 1) variance += d * (nA / n) * (1 - nA / n) * (n - d) / (n - 1);
     }
     if (variance <= 0) return std::nullopt;
-    return boost::math::cdf(boost::math::complement(boost::math::chi_squared(1), excess * excess / variance));
+    return chiSquaredUpper(excess * excess / variance, 1);
 }
 
 } // namespace ibuki

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/stats/distributions.h"
 #include "core/stats/pair_family.h"
 #include "core/stats/summary.h"
 #include "core/stats/sweep.h"

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/stats/distributions.h"
 #include "core/stats/least_squares.h"
 #include "core/stats/summary.h"
 #include "core/stats/sweep.h"
 
 #include <algorithm>
-#include <boost/math/distributions/fisher_f.hpp>
 #include <boost/math/tools/minima.hpp>
 #include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
@@ -179,8 +179,7 @@ std::optional<double> limitTowards(const Fitted& fitted, double level, double en
 
 double levelOf(const Fitted& fitted, std::size_t n, double confidence) {
     const double freedom = static_cast<double>(n) - 3;
-    return fitted.curve.rss
-           * (1 + boost::math::quantile(boost::math::fisher_f(1, freedom), confidence) / freedom);
+    return fitted.curve.rss * (1 + fisherQuantile(confidence, 1, freedom) / freedom);
 }
 
 double aicc(double rss, std::size_t n, int coefficients) {

@@ -2,11 +2,11 @@
 #include "core/stats/tail_fit.h"
 
 #include "core/stats/autocorrelation.h"
+#include "core/stats/distributions.h"
 #include "core/stats/least_squares.h"
 
 #include <algorithm>
 #include <array>
-#include <boost/math/distributions/students_t.hpp>
 #include <boost/math/tools/minima.hpp>
 #include <cmath>
 #include <functional>
@@ -140,8 +140,7 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     fit.remaining = fit.amplitude * eEnd;
     fit.remainingStandardError = std::sqrt(std::max(0.0, s2 * variance));
 
-    const double student =
-        boost::math::quantile(boost::math::students_t(studentDf.value_or(fit.df)), 0.5 + confidence / 2);
+    const double student = studentQuantile(0.5 + confidence / 2, studentDf.value_or(fit.df));
     const double margin = 1e-3 * (logHi - logLo);
     const double amplitudeError = std::sqrt(std::max(0.0, s2 * inverse[1][1]));
     fit.identified = logTau > logLo + margin && logTau < logHi - margin

@@ -10,6 +10,12 @@
 #include <set>
 
 namespace ibuki {
+std::string_view criterionColumn(Criterion criterion) {
+    static constexpr std::array<std::string_view, criteria> names{
+        "delta_K", "price_per_application", "ease", "cleanup", "lifetime_y", "safety"};
+    return names[static_cast<std::size_t>(criterion)];
+}
+
 namespace {
 
 constexpr double clearAt = 1.96;
@@ -29,7 +35,9 @@ void checkRows(const std::vector<ValueRow>& rows) {
         if (row.deltaSe < 0) throw InputError("value-se", {}, {{"material", row.material}});
         for (std::size_t c = 0; c < criteria; ++c)
             if (row.values[c].has_value() != rows.front().values[c].has_value())
-                throw InputError("value-partly", {}, {{"material", row.material}});
+                throw InputError("value-partly", {},
+                                 {{"material", row.material},
+                                  {"column", std::string(criterionColumn(static_cast<Criterion>(c)))}});
     }
 }
 
@@ -38,7 +46,9 @@ Weights scaled(const Weights& weights, const std::vector<ValueRow>& rows) {
     double sum = 0;
     for (std::size_t c = 0; c < criteria; ++c) {
         if (!(all[c] >= 0) || !std::isfinite(all[c])) throw InputError("value-weight", {});
-        if (all[c] > 0 && !rows.front().values[c]) throw InputError("value-weight.no-column", {});
+        if (all[c] > 0 && !rows.front().values[c])
+            throw InputError("value-weight.no-column", {},
+                             {{"column", std::string(criterionColumn(static_cast<Criterion>(c)))}});
         sum += all[c];
     }
     if (!(sum > 0)) throw InputError("value-weight", {});

@@ -18,6 +18,9 @@ constexpr bool lowerIsBetter(Criterion criterion) {
     return criterion == Criterion::delta || criterion == Criterion::price;
 }
 
+/// Its column in a table, and its key in a file of weights.
+std::string_view criterionColumn(Criterion criterion);
+
 struct ValueRow {
     std::string material;
     std::array<std::optional<double>, criteria> values; ///< delta K and price an application are given

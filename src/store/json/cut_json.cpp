@@ -18,9 +18,8 @@ template <class T> void takeSize(JsonFields& fields, T& value) {
     fields.take("thickness_mm", value.thicknessMm);
 }
 
-CutPiece pieceFrom(const nlohmann::json& json, const std::string& fileName) {
+CutPiece pieceFrom(JsonFields fields) {
     CutPiece piece;
-    JsonFields fields(json, fileName, cutFields);
     takeSize(fields, piece);
     fields.take("count", piece.count);
     fields.take("may_turn", piece.mayTurn);
@@ -28,13 +27,11 @@ CutPiece pieceFrom(const nlohmann::json& json, const std::string& fileName) {
     return piece;
 }
 
-CutSheet sheetFrom(const nlohmann::json& json, const std::string& fileName) {
+CutSheet sheetFrom(JsonFields fields) {
     CutSheet sheet;
-    JsonFields fields(json, fileName, cutFields);
     takeSize(fields, sheet);
     int count = 0;
-    fields.take("count", count);
-    if (count < 0) fields.refuse("cut-field.sheets-below-zero", "count");
+    fields.take("count", count, notNegative);
     if (count > 0) sheet.count = count;
     fields.take("offcut", sheet.offcut);
     fields.finish();
@@ -69,17 +66,17 @@ Json toJson(const CutLayout& layout, const CutJob& job) {
 CutJob cutJobFromJson(const nlohmann::json& json, const std::string& fileName) {
     CutJob job;
     JsonFields fields(json, fileName, cutFields);
-    nlohmann::json pieces = nlohmann::json::array();
-    nlohmann::json sheets = nlohmann::json::array();
-    fields.take("pieces", pieces);
-    fields.take("sheets", sheets);
     fields.take("kerf_mm", job.kerfMm);
     fields.take("margin_mm", job.marginMm);
     fields.take("offcuts_first", job.offcutsFirst);
+    constexpr std::size_t most = 1'000'000; // what is too much to plan is told there
+    fields.each("pieces", most, [&](const auto& one, const std::string& at) {
+        job.pieces.push_back(pieceFrom({one, fileName, cutFields, at}));
+    });
+    fields.each("sheets", most, [&](const auto& one, const std::string& at) {
+        job.sheets.push_back(sheetFrom({one, fileName, cutFields, at}));
+    });
     fields.finish();
-    if (!pieces.is_array() || !sheets.is_array()) fields.refuse("cut-field.no-lists", "pieces");
-    for (const auto& piece : pieces) job.pieces.push_back(pieceFrom(piece, fileName));
-    for (const auto& sheet : sheets) job.sheets.push_back(sheetFrom(sheet, fileName));
     return job;
 }
 

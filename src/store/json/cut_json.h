@@ -9,7 +9,7 @@
 
 namespace ibuki {
 
-/// Throws InputError (json-field, cut-field) for an unknown, missing or ill-typed field.
+/// Throws InputError (json-field) for an unknown, missing or ill-typed field.
 CutJob cutJobFromJson(const nlohmann::json& json, const std::string& fileName);
 nlohmann::ordered_json toJson(const CutPlan& plan, const CutJob& job);
 

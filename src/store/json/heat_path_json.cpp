@@ -14,21 +14,12 @@ using Json = nlohmann::ordered_json;
 constexpr JsonFieldErrors heatPathFields{"docs/cli.md, \"heatpath\""};
 constexpr std::size_t mostLayers = 99;
 
-/// A number that must be there.
-double needed(JsonFields& fields, const char* name) {
-    std::optional<double> value;
-    fields.take(name, value);
-    if (!value) fields.refuse("json-field.missing", name);
-    return *value;
-}
-
-HeatSource sourceFrom(const nlohmann::json& json, const std::string& file) {
-    JsonFields fields(json, file, heatPathFields);
+HeatSource sourceFrom(JsonFields fields) {
     HeatSource source;
     fields.take("x_mm", source.xMm);
     fields.take("y_mm", source.yMm);
-    source.size = {needed(fields, "width_mm"), needed(fields, "length_mm")};
-    source.powerW = needed(fields, "power_W");
+    source.size = {fields.needNumber("width_mm", aboveZero), fields.needNumber("length_mm", aboveZero)};
+    source.powerW = fields.needNumber("power_W", notNegative);
     fields.finish();
     return source;
 }
@@ -36,9 +27,9 @@ HeatSource sourceFrom(const nlohmann::json& json, const std::string& file) {
 PathSolid solidFrom(JsonFields& fields, std::string name) {
     PathSolid solid;
     solid.name = std::move(name);
-    solid.size = {needed(fields, "width_mm"), needed(fields, "length_mm")};
-    solid.thicknessMm = needed(fields, "thickness_mm");
-    solid.conductivity = needed(fields, "k_W_per_mK");
+    solid.size = {fields.needNumber("width_mm", aboveZero), fields.needNumber("length_mm", aboveZero)};
+    solid.thicknessMm = fields.needNumber("thickness_mm", aboveZero);
+    solid.conductivity = fields.needNumber("k_W_per_mK", aboveZero);
     return solid;
 }
 
@@ -46,40 +37,32 @@ PathInterface interfaceFrom(JsonFields& fields, std::string name) {
     PathInterface interface;
     interface.name = std::move(name);
     std::optional<double> r, bondLine, conductivity, contact, gap;
-    fields.take("r_mm2K_per_W", r);
-    fields.take("bond_line_um", bondLine);
-    fields.take("k_W_per_mK", conductivity);
-    fields.take("contact_mm2K_per_W", contact);
-    fields.take("gap_um", gap);
+    fields.take("r_mm2K_per_W", r, notNegative);
+    fields.take("bond_line_um", bondLine, aboveZero);
+    fields.take("k_W_per_mK", conductivity, aboveZero);
+    fields.take("contact_mm2K_per_W", contact, notNegative);
+    fields.take("gap_um", gap, aboveZero);
     if (r.has_value() == bondLine.has_value() || (r && (conductivity || contact)))
-        fields.refuse("heat-path-field.interface", interface.name);
+        fields.refuse("heat-path-field.interface");
     if (bondLine && !conductivity) fields.refuse("json-field.missing", "k_W_per_mK");
-    if (bondLine && !(*bondLine > 0 && *conductivity > 0 && contact.value_or(0) >= 0))
-        fields.refuse("heat-path-field.bond-line", interface.name);
     interface.rMm2KPerW = r ? *r : *bondLine / *conductivity + contact.value_or(0);
     interface.gapUm = gap.value_or(bondLine.value_or(usualGapUm));
     if (interface.gapUm > 0) interface.gapUm = std::max(interface.gapUm, bondLine.value_or(0));
     return interface;
 }
 
-void layerFrom(const nlohmann::json& json, const std::string& file, HeatPath& path) {
-    JsonFields fields(json, file, heatPathFields);
-    std::string name, kind;
+void layerFrom(JsonFields fields, HeatPath& path) {
+    std::string name;
     fields.take("name", name);
-    fields.take("kind", kind);
+    const auto isSolid = fields.takeWord<bool>("kind", {{"solid", true}, {"interface", false}});
+    if (!isSolid) fields.refuse("json-field.missing", "kind");
     const bool solidIsDue = path.solids.size() == path.interfaces.size();
-    if (kind != "solid" && kind != "interface") fields.refuse("heat-path-field.kind", name);
-    if ((kind == "solid") != solidIsDue) fields.refuse("heat-path-field.alternate", name);
+    if (*isSolid != solidIsDue) fields.refuse("heat-path-field.alternate", "kind");
     if (solidIsDue)
         path.solids.push_back(solidFrom(fields, name));
     else
         path.interfaces.push_back(interfaceFrom(fields, name));
     fields.finish();
-}
-
-const nlohmann::json& listOf(const JsonFields& fields, const nlohmann::json& json, const char* name) {
-    if (!json.is_array() || json.size() > mostLayers) fields.refuse("json-field.list", name);
-    return json;
 }
 
 Json solidJson(const PathSolid& solid, const SolidStep& step) {
@@ -106,17 +89,19 @@ Json fieldJson(const ConductionField& field) {
 HeatPath heatPathFromJson(const nlohmann::json& json, const std::string& fileName) {
     JsonFields fields(json, fileName, heatPathFields);
     HeatPath path;
-    nlohmann::json layers, sources = nlohmann::json::array();
-    path.powerW = needed(fields, "power_W");
-    path.ambientC = needed(fields, "ambient_C");
-    path.coolerKPerW = needed(fields, "cooler_K_per_W");
-    fields.take("board_K_per_W", path.boardKPerW);
-    fields.take("layers", layers);
-    fields.take("sources", sources);
+    path.powerW = fields.needNumber("power_W", notNegative);
+    path.ambientC = fields.needNumber("ambient_C");
+    path.coolerKPerW = fields.needNumber("cooler_K_per_W", notNegative);
+    fields.take("board_K_per_W", path.boardKPerW, aboveZero);
+    const auto inside = [&](const nlohmann::json& one, const std::string& at) {
+        return JsonFields(one, fileName, heatPathFields, at);
+    };
+    fields.each("sources", mostLayers, [&](const auto& one, const std::string& at) {
+        path.sources.push_back(sourceFrom(inside(one, at)));
+    });
+    fields.each("layers", mostLayers,
+                [&](const auto& one, const std::string& at) { layerFrom(inside(one, at), path); });
     fields.finish();
-    for (const auto& source : listOf(fields, sources, "sources"))
-        path.sources.push_back(sourceFrom(source, fileName));
-    for (const auto& layer : listOf(fields, layers, "layers")) layerFrom(layer, fileName, path);
     if (path.solids.size() != path.interfaces.size() + 1)
         fields.refuse("heat-path-field.alternate", "layers");
     return path;

@@ -14,63 +14,50 @@ using Json = nlohmann::ordered_json;
 
 constexpr JsonFieldErrors rehearseFields{"docs/cli.md, \"rehearse\""};
 
-template <class Choice> using Names = std::vector<std::pair<const char*, Choice>>;
+constexpr std::size_t mostMaterials = 10'000;
+constexpr NumberRange counted{1, 1e6, false};
 
-template <class Choice>
-void takeWord(JsonFields& fields, const char* name, Choice& choice, const Names<Choice>& words) {
-    std::string word;
-    fields.take(name, word);
-    if (word.empty()) return;
-    const auto at =
-        std::find_if(words.begin(), words.end(), [&](const auto& one) { return word == one.first; });
-    if (at == words.end()) fields.refuse("json-field.word", name);
-    choice = at->second;
-}
-
-RehearsedMaterial materialFrom(const nlohmann::json& json, const std::string& file) {
-    JsonFields fields(json, file, rehearseFields);
+RehearsedMaterial materialFrom(JsonFields fields) {
     RehearsedMaterial material;
-    std::optional<double> delta;
     fields.take("name", material.name);
-    fields.take("delta_K", delta);
-    fields.take("mount_sd_K", material.mountSdK);
-    fields.finish();
     if (material.name.empty()) fields.refuse("json-field.missing", "name");
-    if (!delta) fields.refuse("json-field.missing", "delta_K");
-    material.deltaK = *delta;
+    material.deltaK = fields.needNumber("delta_K");
+    fields.take("mount_sd_K", material.mountSdK, notNegative);
+    fields.finish();
     return material;
 }
 
-RehearsedPractice practiceFrom(const nlohmann::json& json, const std::string& file) {
-    JsonFields fields(json, file, rehearseFields);
+template <class Choice>
+void wordOf(JsonFields& fields, const char* name, Choice& choice,
+            const std::vector<std::pair<std::string, Choice>>& words) {
+    if (const auto found = fields.takeWord<Choice>(name, words)) choice = *found;
+}
+
+RehearsedPractice practiceFrom(JsonFields fields) {
     RehearsedPractice practice;
-    std::optional<double> evening;
     practice.mounts = 0;
     fields.take("name", practice.name);
-    fields.take("mounts", practice.mounts);
-    fields.take("runs", practice.runs);
-    fields.take("mounts_per_evening", evening);
-    takeWord<RehearsedOrder>(fields, "order", practice.order,
-                             {{"as-listed", RehearsedOrder::asListed},
-                              {"random", RehearsedOrder::random},
-                              {"blocks", RehearsedOrder::blocks}});
-    takeWord<RehearsedSummary>(fields, "summary", practice.summary,
-                               {{"mean", RehearsedSummary::mean},
-                                {"median", RehearsedSummary::median},
-                                {"best", RehearsedSummary::best}});
-    takeWord<RehearsedJudge>(fields, "judge", practice.judge,
-                             {{"verdict", RehearsedJudge::verdict}, {"rank", RehearsedJudge::rank}});
-    takeWord<RehearsedModel>(fields, "model", practice.model,
-                             {{"plain", RehearsedModel::plain}, {"blocks", RehearsedModel::blocks}});
+    fields.take("mounts", practice.mounts, counted);
+    fields.take("runs", practice.runs, counted);
+    int evening = 0;
+    fields.take("mounts_per_evening", evening, counted);
+    wordOf<RehearsedOrder>(fields, "order", practice.order,
+                           {{"as-listed", RehearsedOrder::asListed},
+                            {"random", RehearsedOrder::random},
+                            {"blocks", RehearsedOrder::blocks}});
+    wordOf<RehearsedSummary>(fields, "summary", practice.summary,
+                             {{"mean", RehearsedSummary::mean},
+                              {"median", RehearsedSummary::median},
+                              {"best", RehearsedSummary::best}});
+    wordOf<RehearsedJudge>(fields, "judge", practice.judge,
+                           {{"verdict", RehearsedJudge::verdict}, {"rank", RehearsedJudge::rank}});
+    wordOf<RehearsedModel>(fields, "model", practice.model,
+                           {{"plain", RehearsedModel::plain}, {"blocks", RehearsedModel::blocks}});
     fields.take("subtracts_room", practice.subtractsRoom);
     fields.take("at_limit", practice.atLimit);
     fields.finish();
     if (practice.mounts == 0) fields.refuse("json-field.missing", "mounts");
-    if (evening) {
-        if (*evening != std::trunc(*evening) || !(*evening >= 1 && *evening < 1e6))
-            fields.refuse("json-field.wrong-kind", "mounts_per_evening");
-        practice.mountsPerEvening = static_cast<int>(*evening);
-    }
+    if (evening > 0) practice.mountsPerEvening = evening;
     return practice;
 }
 
@@ -79,28 +66,25 @@ RehearsedPractice practiceFrom(const nlohmann::json& json, const std::string& fi
 RehearsalScenario rehearsalFromJson(const nlohmann::json& json, const std::string& fileName) {
     JsonFields fields(json, fileName, rehearseFields);
     RehearsalScenario scenario;
-    nlohmann::json materials = nlohmann::json::array(), practices = nlohmann::json::array();
     std::optional<double> mountSd;
-    fields.take("materials", materials);
-    fields.take("mount_sd_K", mountSd);
-    fields.take("run_sd_K", scenario.runSdK);
-    fields.take("evening_sd_K", scenario.eveningSdK);
+    fields.take("mount_sd_K", mountSd, notNegative);
+    fields.take("run_sd_K", scenario.runSdK, notNegative);
+    fields.take("evening_sd_K", scenario.eveningSdK, notNegative);
     fields.take("drift_K_per_mount", scenario.driftKPerMount);
-    fields.take("room_sd_K", scenario.roomSdK);
+    fields.take("room_sd_K", scenario.roomSdK, notNegative);
     fields.take("limit_delta_K", scenario.limitDeltaK);
-    fields.take("margin_K", scenario.marginK);
+    fields.take("margin_K", scenario.marginK, aboveZero);
     fields.take("confidence", scenario.confidence);
-    fields.take("practices", practices);
-    fields.finish();
-    if (!materials.is_array()) fields.refuse("json-field.wrong-kind", "materials");
-    if (!practices.is_array()) fields.refuse("json-field.wrong-kind", "practices");
-    for (const auto& one : materials) {
-        scenario.materials.push_back(materialFrom(one, fileName));
-        if (!mountSd && !scenario.materials.back().mountSdK)
-            fields.refuse("json-field.missing", "mount_sd_K");
-    }
+    fields.each("materials", mostMaterials, [&](const auto& one, const std::string& at) {
+        const JsonFields own(one, fileName, rehearseFields, at);
+        scenario.materials.push_back(materialFrom(own));
+        if (!mountSd && !scenario.materials.back().mountSdK) own.refuse("json-field.missing", "mount_sd_K");
+    });
     scenario.mountSdK = mountSd.value_or(0);
-    for (const auto& one : practices) scenario.practices.push_back(practiceFrom(one, fileName));
+    fields.each("practices", mostMaterials, [&](const auto& one, const std::string& at) {
+        scenario.practices.push_back(practiceFrom({one, fileName, rehearseFields, at}));
+    });
+    fields.finish();
     return scenario;
 }
 

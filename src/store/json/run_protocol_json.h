@@ -17,7 +17,7 @@ struct RunProtocol {
     std::vector<ProtocolStep> steps;
 };
 
-/// Throws InputError (file-missing, json-invalid, run-protocol naming the field).
+/// Throws InputError (file-missing, json-invalid, json-field).
 RunProtocol readRunProtocol(const std::string& file);
 
 } // namespace ibuki

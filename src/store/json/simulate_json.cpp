@@ -52,19 +52,16 @@ void dryOutIn(JsonFields& fields, SimulatedDryOut& dryOut) {
 }
 
 template <class Part>
-void takePart(JsonFields& fields, const char* name, std::optional<Part>& part, const std::string& file,
+void takePart(JsonFields& fields, const char* name, std::optional<Part>& part,
               void (*read)(JsonFields&, Part&)) {
-    nlohmann::json json;
-    fields.take(name, json);
-    if (json.is_null()) return;
-    JsonFields own(json, file, simulateFields);
-    read(own, part.emplace());
-    own.finish();
+    auto own = fields.object(name);
+    if (!own) return;
+    read(*own, part.emplace());
+    own->finish();
 }
 
-SimulatedPart partIn(const nlohmann::json& json, const std::string& file) {
+SimulatedPart partIn(JsonFields fields) {
     SimulatedPart part;
-    JsonFields fields(json, file, simulateFields);
     std::string role = "memory";
     fields.take("column", part.column);
     fields.take("role", role);
@@ -74,7 +71,7 @@ SimulatedPart partIn(const nlohmann::json& json, const std::string& file) {
     fields.take("lag_s", part.lagS);
     fields.finish();
     const auto known = roleFromName(role);
-    if (!known || !isTemperature(*known)) fields.refuse("json-field.wrong-kind", "role");
+    if (!known || !isTemperature(*known)) fields.refuse("json-field.temperature-role", "role");
     part.role = *known;
     if (part.column.empty()) part.column = role == "vrm" ? "Power Stages [°C]" : "Memory [°C]";
     return part;
@@ -85,19 +82,19 @@ SimulatedPart partIn(const nlohmann::json& json, const std::string& file) {
 SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
     SimulatedBench bench;
     JsonFields fields(json, fileName, simulateFields);
-    nlohmann::json layers = nlohmann::json::array();
-    fields.take("layers", layers);
-    if (!layers.empty()) bench.layers.clear();
-    for (const auto& layer : layers) {
+    constexpr std::size_t most = 1'000;
+    std::vector<LadderNode> layers;
+    fields.each("layers", most, [&](const auto& layer, const std::string& at) {
         LadderNode node;
-        JsonFields layerFields(layer, fileName, simulateFields);
+        JsonFields layerFields(layer, fileName, simulateFields, at);
         std::string name;
         layerFields.take("name", name);
         layerFields.take("capacity_J_per_K", node.capacityJPerK);
         layerFields.take("to_next_K_per_W", node.toNextKPerW);
         layerFields.finish();
-        bench.layers.push_back(node);
-    }
+        layers.push_back(node);
+    });
+    if (!layers.empty()) bench.layers = std::move(layers);
     fields.take("interface_after_layer", bench.interfaceAfter);
     fields.take("interface_K_per_W", bench.interfaceKPerW);
     fields.take("cores", bench.cores);
@@ -126,15 +123,15 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
     double coolant = -1;
     fields.take("coolant_layer", coolant);
     if (coolant >= 0) bench.coolantLayer = static_cast<std::size_t>(coolant);
-    takePart(fields, "leakage", bench.leakage, fileName, leakageIn);
-    takePart(fields, "automatic_fan", bench.fan, fileName, fanIn);
-    takePart(fields, "neighbour", bench.neighbour, fileName, neighbourIn);
-    takePart(fields, "wetting", bench.wetting, fileName, wettingIn);
-    takePart(fields, "pump_out", bench.pumpOut, fileName, pumpOutIn);
-    takePart(fields, "dry_out", bench.dryOut, fileName, dryOutIn);
-    nlohmann::json parts = nlohmann::json::array();
-    fields.take("parts", parts);
-    for (const auto& part : parts) bench.parts.push_back(partIn(part, fileName));
+    takePart(fields, "leakage", bench.leakage, leakageIn);
+    takePart(fields, "automatic_fan", bench.fan, fanIn);
+    takePart(fields, "neighbour", bench.neighbour, neighbourIn);
+    takePart(fields, "wetting", bench.wetting, wettingIn);
+    takePart(fields, "pump_out", bench.pumpOut, pumpOutIn);
+    takePart(fields, "dry_out", bench.dryOut, dryOutIn);
+    fields.each("parts", most, [&](const auto& one, const std::string& at) {
+        bench.parts.push_back(partIn({one, fileName, simulateFields, at}));
+    });
     fields.finish();
     return bench;
 }

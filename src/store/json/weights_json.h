@@ -9,10 +9,7 @@
 
 namespace ibuki {
 
-/// The criterion's column in a table, and its key in such a file.
-std::string_view criterionColumn(Criterion criterion);
-
-/// Throws InputError (weights) for what is no such object, an unknown key or no number.
+/// Throws InputError (json-field) for what is no such object, an unknown key or no number of 0 or more.
 Weights readWeights(const std::filesystem::path& path);
 
 } // namespace ibuki

@@ -18,18 +18,18 @@ namespace {
 
 /// The cooler and the warmer group of a judged pair, and how far they are apart at least and at most.
 struct Apart {
-    std::string cool;
-    std::string warm;
+    std::size_t cool = 0; ///< index into the groups
+    std::size_t warm = 0;
     double least = 0;
     double most = 0;
 };
 
-Apart apartOf(const Comparison& comparison, const PairComparison& pair) {
+Apart apartOf(const PairComparison& pair) {
     const bool aIsCool = *pair.difference <= 0;
     const double sign = aIsCool ? -1 : 1;
-    return {
-        comparison.groups[aIsCool ? pair.a : pair.b].name, comparison.groups[aIsCool ? pair.b : pair.a].name,
-        std::min(sign * pair.ci->lo, sign * pair.ci->hi), std::max(sign * pair.ci->lo, sign * pair.ci->hi)};
+    return {aIsCool ? pair.a : pair.b, aIsCool ? pair.b : pair.a,
+            std::min(sign * pair.ci->lo, sign * pair.ci->hi),
+            std::max(sign * pair.ci->lo, sign * pair.ci->hi)};
 }
 
 std::string pairName(const Comparison& comparison, const PairComparison& pair) {
@@ -65,9 +65,9 @@ private:
     }
 
     void addPair(const PairComparison& pair) {
-        const Apart apart = apartOf(comparison_, pair);
-        const Fields fields{{"cool", apart.cool},
-                            {"warm", apart.warm},
+        const Apart apart = apartOf(pair);
+        const Fields fields{{"cool", comparison_.groups[apart.cool].name},
+                            {"warm", comparison_.groups[apart.warm].name},
                             {"least", amountText(apart.least, unit_)},
                             {"most", amountText(apart.most, unit_)},
                             {"margin", amountText(comparison_.options.margin, unit_)}};
@@ -97,10 +97,10 @@ private:
     void addCooler() {
         for (std::size_t group : bestFirst(comparison_)) {
             const std::string& cool = comparison_.groups[group].name;
-            if (const auto warm = cooler_.find(cool); warm != cooler_.end())
+            if (const auto warm = cooler_.find(group); warm != cooler_.end())
                 add(ClaimKind::may, words::say("{cool} ran cooler here than {warm}.",
                                                {{"cool", cool}, {"warm", listed(warm->second)}}));
-            if (const auto warm = little_.find(cool); warm != little_.end())
+            if (const auto warm = little_.find(group); warm != little_.end())
                 add(ClaimKind::mayNot,
                     words::say("That {cool} is ahead by what matters of {warm}.",
                                {{"cool", cool}, {"warm", listed(warm->second)}}),
@@ -191,8 +191,8 @@ private:
     const Comparison& comparison_;
     std::string_view unit_;
     std::vector<std::string> open_;
-    std::map<std::string, std::vector<std::string>> cooler_; ///< than which, by the cooler one
-    std::map<std::string, std::vector<std::string>> little_; ///< of these: perhaps by less than the margin
+    std::map<std::size_t, std::vector<std::string>> cooler_; ///< than which, by the cooler group
+    std::map<std::size_t, std::vector<std::string>> little_; ///< of these: perhaps by less than the margin
     std::vector<Claim> claims_;
 };
 

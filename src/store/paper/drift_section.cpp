@@ -2,7 +2,7 @@
 #include "store/paper/drift_section.h"
 
 #include "core/drift/drift_curves.h"
-#include "core/drift/span.h"
+#include "core/quantity/span.h"
 #include "store/paper/svg.h"
 #include "words/words.h"
 
@@ -137,11 +137,11 @@ std::string driftSvg(const DriftJudgement& judged) {
 }
 
 std::string driftHtml(const Document& document, const Question& question) {
-    const DriftSeries series = driftSeries(document, question);
+    DriftSeries series = driftSeries(document, question);
     if (std::none_of(series.groups.begin(), series.groups.end(),
                      [](const SeriesGroup& group) { return group.isFollowed(); }))
         return {};
-    const DriftJudgement judged = judgeDrift(document, question);
+    const DriftJudgement judged = judgeDrift(document, question, std::move(series));
     std::string html = fmt::format("<h2>{}</h2>\n", xmlText(words::say("What time did to the mounts")));
     html += driftSvg(judged);
     const auto list = [&](const std::vector<Message>& told) {

@@ -11,6 +11,8 @@
 namespace ibuki {
 namespace {
 
+constexpr double leastMargins = 4; ///< that the scale spans
+
 struct Scale {
     double low = 0;
     double high = 1;
@@ -45,20 +47,31 @@ Scale scaleFor(const Comparison& comparison, const LadderSize& size) {
     }
     for (const GroupSummary& group : comparison.groups)
         if (high < low && group.bound) take(*group.bound);
-    const double pad = std::max(0.06 * (high - low), 1e-9 + 1e-6 * std::abs(high));
+    // What fills the picture is never less than a few margins: scatter of nothing that matters looks like it.
+    const double least = leastMargins * comparison.options.margin;
+    const double pad = std::max(0.06 * (high - low), 0.5 * (least - (high - low)));
     return {low - pad, high + pad, size.nameWidth + size.bracketWidth, size.width - size.right};
 }
 
-void addTicks(LadderLayout& layout, const Scale& scale, const std::string& unit) {
-    const double step = niceStep(scale.high - scale.low, 8);
+/// Digits behind the point that figures have: a tenth of the margin is still told.
+int figureDecimals(const Comparison& comparison, const std::string& unit) {
+    if (unit == "K/W") return 4;
+    const double margin = comparison.options.margin;
+    const int least = unit == "K" ? 1 : 0;
+    return std::clamp(static_cast<int>(std::ceil(-std::log10(margin) + (unit == "K" ? 0 : 1) - 1e-9)), least,
+                      6);
+}
+
+/// No finer than the figures are.
+void addTicks(LadderLayout& layout, const Scale& scale, const std::string& unit, int figures) {
+    const double step = std::max(niceStep(scale.high - scale.low, 8), std::pow(10, -figures));
     const int decimals = std::max(0, static_cast<int>(-std::floor(std::log10(step) + 1e-9)));
     for (double v = std::ceil(scale.low / step) * step; v <= scale.high; v += step)
         layout.ticks.push_back({scale.x(v), fmt::format("{:.{}f}", std::abs(v) < 1e-12 ? 0.0 : v, decimals)});
     if (!layout.ticks.empty()) layout.ticks.back().text += " " + unit;
 }
 
-std::string figureOf(const GroupSummary& group, const std::string& unit) {
-    const int decimals = unit == "K" ? 1 : 4;
+std::string figureOf(const GroupSummary& group, int decimals) {
     if (!group.mean) return fmt::format("≥ {:.{}f}", *group.bound, decimals);
     if (!group.ci) return fmt::format("{:.{}f}", *group.mean, decimals);
     return fmt::format("{:.{}f} ± {:.{}f}", *group.mean, decimals, 0.5 * (group.ci->hi - group.ci->lo),
@@ -94,6 +107,7 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
     layout.scaleLeft = scale.left;
     layout.scaleRight = scale.right;
     layout.axisY = size.height - size.bottom;
+    const int decimals = figureDecimals(comparison, unit);
     const auto order = bestFirst(comparison);
     layout.rungHeight =
         std::min(size.mostRung,
@@ -105,7 +119,7 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
         LadderRung rung;
         rung.group = order[i];
         rung.name = group.name;
-        rung.figure = figureOf(group, unit);
+        rung.figure = figureOf(group, decimals);
         rung.y = size.top + layout.rungHeight * (static_cast<double>(i) + 0.4);
         rung.isBound = !group.mean;
         rung.isProvisional = provisional;
@@ -145,7 +159,7 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
         layout.marginRightX = std::clamp(scale.x(std::max(best, other)), scale.left, scale.right);
         layout.hasMargin = true;
     }
-    addTicks(layout, scale, unit);
+    addTicks(layout, scale, unit, decimals);
     return layout;
 }
 

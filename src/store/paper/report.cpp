@@ -12,6 +12,7 @@
 #include "store/paper/joint_sentences.h"
 #include "store/paper/ladder_svg.h"
 #include "store/table/table.h"
+#include "store/table/tidy_row.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -154,13 +155,13 @@ void putPairs(Html& html, const Comparison& comparison, const Question& question
                                                               {{"methods", methodsOf(comparison)}})));
 }
 
-std::string remarkOf(const TidyRow& row) {
-    if (row.excluded) return words::say("rejected: {reason}", {{"reason", row.reason}});
-    if (row.purpose != word(Purpose::fresh)) return words::term(row.purpose);
+std::string remarkOf(const RunRow& row, const TidyRow& tidy) {
+    if (row.excluded) return words::say("rejected: {reason}", {{"reason", tidy.reason}});
+    if (exportedPurpose(row) != Purpose::fresh) return words::term(tidy.purpose);
     return row.limitBound ? words::say("at the temperature limit") : std::string();
 }
 
-void putRuns(Html& html, const Evidence& evidence, const Question& question) {
+void putRuns(Html& html, const Document& document, const Evidence& evidence, const Question& question) {
     using words::say;
     putHead(html, say("Runs"),
             {{say("Mount")},
@@ -170,12 +171,14 @@ void putRuns(Html& html, const Evidence& evidence, const Question& question) {
              {say("Power W"), true},
              {"K/W", true},
              {say("Remark")}});
-    for (const TidyRow& row : evidence.rows)
+    for (const RunRow& row : evidence.rows) {
+        const TidyRow tidy = tidyRow(document, question, row);
         html.put("<tr{}><td>{}</td><td>{}</td><td>{}</td><td class=\"n\">{}{}</td><td class=\"n\">{}</td>"
                  "<td class=\"n\">{}</td><td>{}</td></tr>\n",
-                 row.excluded ? " class=\"x\"" : "", xmlText(row.mount), xmlText(row.block), xmlText(row.lot),
-                 row.limitBound ? "≥ " : "", shown(row.response, decimalsFor(question)), shown(row.powerW, 1),
-                 shown(row.rthKPerW, 4), xmlText(remarkOf(row)));
+                 row.excluded ? " class=\"x\"" : "", xmlText(row.mount), xmlText(row.block),
+                 xmlText(tidy.lot), row.limitBound ? "≥ " : "", shown(row.response, decimalsFor(question)),
+                 shown(row.powerW, 1), shown(row.rthKPerW, 4), xmlText(remarkOf(row, tidy)));
+    }
     html.put("</table>\n");
 }
 
@@ -266,7 +269,7 @@ std::string htmlReport(const Document& document, const Question& question, const
     if (parts.sentences) putSentences(html, document, evidence, question);
     if (evidence.comparison) putGroups(html, *evidence.comparison, question);
     if (parts.pairs && evidence.comparison) putPairs(html, *evidence.comparison, question);
-    if (parts.runs) putRuns(html, evidence, question);
+    if (parts.runs) putRuns(html, document, evidence, question);
     if (parts.looks)
         html.put("{}", looksHtml(
                            document, question,
@@ -282,18 +285,19 @@ std::string tidyCsv(const Document& document, const Question& question) {
     std::string csv = "study,bench,site,material,lot,level,mount,block,order,run,load,purpose,age_h,cycles";
     for (Metric metric : allMetrics) csv += fmt::format(",{}_C", metricName(metric));
     csv += ",delta_K,rth_K_per_W,power_W,limit_bound,excluded,reason\n";
-    for (const TidyRow& row : tidyTable(document, question)) {
-        for (const std::string* text :
-             {&row.study, &row.bench, &row.site, &row.material, &row.lot, &row.level, &row.mount, &row.block})
+    for (const RunRow& row : runRows(document, question)) {
+        const TidyRow tidy = tidyRow(document, question, row);
+        for (const std::string* text : {&tidy.study, &tidy.bench, &tidy.site, &tidy.material, &tidy.lot,
+                                        &tidy.level, &tidy.mount, &tidy.block})
             csv += csvField(*text) + ',';
-        csv += fmt::format("{},{},{},{},{},{}", row.order, csvField(row.run), csvField(row.load), row.purpose,
-                           csvNumber(row.ageH), row.cycles ? fmt::format("{}", *row.cycles) : "");
+        csv += fmt::format("{},{},{},{},{},{}", row.order, csvField(tidy.run), csvField(tidy.load),
+                           tidy.purpose, csvNumber(row.ageH), csvNumber(row.cycles));
         for (Metric metric : allMetrics) {
             const auto value = row.metricsC.find(metric);
             csv += ',' + (value == row.metricsC.end() ? std::string() : fmt::format("{}", value->second));
         }
         csv += fmt::format(",{},{},{},{},{},{}\n", csvNumber(row.deltaK), csvNumber(row.rthKPerW),
-                           csvNumber(row.powerW), row.limitBound, row.excluded, csvField(row.reason));
+                           csvNumber(row.powerW), row.limitBound, row.excluded, csvField(tidy.reason));
     }
     return csv;
 }
@@ -312,15 +316,16 @@ std::string jsonReport(const Document& document, const Question& question) {
          allSentences(evidence, sideComparisons(document, question, evidence), question))
         json["sentences"].push_back(sentence.text);
     json["runs"] = nlohmann::ordered_json::array();
-    for (const TidyRow& row : evidence.rows) {
+    for (const RunRow& row : evidence.rows) {
         const Reduction* reduction = reductionOf(document, row.runId);
+        const TidyRow tidy = tidyRow(document, question, row);
         json["runs"].push_back(
-            {{"mount", row.mount},
-             {"level", row.level},
-             {"run", row.run},
-             {"purpose", row.purpose},
+            {{"mount", tidy.mount},
+             {"level", tidy.level},
+             {"run", tidy.run},
+             {"purpose", tidy.purpose},
              {"excluded", row.excluded},
-             {"reason", row.reason},
+             {"reason", tidy.reason},
              {"response", row.response ? nlohmann::ordered_json(*row.response) : nullptr},
              {"reduction", reduction ? toJson(onlyBy(*reduction, question.metric)) : nullptr}});
     }

@@ -164,14 +164,17 @@ bool isSettled(const PairComparison& pair) {
     return pair.verdict == Verdict::different && pair.size != DifferenceSize::withinMargin;
 }
 
-/// Pairs told apart by more than the margin's inside, gathered by their cooler group.
-std::map<std::string, std::vector<std::size_t>> coolerThan(const Evidence& evidence) {
+/// Pairs told apart by more than the margin's inside, gathered by their cooler group, in order of its name;
+/// two groups of one name stay two.
+std::map<std::pair<std::string, std::int64_t>, std::vector<std::size_t>>
+coolerThan(const Evidence& evidence) {
     const Comparison& comparison = *evidence.comparison;
-    std::map<std::string, std::vector<std::size_t>> gathered;
+    std::map<std::pair<std::string, std::int64_t>, std::vector<std::size_t>> gathered;
     for (std::size_t i = 0; i < comparison.pairs.size(); ++i) {
         const PairComparison& pair = comparison.pairs[i];
-        if (isSettled(pair) && !isStep(evidence, pair))
-            gathered[sidesOf(comparison, pair).cool.name].push_back(i);
+        if (!isSettled(pair) || isStep(evidence, pair)) continue;
+        const GroupSummary& cool = sidesOf(comparison, pair).cool;
+        gathered[{cool.name, cool.id}].push_back(i);
     }
     return gathered;
 }
@@ -385,7 +388,7 @@ std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Qu
     const std::string_view unit = responseUnit(question);
     std::vector<VerdictSentence> sentences;
     if (evidence.inSequence) sentences = stepSentences(comparison, unit);
-    for (const auto& [name, pairs] : coolerThan(evidence))
+    for (const auto& [cool, pairs] : coolerThan(evidence))
         sentences.push_back(comparison.pairs[pairs.front()].provisional
                                 ? provisionallyCooler(comparison, pairs, unit)
                                 : coolerSentence(comparison, pairs, unit));

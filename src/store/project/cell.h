@@ -86,6 +86,24 @@ template <std::size_t n> struct CellType<std::array<double, n>> : PlainCell<Cell
         return value;
     }
 };
+/// Ids as a JSON list: what they refer to may be gone.
+template <class E> struct CellType<std::vector<Id<E>>> : PlainCell<CellForm::json> {
+    static Cell to(const std::vector<Id<E>>& ids) {
+        auto list = nlohmann::json::array();
+        for (const Id<E> id : ids) list.push_back(id.value);
+        return list.dump();
+    }
+    static std::vector<Id<E>> from(const Cell& cell) {
+        const auto json = soundJson(CellType<std::string>::from(cell));
+        if (!json || !json->is_array()) refuseCell("list of ids");
+        std::vector<Id<E>> ids;
+        for (const auto& one : *json) {
+            if (!one.is_number_integer()) refuseCell("list of ids");
+            ids.push_back({one.template get<std::int64_t>()});
+        }
+        return ids;
+    }
+};
 template <class E> struct CellType<Id<E>> : PlainCell<CellForm::reference> {
     static std::optional<EntityKind> refersTo() { return kindOf<E>; }
     static Cell to(Id<E> id) { return id.value; }

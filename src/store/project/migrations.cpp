@@ -4,36 +4,26 @@
 #include "store/project/formats/format_steps.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
+#include <array>
 #include <cassert>
 #include <fmt/format.h>
-#include <iterator>
 
 namespace ibuki {
-namespace {
 
-struct Step {
-    void (*before)(SQLite::Database&); ///< what statements alone cannot do; nullptr: nothing
-    const char* const* statements;
-};
+std::span<const FormatStep> formatSteps() {
+    static const std::array steps{FormatStep{nullptr, format1}};
+    static_assert(std::tuple_size_v<decltype(steps)> == newestFormat);
+    return steps;
+}
 
-/// steps[n] leads from format n to format n + 1.
-constexpr Step steps[] = {{nullptr, &format1},       {nullptr, &format2},  {nullptr, &format3},
-                          {nullptr, &format4},       {nullptr, &format5},  {beforeFormat6, &format6},
-                          {beforeFormat7, &format7}, {nullptr, &format8},  {nullptr, &format9},
-                          {nullptr, &format10},      {nullptr, &format11}, {nullptr, &format12},
-                          {nullptr, &format13}};
-static_assert(std::size(steps) == newestFormat);
-
-} // namespace
-
-void migrate(SQLite::Database& database, int from) {
-    assert(from >= 0 && from <= newestFormat);
+void migrate(SQLite::Database& database, int from, std::span<const FormatStep> steps) {
+    assert(from >= 0 && from <= static_cast<int>(steps.size()));
     SQLite::Transaction transaction(database);
-    for (int version = from; version < newestFormat; ++version) {
-        if (steps[version].before) steps[version].before(database);
-        database.exec(*steps[version].statements);
+    for (const FormatStep& step : steps.subspan(static_cast<std::size_t>(from))) {
+        if (step.before) step.before(database);
+        database.exec(step.statements);
     }
-    database.exec(fmt::format("PRAGMA user_version = {}", newestFormat));
+    database.exec(fmt::format("PRAGMA user_version = {}", steps.size()));
     transaction.commit();
 }
 

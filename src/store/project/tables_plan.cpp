@@ -51,8 +51,9 @@ std::vector<TableInfo> planTables() {
             "practice",
             {column<&Practice::study>("study"), column<&Practice::scenario>("scenario"),
              column<&Practice::seed>("seed", CellRange{-2e9, 2e9}),
-             column<&Practice::speed>("speed", positive), column<&Practice::committedBest>("committed_best"),
-             column<&Practice::conclusion>("conclusion"), column<&Practice::committedAt>("committed_at")}),
+             column<&Practice::speed>("speed", positive), column<&Practice::materials>("materials"),
+             column<&Practice::committedBest>("committed_best"), column<&Practice::conclusion>("conclusion"),
+             column<&Practice::committedAt>("committed_at")}),
     };
 }
 

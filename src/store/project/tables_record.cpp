@@ -22,7 +22,6 @@ template <> struct CellType<ReduceSettings> : PlainCell<CellForm::json> {
     static Cell to(const ReduceSettings& value) { return toJson(value).dump(); }
     static ReduceSettings from(const Cell& cell) {
         const std::string text = CellType<std::string>::from(cell);
-        if (text.empty()) return {}; // reduced before settings were stored
         const auto json = soundJson(text);
         if (!json) refuseCell("stored setting");
         return settingsFromJson(*json);
@@ -36,17 +35,21 @@ template <> struct CellType<Message> : PlainCell<CellForm::text> {
 
 std::vector<TableInfo> recordTables() {
     return {
-        table<Application>(
-            "application",
-            {column<&Application::site>("site"), column<&Application::lot>("lot"),
-             column<&Application::amount>("amount_g", positive),
-             column<&Application::syringeBefore>("syringe_before_g", positive),
-             column<&Application::syringeAfter>("syringe_after_g", positive),
-             column<&Application::area>("area_mm2", positive), column<&Application::pattern>("pattern"),
-             column<&Application::start>("start"), column<&Application::end>("ended"),
-             column<&Application::spreads>("spreads", few), column<&Application::staysPut>("stays_put", few),
-             column<&Application::comesOff>("comes_off", few),
-             column<&Application::cleansUp>("cleans_up", few), column<&Application::note>("note")}),
+        table<Application>("application",
+                           {column<&Application::site>("site"), column<&Application::lot>("lot"),
+                            column<&Application::amount>("amount_g", positive),
+                            column<&Application::syringeBefore>("syringe_before_g", positive),
+                            column<&Application::syringeAfter>("syringe_after_g", positive),
+                            column<&Application::area>("area_mm2", positive),
+                            column<&Application::pieceWidth>("piece_width_mm", positive),
+                            column<&Application::pieceLength>("piece_length_mm", positive),
+                            column<&Application::layers>("layers", CellRange{1, 1'000}),
+                            column<&Application::pattern>("pattern"), column<&Application::start>("start"),
+                            column<&Application::end>("ended"), column<&Application::spreads>("spreads", few),
+                            column<&Application::staysPut>("stays_put", few),
+                            column<&Application::comesOff>("comes_off", few),
+                            column<&Application::cleansUp>("cleans_up", few),
+                            column<&Application::note>("note")}),
         table<Mount>("mount", {column<&Mount::configuration>("configuration"), column<&Mount::name>("name"),
                                column<&Mount::at>("at"), column<&Mount::atAssumed>("at_assumed"),
                                column<&Mount::order>("record_order", CellRange{-2e9, 2e9}),
@@ -56,7 +59,7 @@ std::vector<TableInfo> recordTables() {
                                column<&Mount::opened>("opened")}),
         table<MountApplication>("mount_application", {column<&MountApplication::mount>("mount"),
                                                       column<&MountApplication::application>("application"),
-                                                      column<&MountApplication::isNew>("is_new")}),
+                                                      column<&MountApplication::use>("use")}),
         table<JointLook>("joint_look", {column<&JointLook::mount>("mount"),
                                         column<&JointLook::site>("site"),
                                         column<&JointLook::at>("at"),
@@ -148,9 +151,7 @@ std::vector<TableInfo> recordTables() {
             {column<&Run::mount>("mount"), column<&Run::recording>("recording"),
              column<&Run::loadIndex>("load_index", CellRange{-1, 1'000'000}), column<&Run::load>("load"),
              column<&Run::repeat>("repeat", counted), column<&Run::purpose>("purpose"),
-             column<&Run::sinceApplication>("since_application_h", CellRange{-1e7, 1e7}),
-             column<&Run::underLoad>("under_load_h", CellRange{-1e7, 1e7}),
-             column<&Run::cycles>("cycles", positive), column<&Run::enteredAmbient>("entered_ambient_C"),
+             column<&Run::enteredAmbient>("entered_ambient_C"),
              column<&Run::enteredAmbientU>("entered_ambient_u_K"),
              column<&Run::loadStartS>("load_start_s", seconds), column<&Run::loadEndS>("load_end_s", seconds),
              column<&Run::windowStartS>("window_start_s", seconds),

@@ -3,6 +3,7 @@
 #include "app/paper/paper_sheet.h"
 #include "app/paper/paper_view.h"
 #include "app/session/session.h"
+#include "support/places.h"
 #include "support/stored_story.h"
 #include "support/test_class.h"
 
@@ -110,7 +111,7 @@ private slots:
             QVERIFY(file.open(QIODevice::ReadOnly));
             const QByteArray before = file.readAll();
             QProcess program;
-            program.start(IBUKI_PROGRAM, {"--report", project, "-o", target});
+            program.start(places::program, {"--report", project, "-o", target});
             QVERIFY(program.waitForFinished());
             QCOMPARE(program.exitCode(), 1);
             QVERIFY(program.readAllStandardError().contains("Choose another name"));
@@ -118,7 +119,7 @@ private slots:
             QVERIFY(file.readAll() == before);
         }
         QProcess program;
-        program.start(IBUKI_PROGRAM, {"--report", project, "-o", path("printed.pdf")});
+        program.start(places::program, {"--report", project, "-o", path("printed.pdf")});
         QVERIFY(program.waitForFinished());
         QCOMPARE(program.exitCode(), 0);
         QVERIFY(QFile::exists(path("printed.pdf")));

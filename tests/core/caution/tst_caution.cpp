@@ -47,8 +47,7 @@ const std::vector<Case>& cases() {
         {"COND-CONTACTS",
          {{"material.conducts", true}, {"near.contacts", true}},
          {{"material.conducts", false}, {"near.contacts", true}}},
-        {"SHEET-OVERHANG", with(with(sheet, "face.mm2", 900.0), "piece.mm2", 901.0),
-         with(with(sheet, "face.mm2", 900.0), "piece.mm2", 900.0)},
+        {"SHEET-OVERHANG", with(sheet, "piece.overhangs", true), with(sheet, "piece.overhangs", false)},
         {"SHEET-AGAIN", with(sheet, "application.again", true), with(pad, "application.again", true)},
         {"MELTS-LATE", with(with(film, "bench.hottest", 56.9), "melts.plus5", 57.0),
          with(with(film, "bench.hottest", 57.1), "melts.plus5", 57.0)},
@@ -56,8 +55,7 @@ const std::vector<Case>& cases() {
         {"TOO-HOT",
          {{"material.hottest", 120.0}, {"bench.hottest", 121.0}},
          {{"material.hottest", 120.0}, {"bench.hottest", 119.0}}},
-        {"PAD-SMALL", with(with(pad, "face.mm2", 168.0), "piece.mm2", 160.0),
-         with(with(pad, "face.mm2", 168.0), "piece.mm2", 168.0)},
+        {"PAD-SMALL", with(pad, "piece.small", true), with(pad, "piece.small", false)},
         {"PAD-THICK", with(pad, "pad.strain", 0.41),
          with(with(pad, "pad.strain", 0.2), "pad.loadShare", 0.4)},
         {"PAD-THIN", with(pad, "pad.strain", 0.04), with(pad, "pad.strain", 0.05)},
@@ -263,7 +261,7 @@ private slots:
         laid.lot = lot.id;
         laid.area = SquareMillimetre{1000}; // the face has 900 mm²
         laid.id = edit.add(laid);
-        edit.add(MountApplication{{}, mount.id, laid.id, false});
+        edit.add(MountApplication{{}, mount.id, laid.id, ApplicationUse::laidAgain});
         apply(on.document, edit.finish());
         const CautionSubject subject{&sheet, &lot, &site, on.document.find(site.configuration), &mount};
         const Instant now = *makeInstant(2031, 3, 2);
@@ -271,7 +269,7 @@ private slots:
         QCOMPARE(std::get<bool>(facts.at("lot.expired")), true);
         QCOMPARE(std::get<bool>(facts.at("lot.tooLittle")), false); // 1000 mm² left, 900 needed
         QCOMPARE(std::get<bool>(facts.at("application.again")), true);
-        QCOMPARE(std::get<double>(facts.at("piece.mm2")), 1000.0);
+        QCOMPARE(std::get<bool>(facts.at("piece.overhangs")), true);
         const auto cautions = cautionsFor(facts);
         for (const char* rule : {"LOT-EXPIRED", "LOT-DRY", "SHEET-AGAIN", "SHEET-OVERHANG", "BLADES"})
             QVERIFY2(found(cautions, rule), rule);
@@ -285,6 +283,55 @@ private slots:
         more.add(laid);
         apply(on.document, more.finish());
         QVERIFY(found(cautionsFor(cautionFacts(on.document, subject, now)), "LOT-SHORT")); // nothing is left
+    }
+    /// The cautions of a piece of this class laid at a face of 30 mm × 30 mm.
+    std::vector<Caution> laidAs(MaterialClass kind, const Application& stated, ApplicationUse use) {
+        Situation on = situation();
+        Edit edit(on.document, "laid");
+        const Site site = *on.document.find(on.site);
+        Material material = story::materialNamed("Slate 25");
+        material.kind = kind;
+        material.id = edit.add(material);
+        Mount mount;
+        mount.configuration = site.configuration;
+        mount.id = edit.add(mount);
+        Application laid = stated;
+        laid.site = site.id;
+        laid.id = edit.add(laid);
+        edit.add(MountApplication{{}, mount.id, laid.id, use});
+        apply(on.document, edit.finish());
+        return cautionsFor(
+            cautionFacts(on.document, {&material, nullptr, on.document.find(on.site), nullptr, &mount}, {}));
+    }
+    void sidesOfAPieceCountAndNotItsArea() {
+        const auto piece = [](double widthMm, double lengthMm) {
+            Application laid;
+            laid.pieceWidth = Millimetre{widthMm};
+            laid.pieceLength = Millimetre{lengthMm};
+            return laid;
+        };
+        const Application narrow = piece(20, 40); // 800 mm² of 900 mm², and over the edge all the same
+        const auto sheet = laidAs(MaterialClass::sheet, narrow, ApplicationUse::fresh);
+        QVERIFY(found(sheet, "SHEET-OVERHANG"));
+        QVERIFY(found(sheet, "PAD-SMALL"));
+        const auto pad = laidAs(MaterialClass::gapPad, piece(46, 20), ApplicationUse::fresh); // 920 mm²
+        QVERIFY(found(pad, "PAD-SMALL"));
+        const auto fits = laidAs(MaterialClass::sheet, piece(30, 30), ApplicationUse::fresh);
+        QVERIFY(!found(fits, "SHEET-OVERHANG") && !found(fits, "PAD-SMALL"));
+    }
+    void piecesOnEachOtherAreCautioned() {
+        Application two;
+        two.layers = 2;
+        QVERIFY(found(laidAs(MaterialClass::gapPad, two, ApplicationUse::fresh), "PAD-STACK"));
+        QVERIFY(!found(laidAs(MaterialClass::gapPad, {}, ApplicationUse::fresh), "PAD-STACK"));
+    }
+    void onlyWhatIsLaidAgainIsCautionedAsThat() {
+        for (const auto& [kind, rule] : {std::pair{MaterialClass::sheet, "SHEET-AGAIN"},
+                                         std::pair{MaterialClass::phaseChange, "FILM-AGAIN"}}) {
+            QVERIFY(found(laidAs(kind, {}, ApplicationUse::laidAgain), rule));
+            QVERIFY(!found(laidAs(kind, {}, ApplicationUse::continued), rule)); // never taken apart
+            QVERIFY(!found(laidAs(kind, {}, ApplicationUse::fresh), rule));
+        }
     }
     void theHottestTemperatureComesFromRunsElseFromTheLimit() {
         const auto measured = story::measured();

@@ -5,6 +5,7 @@
 #include "core/drift/break_in.h"
 #include "core/drift/drift_judgement.h"
 #include "core/drift/drift_plan.h"
+#include "core/drift/joint_history.h"
 #include "core/drift/outcomes.h"
 #include "core/drift/reapplication.h"
 #include "core/drift/shelf_age.h"
@@ -55,7 +56,7 @@ private slots:
         const Id<Mount> mount = bench.mount(0, 0);
         bench.reading(mount, 1, 30);
         bench.reading(mount, 25, 30);
-        const MountHistory history(bench.document(), mount);
+        const MountHistory history = jointHistory(bench.document(), mount);
         const MountClock second = history.at(bench.after(1.0 + 1.0 / 24));
         QVERIFY_NEAR(*second.hours, 25, 1e-9);
         QVERIFY_NEAR(second.loadHours, 0.5 + 1'200.0 / 3'600, 1e-3); // the window's middle is 1,500 s in
@@ -77,7 +78,7 @@ private slots:
         use.coldest = Celsius{-10};
         edit.add(use);
         apply(bench.document(), edit.finish());
-        const MountHistory history(bench.document(), mount);
+        const MountHistory history = jointHistory(bench.document(), mount);
         const MountClock clock = history.at(bench.after(100));
         QVERIFY_NEAR(clock.loadHours, 0.5 + 800, 1e-6);
         QVERIFY_NEAR(clock.cycles, 1 + 200, 1e-6);

@@ -6,6 +6,7 @@
 #include "core/evidence/evidence.h"
 #include "core/evidence/power_sweep.h"
 #include "core/setup/study_setup.h"
+#include "store/table/tidy_row.h"
 #include "support/near.h"
 #include "support/story.h"
 #include "support/test_class.h"
@@ -147,7 +148,7 @@ private slots:
         asked.document.put(load);
         const Evidence evidence = gatherEvidence(asked.document, named);
         QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design, named).size(), std::size_t{9});
-        QCOMPARE(evidence.rows.front().load, std::string("all threads"));
+        QCOMPARE(asked.document.find(evidence.rows.front().load)->name, std::string("all threads"));
     }
     void aLoadOfALaterStudyMayBeTheSameStep() {
         auto asked = story::measured();
@@ -172,7 +173,8 @@ private slots:
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
         QCOMPARE(evidence.rows.size(), std::size_t{9});
         QCOMPARE(evidence.excludedMounts, 1);
-        QCOMPARE(evidence.rows.front().reason, std::string("slipped"));
+        QCOMPARE(tidyRow(asked.document, question(asked), evidence.rows.front()).reason,
+                 std::string("slipped"));
         QCOMPARE(comparedRuns(evidence.rows, evidence.load, evidence.design, question(asked)).size(),
                  std::size_t{8});
     }
@@ -190,24 +192,24 @@ private slots:
         Recording recording = asked.document.all<Recording>().begin()->second;
         recording.withdrawn = true;
         asked.document.put(recording);
-        QCOMPARE(tidyTable(asked.document, question(asked)).size(), std::size_t{8});
+        QCOMPARE(runRows(asked.document, question(asked)).size(), std::size_t{8});
     }
     void responseFollowsTheQuestion() {
         const auto asked = story::measured();
         Question q = question(asked);
-        const TidyRow raw = tidyTable(asked.document, q).front();
+        const RunRow raw = runRows(asked.document, q).front();
         QVERIFY_NEAR(*raw.response, *raw.deltaK, 0);
         q.normalisation = Normalisation::perWatt;
-        QVERIFY_NEAR(*tidyTable(asked.document, q).front().response, *raw.deltaK / *raw.powerW, 1e-12);
+        QVERIFY_NEAR(*runRows(asked.document, q).front().response, *raw.deltaK / *raw.powerW, 1e-12);
         q.normalisation = Normalisation::atNominalPower;
-        QVERIFY(!tidyTable(asked.document, q).front().response); // no nominal power stated
+        QVERIFY(!runRows(asked.document, q).front().response); // no nominal power stated
         q.nominalPower = Watt{300};
-        QVERIFY_NEAR(*tidyTable(asked.document, q).front().response, 300 * *raw.deltaK / *raw.powerW, 1e-9);
+        QVERIFY_NEAR(*runRows(asked.document, q).front().response, 300 * *raw.deltaK / *raw.powerW, 1e-9);
         q.normalisation = Normalisation::raw;
         q.reference = ReferenceTemperature::coolant;
-        QVERIFY(!tidyTable(asked.document, q).front().response); // none logged
-        q.metric = Metric::vrm;                                  // not logged
-        QVERIFY(!tidyTable(asked.document, q).front().response);
+        QVERIFY(!runRows(asked.document, q).front().response); // none logged
+        q.metric = Metric::vrm;                                // not logged
+        QVERIFY(!runRows(asked.document, q).front().response);
     }
     void saysWhatIsMissing() {
         const auto asked = story::ask();

@@ -156,7 +156,7 @@ private slots:
             application.amount = Gram{0.12};
             edit.put(application);
         } else {
-            edit.add(MountApplication{{}, mount->id, edit.add(application), true});
+            edit.add(MountApplication{{}, mount->id, edit.add(application), ApplicationUse::fresh});
         }
         apply(asked.document, edit.finish());
         const auto sweep = settingSweep(asked.document, amounts, gatherEvidence(asked.document, amounts));

@@ -3,6 +3,7 @@
 #include "core/heat/step_response.h"
 #include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
+#include "support/foster_of.h"
 #include "support/near.h"
 #include "support/test_class.h"
 

@@ -127,7 +127,8 @@ private slots:
         QCOMPARE(document.all<Mount>().size(), std::size_t{3});
         QCOMPARE(document.all<Application>().size(), std::size_t{2});
         int carried = 0;
-        for (const auto& [id, use] : document.all<MountApplication>()) carried += use.isNew ? 0 : 1;
+        for (const auto& [id, use] : document.all<MountApplication>())
+            carried += use.use == ApplicationUse::continued ? 1 : 0;
         QCOMPARE(carried, 1);
         // Every block begins with an application of its own, whatever the order of the files.
         auto nine = story::nineLogs();

@@ -10,6 +10,7 @@
 #include "core/inspect/seen_before.h"
 #include "core/shelf/shelf.h"
 #include "support/near.h"
+#include "support/places.h"
 #include "support/stored_story.h"
 #include "support/test_class.h"
 
@@ -46,7 +47,7 @@ class TestLooks : public QObject {
 
 private slots:
     void initTestCase() {
-        demo_ = Project::open(IBUKI_SAMPLE_PROJECT, Access::readOnly).document();
+        demo_ = Project::open(places::sampleProject, Access::readOnly).document();
         for (const auto& [id, study] : demo_.all<Study>())
             if (study.name == "Node coolers before the next voyage") question_ = firstQuestion(demo_, id);
         QVERIFY(question_);
@@ -155,14 +156,14 @@ private slots:
         const Mount* mount = mountNamed("Tern 11 2");
         const auto residual = fellowResidual(demo_, *question_, mount->id);
         QVERIFY(residual && residual->sdK);
-        const auto rows = tidyTable(demo_, *question_);
+        const auto rows = runRows(demo_, *question_);
         double own = 0, sum = 0;
         int fellows = 0;
-        for (const TidyRow& row : rows) {
+        for (const RunRow& row : rows) {
             if (!row.cell || !row.deltaK) continue;
             if (row.mountId == mount->id)
                 own = *row.deltaK;
-            else if (enters(row) && row.level == "Tern 11") {
+            else if (enters(row) && demo_.find(row.level)->name == "Tern 11") {
                 sum += *row.deltaK;
                 ++fellows;
             }

@@ -22,17 +22,6 @@ private slots:
             for (std::size_t j = 0; j < 4; ++j)
                 QVERIFY_NEAR(scalingBondLineUm(yields[i], pressures[j]), um[i][j], 0.051);
     }
-    void screwsAndSprings() {
-        QVERIFY_NEAR(screwForceN(0.1, 4), 125, 1e-9);
-        QVERIFY_NEAR(4 * springForceN(20, 4), 320, 1e-9);
-    }
-    void squeezing() {
-        QVERIFY_NEAR(1e3 * squeezedThicknessMm(2, 400, 100, 54, 1), 97, 0.5);
-        QVERIFY_NEAR(1e3 * squeezedThicknessMm(2, 400, 100, 54, 10), 54, 0.5);
-        QVERIFY_NEAR(1e3 * squeezedThicknessMm(2, 400, 100, 54, 60), 35, 0.5);
-        QVERIFY_NEAR(squeezeTimeS(2, 0.060, 400, 100, 54), 6.7, 0.05);
-        QVERIFY_NEAR(squeezeTimeS(2, 0.040, 400, 100, 54), 34, 0.5);
-    }
     void whatStopsIt() {
         QVERIFY_NEAR(yieldStopUm(150, 400, 54), 19.9, 0.05);
         const BondLine free = restingBondLine({150, 444e3, 400, 54, 30, 30, {}});

@@ -2,6 +2,7 @@
 #include "core/base/input_error.h"
 #include "core/base/random.h"
 #include "core/physics/structure_function.h"
+#include "support/foster_of.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -140,16 +141,6 @@ private slots:
     void nothingComesOfAFlatCurve() {
         QVERIFY(timeConstantsOf({{1, 2, 3}, {0, 0, 0}}).empty());
         QVERIFY(timeConstantsOf({{1, 2}, {0.1, 0.2}}).empty());
-    }
-
-    void firstMoment() {
-        // Worked example: 150 W on 200 mm² of silicon, k 115, 1.94 K at 1 ms; valid below L²/(2a) = 4.3 ms at
-        // 0.775 mm.
-        const double heat = 115 / (0.5 * 0.775e-3 * 0.775e-3 / 4.3e-3);
-        QVERIFY_NEAR(diffusionS(0.775, 115, heat), 8.6e-3, 1e-9);
-        QVERIFY_NEAR(halfSpaceRiseK(150, 200, 115, 1.63e6, 1e-3), 1.94, 0.02);
-        QVERIFY_NEAR(diffusionS(0.8, 1, 1 / 8.8e-5), 7.3e-3, 5e-5);
-        QVERIFY_NEAR(diffusionS(3, 1, 1 / 1.17e-4), 77e-3, 5e-4);
     }
 };
 

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/domain/words.h"
 #include "core/plan/mount_brief.h"
 #include "core/plan/step_times.h"
 #include "core/setup/plan_setup.h"
@@ -124,6 +125,34 @@ private slots:
                    && words::text(*line.there).starts_with("75 min");
         }));
         QVERIFY(protocolDifference(asked_.document, asked_.study, asked_.study).empty());
+    }
+    void everyGateIsWorded() { // the page offers all of them
+        for (std::size_t i = 0; i < Words<GateKind>::all.size(); ++i) {
+            ProtocolStep step;
+            step.kind = StepKind::condition;
+            step.minutes = 30;
+            step.gate = static_cast<GateKind>(i);
+            step.gateValue = 61.5;
+            step.unattended = true;
+            const std::string text = words::text(stepMessage(step));
+            QVERIFY2(text.starts_with("30 min"), text.c_str());
+            QCOMPARE(text.find("61.5") != std::string::npos, step.gate != GateKind::none);
+        }
+        change([&](Edit& edit) { // and compared
+            usePreset(edit, asked_.study, ProtocolPreset::air);
+            for (const ProtocolStep& step : protocolOf(edit.document(), asked_.study)) {
+                ProtocolStep gated = step;
+                gated.gate = GateKind::chipBelow;
+                gated.gateValue = 35;
+                edit.put(gated);
+            }
+        });
+        Id<Study> copy;
+        change([&](Edit& edit) {
+            copy = duplicateStudy(edit, asked_.study);
+            usePreset(edit, copy, ProtocolPreset::air);
+        });
+        QVERIFY(!protocolDifference(asked_.document, asked_.study, copy).empty());
     }
     void aBriefTellsTubeDosePatternAndTorque() {
         change([&](Edit& edit) {

@@ -169,7 +169,7 @@ private slots:
             application.site = site.id;
             application.lot = one.document.where(&Lot::material, material->id).front()->id;
             application.pattern = ApplicationPattern::dot;
-            edit.add(MountApplication{{}, made, edit.add(application), true});
+            edit.add(MountApplication{{}, made, edit.add(application), ApplicationUse::fresh});
             Slot filled = slot;
             filled.mount = made;
             edit.put(filled);

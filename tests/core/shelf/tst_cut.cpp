@@ -5,6 +5,7 @@
 #include "store/json/cut_json.h"
 #include "store/paper/cut_svg.h"
 #include "support/near.h"
+#include "support/places.h"
 #include "support/test_class.h"
 #include "support/trials.h"
 
@@ -93,7 +94,6 @@ class TestCut : public QObject {
 
 private slots:
     void oneSizeReachesTheTwoOrientationRule() {
-        QCOMPARE(mostOfOneSize(100, 100, 14, 12), 58);
         const CutPlan plan = planCuts({{{"pad", 14, 12, 1, 58, true}}, {sheet(100, 100)}, 0, 0, true});
         QCOMPARE(plan.fullSheets, 1);
         QVERIFY(plan.missing.empty());
@@ -120,7 +120,7 @@ private slots:
     }
     void noMoreSheetsThanTheBestKnown_data() {
         QTest::addColumn<QString>("path");
-        QDir folder(QString(IBUKI_TEST_DATA) + "/cuts");
+        QDir folder(QString(places::testData) + "/cuts");
         const QStringList files = folder.entryList({"*.json"});
         QVERIFY(files.size() >= 10);
         for (const QString& file : files) QTest::addRow("%s", qPrintable(file)) << folder.filePath(file);

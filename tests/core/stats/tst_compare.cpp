@@ -171,6 +171,28 @@ private slots:
         QVERIFY(!comparison.groups[1].sd.has_value());
         QVERIFY(!comparison.welch);
     }
+    void withOwnSpreadAGroupOfOneMountIsNoneOfTheFamily() {
+        const std::vector<TableRun> two{{"Tern 11", "1", 41.0},
+                                        {"Tern 11", "2", 41.2},
+                                        {"Tern 11", "3", 41.9},
+                                        {"Slate 25", "1", 42.1},
+                                        {"Slate 25", "2", 42.6}};
+        auto three = two;
+        three.push_back({"Marl 6", "1", 40.2});
+        CompareOptions options;
+        options.spread = SpreadModel::welch;
+        const Comparison alone = compare(two, options);
+        const Comparison comparison = compare(three, options);
+        const PairComparison& known = comparison.pairs[0]; // Tern 11 – Slate 25
+        QCOMPARE(known.adjustment, Adjustment::none);      // Welch's t, as without Marl 6
+        QVERIFY_NEAR(*known.pAdjusted, *alone.pairs[0].pAdjusted, 1e-12);
+        QVERIFY_NEAR(known.ci->hi, alone.pairs[0].ci->hi, 1e-12);
+        for (std::size_t i = 1; i < comparison.pairs.size(); ++i) QVERIFY(!comparison.pairs[i].ci);
+        QVERIFY(!comparison.groups[2].tier); // and it heads no tier
+        for (const auto& tier : comparison.tiers)
+            QVERIFY(std::find(tier.begin(), tier.end(), std::size_t{2}) == tier.end());
+        QVERIFY(hasFlag(comparison.flags, "single-mount"));
+    }
     void refusesWhatCannotBeCompared_data() {
         QTest::addColumn<QString>("code");
         QTest::addColumn<int>("which");

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stats/dunnett.h"
+#include "core/stats/normal.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -65,6 +66,24 @@ private slots:
         const std::vector<double> n(3, 5e5);
         QVERIFY_NEAR(dunnettCdf(2, n, 0.001, 20), 2 * boost::math::cdf(boost::math::students_t(20), 2.0) - 1,
                      1e-3);
+    }
+    void steepProductsAgreeWithAFineSum() { // n_i far above n_0; the inner integral by brute force
+        const std::vector<double> n{200, 3000, 50, 1e5, 12};
+        auto family = dunnettFamily(n, 1);
+        for (const double x : {0.3, 1.0, 2.0}) {
+            double sum = 0;
+            constexpr double step = 2e-5;
+            for (double z = -8.5; z <= 8.5; z += step) {
+                double product = normalDensity(z) * step;
+                for (const double k : n) {
+                    const double lambda = std::sqrt(k / (k + 1));
+                    const double root = std::sqrt(1 / (k + 1));
+                    product *= normalCdf((lambda * z + x) / root) - normalCdf((lambda * z - x) / root);
+                }
+                sum += product;
+            }
+            QVERIFY_NEAR(family.knownSpread(x), sum, 1e-9);
+        }
     }
     void isAProbabilityThatGrows() {
         double before = 0;

@@ -47,10 +47,10 @@ private slots:
         QVERIFY(refusal(wrong).find("kerf_mm") != std::string::npos);
         wrong = job();
         wrong["sheets"][1]["count"] = -2;
-        QVERIFY(refusal(wrong).starts_with("cut-field"));
+        QVERIFY(refusal(wrong).starts_with("json-field"));
         wrong = job();
         wrong["pieces"] = 7;
-        QVERIFY(refusal(wrong).starts_with("cut-field"));
+        QVERIFY(refusal(wrong).starts_with("json-field"));
         wrong = job();
         wrong["kerf_mm"] = "thin";
         QVERIFY(refusal(wrong).starts_with("json-field"));

@@ -4,6 +4,7 @@
 #include "store/log/followed_log.h"
 #include "store/log/log_reader.h"
 #include "support/near.h"
+#include "support/places.h"
 #include "support/test_class.h"
 
 #include <cmath>
@@ -15,7 +16,7 @@ using namespace ibuki;
 namespace {
 
 std::string bytesOf(const std::string& name) {
-    std::ifstream file(IBUKI_TEST_DATA "/logs/" + name, std::ios::binary);
+    std::ifstream file(std::string(places::testData) + "/logs/" + name, std::ios::binary);
     return {std::istreambuf_iterator<char>(file), {}};
 }
 

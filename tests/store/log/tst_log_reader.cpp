@@ -6,6 +6,7 @@
 #include "store/log/log_writer.h"
 #include "store/log/time_stamp.h"
 #include "support/near.h"
+#include "support/places.h"
 #include "support/story.h"
 #include "support/test_class.h"
 #include "words/words.h"
@@ -16,7 +17,7 @@ using namespace ibuki;
 
 namespace {
 
-const std::string logs = IBUKI_TEST_DATA "/logs/";
+const std::string logs = std::string(places::testData) + "/logs/";
 
 nlohmann::json expectations() {
     std::ifstream file(logs + "expected.json");
@@ -205,7 +206,7 @@ private slots:
     }
     void missingFilesAndFoldersAreNamed() {
         QVERIFY_THROWS_EXCEPTION(InputError, readLogFile("/nowhere/log.csv"));
-        QVERIFY_THROWS_EXCEPTION(InputError, readLogFile(IBUKI_TEST_DATA));
+        QVERIFY_THROWS_EXCEPTION(InputError, readLogFile(places::testData));
     }
     void missingCellsAndACutOffLastLineLoseNothingElse() {
         const Trace trace =

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/methods.h"
+#include "support/places.h"
 #include "support/test_class.h"
 #include "words/words.h"
 
@@ -13,7 +14,7 @@ class TestMethods : public QObject {
     Q_OBJECT
 private slots:
     void theProgramCarriesTheDocumentAsItIs() {
-        std::ifstream file(IBUKI_SOURCE_DIR "/docs/methods.md", std::ios::binary);
+        std::ifstream file(std::string(places::source) + "/docs/methods.md", std::ios::binary);
         const std::string text{std::istreambuf_iterator<char>(file), {}};
         QVERIFY(text.size() > 10'000);
         QCOMPARE(std::string(methodsText()), text);

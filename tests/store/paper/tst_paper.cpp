@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/setup/plan_setup.h"
+#include "store/paper/claims.h"
 #include "store/paper/class_mark.h"
 #include "store/paper/ladder_layout.h"
 #include "store/paper/ladder_svg.h"
@@ -69,6 +70,45 @@ private slots:
         const LadderLayout layout = layoutLadder(comparison, {}, "K");
         QCOMPARE(layout.brackets.size(), std::size_t{3}); // A–D, D–B, B–C
         for (const LadderBracket& bracket : layout.brackets) QCOMPARE(bracket.ys.size(), std::size_t{2});
+    }
+    void aScaleSpansMarginsAndNoNoise() { // one mount alone, and mounts that are all alike
+        for (const std::vector<double>& values : {std::vector{45.78333}, {45.78333, 45.78335}}) {
+            std::vector<RunValue> runs;
+            for (std::size_t i = 0; i < values.size(); ++i)
+                runs.push_back({{1, "A"}, {static_cast<std::int64_t>(i) + 1, "A"}, values[i]});
+            const Comparison alone = onlyGroups(runs);
+            const LadderLayout layout = layoutLadder(alone, {}, "K");
+            const double perKelvin = layout.marginRightX - layout.marginLeftX; // the margin is 1 K
+            QVERIFY(layout.scaleRight - layout.scaleLeft >= 3.9 * perKelvin);
+            QVERIFY(layout.ticks.size() >= 3);
+            for (const LadderTick& tick : layout.ticks) { // "45.5", at most the digit that figures have
+                const auto point = tick.text.find('.');
+                QVERIFY2(point == std::string::npos
+                             || tick.text.find_first_not_of("0123456789", point + 1) - point <= 2
+                             || tick.text.size() - point <= 2,
+                         tick.text.c_str());
+            }
+        }
+    }
+    void twoLevelsOfOneNameStayTwo() { // both cooler than the third; told apart by their ids
+        std::vector<RunValue> runs;
+        const auto add = [&](std::int64_t group, const char* name, double mean) {
+            for (int i = 0; i < 4; ++i)
+                runs.push_back({{group, name}, {group * 10 + i, "m"}, mean + 0.1 * i});
+        };
+        add(1, "Tern 11", 40);
+        add(2, "Tern 11", 43);
+        add(3, "Slate 25", 50);
+        Evidence evidence;
+        evidence.comparison = compare(runs);
+        int cooler = 0;
+        for (const VerdictSentence& sentence : verdictSentences(evidence, Question{}))
+            cooler += QString::fromStdString(sentence.text).startsWith("Tern 11 ran") ? 1 : 0;
+        QCOMPARE(cooler, 2);
+        int claims = 0;
+        for (const Claim& claim : claimsOf(Document{}, Question{}, evidence))
+            claims += QString::fromStdString(claim.text).startsWith("Tern 11 ran cooler here") ? 1 : 0;
+        QCOMPARE(claims, 2);
     }
     void theMarginStartsAtTheBest() {
         const LadderLayout layout = layoutLadder(compare(reference::ds1()), {}, "K");

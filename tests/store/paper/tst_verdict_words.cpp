@@ -6,6 +6,7 @@
 #include "core/stats/two_factor.h"
 #include "store/paper/claims.h"
 #include "store/paper/joint_sentences.h"
+#include "support/places.h"
 #include "support/test_class.h"
 
 #include <QtTest>
@@ -432,7 +433,7 @@ class TestVerdictWords : public QObject {
 
 private slots:
     void theVerdictSaysWhatWasRead() {
-        const std::string path = std::string(IBUKI_TEST_DATA) + "/sentences/verdict.txt";
+        const std::string path = std::string(places::testData) + "/sentences/verdict.txt";
         const std::string found = told();
         if (qEnvironmentVariableIsSet("IBUKI_WRITE")) std::ofstream(path) << found;
         std::ifstream file(path);

@@ -208,7 +208,7 @@ private slots:
                 {}, mount, day, Instant{9'000}, 7.5, Watt{60}, 2.5, Celsius{71}, Celsius{18}, "office"});
             edit.add(MountOutcome{{}, mount, OutcomeKind::leaked, false, day, Celsius{-20}, 120.0, "n"});
             edit.add(DriftRules{{}, bench, Kelvin{1.5}, Kelvin{0.4}, Kelvin{0.1}, 3.0, 25.0, 40.0, "EUR"});
-            edit.add(MountApplication{{}, mount, application, false});
+            edit.add(MountApplication{{}, mount, application, ApplicationUse::laidAgain});
             const Id<Recording> recording = edit.add(
                 Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, said("tabs"), {}, {}});
             edit.add(
@@ -228,9 +228,6 @@ private slots:
                                              load,
                                              2,
                                              Purpose::conditioning,
-                                             Hour{1},
-                                             Hour{0.5},
-                                             3,
                                              Celsius{21},
                                              Kelvin{0.3},
                                              10.0,
@@ -360,7 +357,8 @@ private slots:
                                   4,
                                   Celsius{75},
                                   Celsius{45}});
-            edit.add(Practice{{}, study, Scenario::mutedLoop, 7, 600, level, "A is cooler", Instant{2'000}});
+            edit.add(Practice{
+                {}, study, Scenario::mutedLoop, 7, 600, {{3}, {5}}, level, "A is cooler", Instant{2'000}});
             edit.add(StepTime{{}, bench, StepKind::clean, MaterialClass::putty, 12});
             edit.add(FollowUp{{}, slot, {5, Delay::Unit::days}, true, "gone"});
             edit.add(ReductionRules{{}, study, 60, 900, 4, 5, 0.1, 8, 12, 0.1});
@@ -500,7 +498,7 @@ private slots:
         Project project = Project::open(path);
         const Document before = project.document();
         Edit edit(project.document(), "broken");
-        edit.add(MountApplication{{}, Id<Mount>{424242}, Id<Application>{424242}, true});
+        edit.add(MountApplication{{}, Id<Mount>{424242}, Id<Application>{424242}, ApplicationUse::fresh});
         QCOMPARE(story::codeOf([&] { project.apply(edit.finish()); }), "project-damaged");
         QVERIFY(story::same(project.document(), before));
         Edit good(project.document(), "good");

@@ -1,0 +1,212 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/evidence/run_rows.h"
+
+#include "core/clock/mount_history.h"
+#include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
+#include "core/evidence/response.h"
+
+#include <algorithm>
+#include <limits>
+#include <set>
+
+namespace ibuki {
+namespace {
+
+void addFigures(RunRow& row, const LoadReduction& load, const Question& question) {
+    for (const auto& [metric, value] : load.metrics) row.metricsC[metric] = value.temperatureC;
+    row.deltaK = countedDeltaK(load, question.metric);
+    row.powerW = load.powerW;
+    row.rthKPerW = countedRthKPerW(load, question.metric);
+    row.response = responseOf(load, question);
+    // A run at its limit gives up power, not temperature: only temperatures are lower bounds.
+    row.limitBound = load.limit.bound;
+    row.roomC = load.ambient.meanC;
+    row.clockMHz = load.clockMHz;
+    row.fan = load.fan;
+}
+
+RunRow rowOf(const Document& document, const Question& question, const Slot& slot,
+             std::optional<std::size_t> cell, const Mount& mount, const Run& run) {
+    RunRow row;
+    row.cell = cell;
+    row.mountId = mount.id;
+    row.mount = mount.name;
+    row.runId = run.id;
+    row.repeat = run.repeat;
+    row.kind = slot.kind;
+    row.purpose = run.purpose;
+    if (const Level* level = levelIn(document, question, slot)) row.level = level->id;
+    if (question.secondFactor) row.second = slot.second;
+    if (const Application* application = applicationAt(document, mount.id, question.site))
+        row.lot = application->lot;
+    if (const Material* material = studiedMaterial(document, question, mount.id)) row.material = material->id;
+    row.block = mount.block;
+    row.person = mount.mountedBy;
+    row.order = mount.order;
+    row.load = run.load;
+    if (const Load* load = document.find(run.load)) row.loadId = loadIdentity(*load);
+    if (const auto began = loadBegan(document, run)) {
+        const MountClock clock = historyOf(document, mount.id).at(*began);
+        row.ageH = clock.hours;
+        row.cycles = clock.cycles;
+    }
+    if (const Reduction* reduction = reductionOf(document, run.id))
+        if (const LoadReduction* load = loadOf(*reduction, run, question.metric))
+            addFigures(row, *load, question);
+    row.excluded = mount.rejected || run.rejected;
+    return row;
+}
+
+/// A mean that grows by one value.
+void average(std::optional<double>& mean, int& count, const std::optional<double>& value) {
+    if (!value) return;
+    mean = mean.value_or(0) + (*value - mean.value_or(0)) / ++count;
+}
+
+bool counts(const RunRow& row, std::optional<Id<Load>> load, const MountRule& rule) {
+    const bool kind = (rule.levels && row.kind == SlotKind::level)
+                      || (rule.checkMounts && row.kind == SlotKind::checkMount);
+    return kind && (!load || row.loadId == *load) && (rule.rejected || !row.excluded)
+           && (rule.atLimit || !row.limitBound) && (!rule.onlyFresh || row.purpose == Purpose::fresh)
+           && row.*rule.value;
+}
+
+} // namespace
+
+bool enters(const RunRow& row) {
+    return !row.excluded && row.kind == SlotKind::level && row.purpose == Purpose::fresh && row.response
+           && row.cell;
+}
+
+std::string runName(const RunRow& row) { return row.mount + "/" + std::to_string(row.repeat); }
+
+Purpose exportedPurpose(const RunRow& row) {
+    return row.kind == SlotKind::checkMount ? Purpose::check : row.purpose;
+}
+
+std::vector<MountFigure> mountFigures(const std::vector<RunRow>& rows, std::optional<Id<Load>> load,
+                                      const MountRule& rule) {
+    struct Counts {
+        int powers = 0;
+        int rooms = 0;
+        int clocks = 0;
+    };
+    std::vector<MountFigure> figures;
+    std::vector<Counts> means;
+    std::map<Id<Mount>, std::size_t> places;
+    for (const RunRow& row : rows) {
+        if (!counts(row, load, rule)) continue;
+        const auto [place, isNew] = places.try_emplace(row.mountId, figures.size());
+        if (isNew) {
+            figures.push_back({row.mountId,
+                               row.kind,
+                               row.level,
+                               row.material,
+                               row.cell,
+                               row.order,
+                               0,
+                               0,
+                               {},
+                               {},
+                               {},
+                               false,
+                               false});
+            means.emplace_back();
+        }
+        MountFigure& figure = figures[place->second];
+        Counts& count = means[place->second];
+        figure.value += (*(row.*rule.value) - figure.value) / ++figure.runs;
+        average(figure.powerW, count.powers, row.powerW);
+        average(figure.roomC, count.rooms, row.roomC);
+        average(figure.clockMHz, count.clocks, row.clockMHz);
+        figure.limitBound = figure.limitBound || row.limitBound;
+        figure.excluded = figure.excluded || row.excluded;
+    }
+    return figures;
+}
+
+std::vector<RunRow> runRows(const Document& document, const Question& question, const Design& design) {
+    std::vector<RunRow> rows;
+    for (const DesignUnit& unit : design.units) {
+        const Slot* slot = document.find(unit.slot);
+        const Mount* mount = document.find(unit.mount);
+        if (!mount) continue;
+        for (const Run* run : runsOf(document, mount->id))
+            rows.push_back(rowOf(document, question, *slot, unit.cell, *mount, *run));
+    }
+    std::stable_sort(rows.begin(), rows.end(),
+                     [](const RunRow& a, const RunRow& b) { return a.order < b.order; });
+    return rows;
+}
+
+std::vector<RunRow> runRows(const Document& document, const Question& question) {
+    return runRows(document, question, designOf(document, question));
+}
+
+Id<Load> comparedLoad(const Document& document, const std::vector<RunRow>& rows, const Question& question) {
+    if (const Load* named = document.find(question.load)) return loadIdentity(*named);
+    std::map<Id<Load>, std::set<Id<Mount>>> mounts;
+    std::vector<Id<Load>> order;
+    for (const RunRow& row : rows) {
+        if (!enters(row)) continue;
+        if (!mounts.contains(row.loadId)) order.push_back(row.loadId);
+        mounts[row.loadId].insert(row.mountId);
+    }
+    std::optional<Id<Load>> best;
+    for (Id<Load> load : order)
+        if (!best || mounts[load].size() > mounts[*best].size()) best = load;
+    return best.value_or(Id<Load>{});
+}
+
+std::vector<Id<Load>> loadChoices(const Document& document, Id<Study> study) {
+    std::vector<Id<Load>> choices;
+    std::set<Id<Load>> known;
+    const auto take = [&](const Load& load) {
+        if (known.insert(loadIdentity(load)).second) choices.push_back(load.id);
+    };
+    for (const Load* load : loadsOf(document, study)) take(*load);
+    for (const Slot* slot : slotsOf(document, study))
+        if (slot->mount)
+            for (const Run* run : runsOf(document, *slot->mount))
+                if (const Load* load = document.find(run->load)) take(*load);
+    return choices;
+}
+
+const Load* studysLoad(const Document& document, Id<Study> study, Id<Load> identity) {
+    for (const Load* load : document.where(&Load::study, study))
+        if (loadIdentity(*load) == identity) return load;
+    return document.find(identity);
+}
+
+namespace {
+
+double covariateOf(const RunRow& row, Covariate covariate) {
+    const auto& value = covariate == Covariate::room ? row.roomC : row.powerW;
+    return value.value_or(std::numeric_limits<double>::quiet_NaN());
+}
+
+} // namespace
+
+std::vector<RunValue> comparedRuns(const std::vector<RunRow>& rows, Id<Load> load, const Design& design,
+                                   const Question& question) {
+    std::vector<RunValue> values;
+    std::map<std::string, std::int64_t> blocks; // days, sessions and people are told apart by their words
+    for (const RunRow& row : rows) {
+        if (!enters(row) || row.loadId != load) continue; // different loads are no repeats
+        const std::string& block = question.blocks == BlockBy::person ? row.person : row.block;
+        const auto at = blocks.try_emplace(block, static_cast<std::int64_t>(blocks.size()) + 1).first;
+        RunValue value;
+        value.group = {static_cast<std::int64_t>(*row.cell) + 1, design.cells[*row.cell].name};
+        value.mount = {row.mountId.value, row.mount};
+        value.value = *row.response;
+        value.limitBound = row.limitBound && question.normalisation != Normalisation::perWatt;
+        value.block = {at->second, block};
+        value.order = row.order;
+        if (question.covariate) value.covariate = covariateOf(row, *question.covariate);
+        values.push_back(std::move(value));
+    }
+    return values;
+}
+
+} // namespace ibuki

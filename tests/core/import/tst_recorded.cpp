@@ -77,7 +77,7 @@ private slots:
             return historyOf(document, run.mount).at(*loadBegan(document, run));
         };
         QVERIFY(std::abs(*clockOf(first).hours - 300.0 / 3'600) < 0.003); // 5 min of idle before the load
-        QCOMPARE(clockOf(first).loadHours, 0.0);
+        QVERIFY(clockOf(first).loadHours < 0.001); // between two points of the course it grows evenly
         QCOMPARE(clockOf(first).cycles, 0.0);
 
         RecordingWish again; // two hours later, the same mount

@@ -58,7 +58,7 @@ private slots:
                 }).startsWith("b.json: \"wings\": there is no such field"));
         QVERIFY(refusal([] {
                     benchFromJson(json::parse(R"({"cores": "two"})"), "b.json");
-                }).contains("wrong kind"));
+                }).contains("\"cores\": \"two\" cannot be used; a whole number is due"));
         QVERIFY(refusal([] {
                     benchFromJson(json::parse(R"({"limit_C": "hot"})"), "b.json");
                 }).contains("a number or null"));

@@ -296,8 +296,8 @@ private slots:
         SQLite::Database database(path.string(), SQLite::OPEN_READWRITE);
         database.exec("UPDATE plan SET mounts_per_level = 1000, check_mounts = 3, hours = 3");
         database.exec(
-            "INSERT INTO protocol_step (id, study, position, kind, minutes, gate, gate_value, unattended) "
-            "SELECT 900000, study, 0, 'soak', 1000000, 'none', 0, 1 FROM plan");
+            "INSERT INTO protocol_step (id, study, position, kind, minutes, gate, gate_value, unattended, "
+            "cycles) SELECT 900000, study, 0, 'soak', 1000000, 'none', 0, 1, 0 FROM plan");
         const QString code = used(path);
         QVERIFY2(code.startsWith("plan-"), qPrintable(code)); // two thousand years of evenings
     }

@@ -1,0 +1,52 @@
+# Seconds that the dear test classes take in Release on two cores: ctest starts with the dearest, so that none is left
+# over at the end. Written by tools/test-costs.
+set(IBUKI_TEST_COSTS
+  tst_drift 56
+  tst_record 55
+  tst_measured_face 53
+  tst_recording_journal 31
+  tst_messy_logs 30
+  tst_conductor 23
+  tst_heat_story_fresh 23
+  tst_heat_story_demo 22
+  tst_story 20
+  tst_live_story 19
+  tst_peel_story_demo 18
+  tst_peel_story_fresh 18
+  tst_project 17
+  tst_reading_story_demo 17
+  tst_conduction_field 14
+  tst_cut 13
+  tst_reading_story_fresh 12
+  tst_check_up 11
+  tst_coverage_figures 11
+  tst_import 11
+  tst_intervals 11
+  tst_practice_story 10
+  tst_models 8
+  tst_plan_story_demo 8
+  tst_plan_story_fresh 8
+  tst_shelf_story 8
+  tst_calibration 7
+  tst_sources 7
+  tst_studentized_range 7
+  tst_drift_story_demo 6
+  tst_heat_path 6
+  tst_session 6
+  tst_recorder 5
+  tst_what_is_this 5
+  tst_cli 4
+  tst_drift_story_fresh 4
+  tst_hostile_input 4
+  tst_live_run 4
+  tst_longer_words 4
+  tst_start_page 4
+  tst_disagreement 3
+  tst_hostile_log 3
+  tst_paper_view 3
+  tst_probe 3
+  tst_rehearsal 3
+  tst_verdict_story_demo 3
+  tst_verdict_story_fresh 3
+  tst_views 3
+)

@@ -6,8 +6,12 @@
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "core/domain/lookup.h"
+#include "core/shelf/class_defaults.h"
 
 #include <QComboBox>
+#include <QFormLayout>
+#include <QLineEdit>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace ibuki {
@@ -37,21 +41,21 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     setWindowTitle(say("Application"));
     resize(480, 560);
     auto* layout = new QVBoxLayout(this);
-    auto* rows = new QFormLayout;
-    layout->addLayout(rows);
+    auto* rows = rows_ = new QFormLayout;
+    layout->addWidget(scrolled(rows), 1); // at large text not all of it fits a small screen
     addFormRow(rows, say("Lot taken from"), lot_);
     connect(lot_, &QComboBox::activated, this, &ApplicationSheet::chooseLot);
     auto form = std::make_shared<EntityForm<Application>>(session, rows, words::mark("application"));
-    form->number(say("Amount, g"), &Application::amount, 0, true);
-    form->number(say("Syringe before, g"), &Application::syringeBefore, 0, true)
-        ->setToolTip(say("The two weighings go before a stated amount"));
-    form->number(say("Syringe after, g"), &Application::syringeAfter, 0, true);
-    form->number(say("Cut from the sheet, mm²"), &Application::area, 0, true)
-        ->setToolTip(say("Leave empty for a piece that the cut helper has taken off already"));
-    form->number(say("Piece: one side, mm"), &Application::pieceWidth, 0, true)
-        ->setToolTip(say("The cautions compare the sides of a piece with those of the face"));
-    form->number(say("Piece: other side, mm"), &Application::pieceLength, 0, true);
-    form->number(say("Pieces on each other"), &Application::layers, 1);
+    dispensed_ << form->number(say("Amount, g"), &Application::amount, 0, true);
+    dispensed_ << form->number(say("Syringe before, g"), &Application::syringeBefore, 0, true);
+    dispensed_.back()->setToolTip(say("The two weighings go before a stated amount"));
+    dispensed_ << form->number(say("Syringe after, g"), &Application::syringeAfter, 0, true);
+    cut_ << form->number(say("Cut from the sheet, mm²"), &Application::area, 0, true);
+    cut_.back()->setToolTip(say("Leave empty for a piece that the cut helper has taken off already"));
+    cut_ << form->number(say("Piece: one side, mm"), &Application::pieceWidth, 0, true);
+    cut_.back()->setToolTip(say("The cautions compare the sides of a piece with those of the face"));
+    cut_ << form->number(say("Piece: other side, mm"), &Application::pieceLength, 0, true);
+    cut_ << form->number(say("Pieces on each other"), &Application::layers, 1);
     form->choice(say("Pattern"), &Application::pattern);
     form->number(say("Spreads, 1 to 5"), &Application::spreads, 1);
     form->number(say("Stays put, 1 to 5"), &Application::staysPut, 1);
@@ -76,7 +80,6 @@ ApplicationSheet::ApplicationSheet(Session& session, Id<Application> application
     });
     form->show(application);
     layout->addWidget(told_);
-    layout->addStretch(1);
     auto* close = button(say("Close"), {}, true);
     connect(close, &QPushButton::clicked, this, &QDialog::accept);
     layout->addWidget(close, 0, Qt::AlignRight);
@@ -127,11 +130,22 @@ void ApplicationSheet::chooseLot(int index) {
     session_.perform(edit.finish());
 }
 
+/// Fields of what is cut or of what is dispensed; one that holds a figure stays in any case.
+void ApplicationSheet::showRows(const Material* material) {
+    const bool isKnown = material && material->kind != MaterialClass::unknown;
+    const auto show = [&](const QList<QLineEdit*>& fields, bool belongs) {
+        for (QLineEdit* field : fields) rows_->setRowVisible(field, belongs || !field->text().isEmpty());
+    };
+    show(dispensed_, !isKnown || !isCut(material->kind));
+    show(cut_, !isKnown || isCut(material->kind) || material->kind == MaterialClass::putty);
+}
+
 void ApplicationSheet::tell() {
     const Document& document = session_.document();
     const Application* application = document.find(application_);
     const Lot* lot = application ? document.find(application->lot) : nullptr;
     const Material* material = lot ? document.find(lot->material) : nullptr;
+    showRows(material);
     QStringList words;
     if (application && application->syringeBefore && application->syringeAfter)
         words << say("Weighed: %1 g were applied.").arg(*massAppliedG(*application), 0, 'f', 3);

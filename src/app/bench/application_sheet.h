@@ -5,9 +5,12 @@
 #include "core/domain/mount.h"
 
 #include <QDialog>
+#include <QList>
 
 class QComboBox;
+class QFormLayout;
 class QLabel;
+class QLineEdit;
 
 namespace ibuki {
 
@@ -23,12 +26,16 @@ public:
 private:
     void fillLots();
     void chooseLot(int index);
+    void showRows(const Material* material);
     void tell();
     void keep(Edit edit);
 
     Session& session_;
     Id<Application> application_;
     QComboBox* lot_;
+    QFormLayout* rows_ = nullptr;
+    QList<QLineEdit*> dispensed_; ///< of what comes out of a tube
+    QList<QLineEdit*> cut_;       ///< of what is cut
     QLabel* told_;
 };
 

@@ -8,8 +8,8 @@
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
-#include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
+#include "core/evidence/look_rejections.h"
 #include "core/import/import.h"
 
 namespace ibuki {
@@ -48,19 +48,10 @@ namespace {
 void putRejected(Session& session, Id<Mount> id, const std::string& reason) {
     const Mount* mount = session.document().find(id);
     if (!mount) return;
-    Mount changed = *mount;
-    changed.rejected = !reason.empty();
-    if (changed.rejected) changed.reason = reason;
     Edit edit(session.document(),
-              titled(changed.rejected ? words::mark("Reject {mount}") : words::mark("Take back {mount}"),
-                     {{"mount", changed.name}}));
-    edit.put(changed);
-    // Decided here, it is no longer by what was seen.
-    for (const JointLook* look : session.document().where(&JointLook::mount, id)) {
-        JointLook kept = *look;
-        kept.rejects = kept.figureKnown = false;
-        if (kept != *look) edit.put(kept);
-    }
+              titled(reason.empty() ? words::mark("Take back {mount}") : words::mark("Reject {mount}"),
+                     {{"mount", mount->name}}));
+    rejectMount(edit, id, reason);
     session.perform(edit.finish());
 }
 

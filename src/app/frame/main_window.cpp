@@ -115,32 +115,7 @@ void MainWindow::refreshNow() {
         practiceBar_->setText(practice->committedAt
                                   ? say("Practice: what was true")
                                   : say("Practice: the truth is sealed. Say what you conclude…"));
-    switch (stage()) {
-    case Stage::question:
-        questionView().refresh();
-        break;
-    case Stage::shelf:
-        shelfView().refresh();
-        break;
-    case Stage::bench:
-        benchPage().refresh();
-        break;
-    case Stage::peel:
-        peelView().refresh();
-        break;
-    case Stage::verdict:
-        verdictView().refresh();
-        break;
-    case Stage::drift:
-        driftView().refresh();
-        break;
-    case Stage::heatPath:
-        heatView().refresh();
-        break;
-    case Stage::paper:
-        paperView().refresh();
-        break;
-    }
+    stageTable()[static_cast<std::size_t>(stage())].refresh(*this);
 }
 
 void MainWindow::showNotice(const QString& notice) {
@@ -283,7 +258,7 @@ void MainWindow::openLast() {
     if (last.isEmpty() || !QFileInfo::exists(last)) return;
     const int here = QSettings().value("stage", static_cast<int>(Stage::verdict)).toInt();
     if (session_.openProject(last))
-        showStage(static_cast<Stage>(std::clamp(here, 0, static_cast<int>(Stage::paper))));
+        showStage(static_cast<Stage>(std::clamp(here, 0, static_cast<int>(stageTable().size()) - 1)));
 }
 
 void MainWindow::saveCopy() {

@@ -11,6 +11,7 @@
 
 #include <QMainWindow>
 #include <QTimer>
+#include <span>
 
 class QLabel;
 class QPushButton;
@@ -77,6 +78,16 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    /// What the window knows of a stage; they stand in their order.
+    struct StageRow {
+        Stage stage;
+        const char* name;
+        const char* what; ///< tool tip
+        const char* go;   ///< the command that leads there
+        void (*refresh)(MainWindow&);
+    };
+    static std::span<const StageRow> stageTable();
+
     void makeActions();
     QAction* addCommand(const QString& text, const QKeySequence& key, std::function<void()> what);
     void makeViews();

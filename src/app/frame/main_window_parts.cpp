@@ -58,15 +58,10 @@ void MainWindow::makeActions() {
     studyActions_ = {addCommand(say("New study…"), {}, [this] { newStudy(); }),
                      addCommand(say("Duplicate study"), {}, [this] { duplicateThisStudy(); }),
                      addCommand(say("Close or reopen study"), {}, [this] { closeThisStudy(); })};
-    const std::pair<QString, Stage> stages[] = {
-        {say("Go to Question"), Stage::question},  {say("Go to Shelf"), Stage::shelf},
-        {say("Go to Bench"), Stage::bench},        {say("Go to Peel"), Stage::peel},
-        {say("Go to Verdict"), Stage::verdict},    {say("Go to Drift"), Stage::drift},
-        {say("Go to Heat path"), Stage::heatPath}, {say("Go to Paper"), Stage::paper}};
     int number = 0;
-    for (const auto& [text, stage] : stages)
-        addCommand(text, QKeySequence(QStringLiteral("Ctrl+%1").arg(++number)),
-                   [this, stage = stage] { showStage(stage); });
+    for (const StageRow& row : stageTable())
+        addCommand(say(row.go), QKeySequence(QStringLiteral("Ctrl+%1").arg(++number)),
+                   [this, stage = row.stage] { showStage(stage); });
     addCommand(say("Open what to do next"), QKeySequence("Ctrl+Space"), [this] { tape_->openNext(); });
     addCommand(say("Hold this mount beside the next"), QKeySequence("Ctrl+H"), [this] {
         Selection selection = session_.selection();
@@ -156,14 +151,9 @@ void MainWindow::makeViews() {
     tape_ = new Tape(session_);
     explain(strip_, Topic::heatPath);
     explain(tape_, Topic::tape);
-    stages_ = new StageBar({{say("Question"), say("What is compared, and what matters")},
-                            {say("Shelf"), say("Materials and lots")},
-                            {say("Bench"), say("Logs, traces and reduced figures")},
-                            {say("Peel"), say("What the joint looked like, and what was covered")},
-                            {say("Verdict"), say("Who can be told apart from whom")},
-                            {say("Drift"), say("What time does to the mounts, and when to come back")},
-                            {say("Heat path"), say("Why it is so hot, and what would change it")},
-                            {say("Paper"), say("The report and exports")}});
+    std::vector<StageBar::Stage> bar;
+    for (const StageRow& row : stageTable()) bar.push_back({say(row.name), say(row.what)});
+    stages_ = new StageBar(bar);
     views_ = new QStackedWidget;
     question_ = nullptr;
     shelf_ = nullptr;
@@ -173,7 +163,7 @@ void MainWindow::makeViews() {
     drift_ = nullptr;
     heat_ = nullptr;
     paper_ = nullptr;
-    for (int stage = 0; stage <= static_cast<int>(Stage::paper); ++stage) views_->addWidget(new QWidget);
+    for (std::size_t i = 0; i < stageTable().size(); ++i) views_->addWidget(new QWidget);
 
     noticeBar_ = new QFrame;
     noticeBar_->setProperty("card", true);
@@ -232,6 +222,28 @@ void MainWindow::makeViews() {
         showStage(Stage::question);
         questionView().showPage(QuestionView::Page::board);
     });
+}
+
+std::span<const MainWindow::StageRow> MainWindow::stageTable() {
+    using words::mark;
+    static const StageRow rows[] = {
+        {Stage::question, mark("Question"), mark("What is compared, and what matters"),
+         mark("Go to Question"), [](MainWindow& window) { window.questionView().refresh(); }},
+        {Stage::shelf, mark("Shelf"), mark("Materials and lots"), mark("Go to Shelf"),
+         [](MainWindow& window) { window.shelfView().refresh(); }},
+        {Stage::bench, mark("Bench"), mark("Logs, traces and reduced figures"), mark("Go to Bench"),
+         [](MainWindow& window) { window.benchPage().refresh(); }},
+        {Stage::peel, mark("Peel"), mark("What the joint looked like, and what was covered"),
+         mark("Go to Peel"), [](MainWindow& window) { window.peelView().refresh(); }},
+        {Stage::verdict, mark("Verdict"), mark("Who can be told apart from whom"), mark("Go to Verdict"),
+         [](MainWindow& window) { window.verdictView().refresh(); }},
+        {Stage::drift, mark("Drift"), mark("What time does to the mounts, and when to come back"),
+         mark("Go to Drift"), [](MainWindow& window) { window.driftView().refresh(); }},
+        {Stage::heatPath, mark("Heat path"), mark("Why it is so hot, and what would change it"),
+         mark("Go to Heat path"), [](MainWindow& window) { window.heatView().refresh(); }},
+        {Stage::paper, mark("Paper"), mark("The report and exports"), mark("Go to Paper"),
+         [](MainWindow& window) { window.paperView().refresh(); }}};
+    return rows;
 }
 
 void MainWindow::put(Stage stage, QWidget* view) {

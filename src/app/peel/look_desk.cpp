@@ -6,6 +6,7 @@
 #include "core/domain/edit.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
+#include "core/evidence/look_rejections.h"
 #include "core/practice/practice.h"
 #include "store/picture/photograph_file.h"
 #include "store/picture/png.h"
@@ -25,12 +26,6 @@ constexpr int leastKept = 600, mostKept = 6000;
 constexpr int settleMs = 700;
 
 QString keptKey() { return QStringLiteral("looks/keptSide"); }
-
-bool reachedFigure(const Document& document, Id<Mount> mount) {
-    const auto runs = runsOf(document, mount);
-    return std::any_of(runs.begin(), runs.end(),
-                       [&](const Run* run) { return reductionOf(document, run->id) != nullptr; });
-}
 
 RgbPicture rgbFrom(const QImage& image) {
     const QImage plain = image.convertToFormat(QImage::Format_RGB888);
@@ -313,17 +308,11 @@ void LookDesk::change(const Message& title, const std::function<void(JointLook&)
 void LookDesk::reject(const std::string& reason) {
     const auto at = site();
     if (!at) return;
-    Mount mount = *session_.mount();
-    mount.rejected = !reason.empty();
-    if (mount.rejected) mount.reason = reason;
+    const Mount& mount = *session_.mount();
     Edit edit(session_.document(),
-              titled(mount.rejected ? words::mark("Reject {mount}") : words::mark("Take back {mount}"),
+              titled(reason.empty() ? words::mark("Take back {mount}") : words::mark("Reject {mount}"),
                      {{"mount", mount.name}}));
-    edit.put(mount);
-    JointLook value = lookIn(edit, *at);
-    value.rejects = mount.rejected;
-    value.figureKnown = mount.rejected && reachedFigure(session_.document(), mount.id);
-    edit.put(value);
+    rejectMount(edit, mount.id, reason, lookIn(edit, *at).id);
     session_.perform(edit.finish());
 }
 

@@ -210,24 +210,33 @@ const MountHistory& historyOf(const Document& document, Id<Mount> mount) {
     return (*histories)(mount, [&] { return MountHistory(document, mount); });
 }
 
-std::optional<Instant> loadBegan(const Document& document, const Run& run) {
-    const Recording* recording = document.find(run.recording);
-    if (!recording || !recording->start) return std::nullopt;
+namespace {
+
+/// The load that a run stands for, by its reduction's own metric; nullptr where it has none.
+const LoadReduction* loadOfRun(const Document& document, const Run& run) {
     const Reduction* reduction = reductionOf(document, run.id);
-    const LoadReduction* load =
-        reduction ? judgedBy(*reduction, reduction->metric).load(run.loadIndex) : nullptr;
+    return reduction ? judgedBy(*reduction, reduction->metric).load(run.loadIndex) : nullptr;
+}
+
+std::optional<Instant> startOf(const Document& document, const Run& run) {
+    const Recording* recording = document.find(run.recording);
+    return recording ? recording->start : std::nullopt;
+}
+
+} // namespace
+
+std::optional<Instant> loadBegan(const Document& document, const Run& run) {
+    const auto start = startOf(document, run);
+    const LoadReduction* load = loadOfRun(document, run);
     const auto phase = load ? loadPhase(*load) : std::nullopt;
-    return phase ? laterBy(*recording->start, phase->startS) : recording->start;
+    return start && phase ? laterBy(*start, phase->startS) : start;
 }
 
 std::optional<Instant> measuredAt(const Document& document, const Run& run) {
-    const Recording* recording = document.find(run.recording);
-    if (!recording || !recording->start) return std::nullopt;
-    const Reduction* reduction = reductionOf(document, run.id);
-    const LoadReduction* load =
-        reduction ? judgedBy(*reduction, reduction->metric).load(run.loadIndex) : nullptr;
-    if (!load || !load->window) return recording->start;
-    return laterBy(*recording->start, (load->window->startS + load->window->endS) / 2);
+    const auto start = startOf(document, run);
+    const LoadReduction* load = loadOfRun(document, run);
+    return start && load && load->window ? laterBy(*start, (load->window->startS + load->window->endS) / 2)
+                                         : start;
 }
 
 } // namespace ibuki

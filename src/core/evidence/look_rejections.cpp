@@ -4,8 +4,10 @@
 #include "core/domain/edit.h"
 #include "core/domain/joint_look.h"
 #include "core/domain/lookup.h"
+#include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
 
+#include <algorithm>
 #include <set>
 
 namespace ibuki {
@@ -32,6 +34,34 @@ std::optional<LookRejections> lookRejections(const Document& document, const Que
     const Question* same = edit.document().find(question.id);
     if (same) found.with = gatherEvidence(edit.document(), *same).comparison;
     return found;
+}
+
+namespace {
+
+bool reachedFigure(const Document& document, Id<Mount> mount) {
+    const auto runs = runsOf(document, mount);
+    return std::any_of(runs.begin(), runs.end(),
+                       [&](const Run* run) { return reductionOf(document, run->id) != nullptr; });
+}
+
+} // namespace
+
+void rejectMount(Edit& edit, Id<Mount> id, const std::string& reason, std::optional<Id<JointLook>> by) {
+    const Mount* known = edit.document().find(id);
+    if (!known) return;
+    const bool figureKnown = reachedFigure(edit.document(), id);
+    Mount mount = *known;
+    mount.rejected = !reason.empty();
+    if (mount.rejected) mount.reason = reason;
+    edit.put(mount);
+    std::vector<JointLook> looks;
+    for (const JointLook* look : edit.document().where(&JointLook::mount, id)) looks.push_back(*look);
+    for (const JointLook& look : looks) {
+        JointLook kept = look;
+        kept.rejects = mount.rejected && by == look.id;
+        kept.figureKnown = kept.rejects && figureKnown;
+        if (kept != look) edit.put(kept);
+    }
 }
 
 } // namespace ibuki

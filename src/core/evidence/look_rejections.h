@@ -10,6 +10,8 @@
 
 namespace ibuki {
 
+class Edit;
+
 struct LookRejections {
     int mounts = 0;
     int figureKnown = 0; ///< rejected when the figure was known already
@@ -19,5 +21,11 @@ struct LookRejections {
 
 /// Nothing when no mount of the question's study was rejected by look.
 std::optional<LookRejections> lookRejections(const Document& document, const Question& question);
+
+/// Rejects a mount with a reason, or takes that back without one; the reason it had stays on record. look: by
+/// which it was decided, of this mount: whether its figure was known then is kept with it. Decided without
+/// one, no look of the mount rejects it any more.
+void rejectMount(Edit& edit, Id<Mount> mount, const std::string& reason,
+                 std::optional<Id<JointLook>> look = std::nullopt);
 
 } // namespace ibuki

@@ -83,7 +83,8 @@ private slots:
         QVERIFY(window);
         QStringList clipped;
         const auto look = [&](const QString& view) {
-            QTest::qWait(60);
+            QTest::qWait(60); // what is worked out beside may come later on a busy machine
+            (void)QTest::qWaitFor([&] { return clippedIn(*window).isEmpty(); }, 3'000);
             for (const QString& one : clippedIn(*window)) clipped << view + ": " + one;
         };
         for (Stage stage : {Stage::bench, Stage::verdict, Stage::paper}) {

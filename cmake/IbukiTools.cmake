@@ -1,5 +1,6 @@
 # ccache and lld, where they are installed (tools/packages names both). Paths below the checkout are relative to ccache,
-# and no command line but that of one generated source names the checkout: a clone elsewhere finds what was compiled here.
+# and no command line but that of one generated source names the checkout. A clone elsewhere mostly misses all the same,
+# since its precompiled headers are others.
 find_program(IBUKI_CCACHE ccache)
 if(IBUKI_CCACHE AND NOT CMAKE_CXX_COMPILER_LAUNCHER)
   set(CMAKE_CXX_COMPILER_LAUNCHER env CCACHE_BASEDIR=${CMAKE_SOURCE_DIR} CCACHE_NOHASHDIR=1

@@ -7,6 +7,9 @@
 #include "words/words.h"
 
 #include <QtTest>
+#include <chrono>
+#include <future>
+#include <thread>
 
 using namespace ibuki;
 
@@ -22,6 +25,37 @@ class TestEdit : public QObject {
     }
 
 private slots:
+    void aSlowResultOfASnapshotHoldsNobodyUp() {
+        struct First {
+            int value = 0;
+        };
+        struct Slow {
+            int value = 0;
+        };
+        struct Other {
+            int value = 0;
+        };
+        const Document document;
+        (void)document.once<First>([] { return First{1}; });
+        std::promise<void> begun;
+        std::promise<void> mayEnd;
+        std::thread worker([&] {
+            (void)document.once<Slow>([&] {
+                begun.set_value();
+                mayEnd.get_future().wait();
+                return Slow{2};
+            });
+        });
+        begun.get_future().wait();
+        auto asked = std::async(std::launch::async,
+                                [&] { return document.once<Other>([] { return Other{3}; }).value; });
+        const bool answered = asked.wait_for(std::chrono::seconds(20)) == std::future_status::ready;
+        mayEnd.set_value();
+        worker.join();
+        QVERIFY(answered);
+        QCOMPARE(asked.get(), 3);
+        QCOMPARE(document.once<Slow>([] { return Slow{4}; }).value, 2); // made once
+    }
     void severalPutsOfOneEntityAreOneChange() {
         Id<Material> id;
         const Document document = withMaterial(id);

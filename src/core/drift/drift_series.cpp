@@ -96,7 +96,7 @@ std::optional<Message> whyNoPoint(const RunRow& row, const MountHistory& history
     if (row.excluded) return Message{"drift-left.excluded", who};
     if (at && history.opened() && *at > *history.opened()) return Message{"drift-left.opened", who};
     if (at && history.applied() && *at < *history.applied()) return Message{"drift-left.before", who};
-    if (!clock.hours && !row.ageH) return Message{"drift-left.undated", who};
+    if (!clock.hours) return Message{"drift-left.undated", who};
     return std::nullopt;
 }
 

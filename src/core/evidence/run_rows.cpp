@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evidence/run_rows.h"
 
-#include "core/clock/mount_history.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -37,7 +36,6 @@ RunRow rowOf(const Document& document, const Question& question, const Slot& slo
     row.kind = slot.kind;
     row.purpose = run.purpose;
     if (const Level* level = levelIn(document, question, slot)) row.level = level->id;
-    if (question.secondFactor) row.second = slot.second;
     if (const Application* application = applicationAt(document, mount.id, question.site))
         row.lot = application->lot;
     if (const Material* material = studiedMaterial(document, question, mount.id)) row.material = material->id;
@@ -46,11 +44,6 @@ RunRow rowOf(const Document& document, const Question& question, const Slot& slo
     row.order = mount.order;
     row.load = run.load;
     if (const Load* load = document.find(run.load)) row.loadId = loadIdentity(*load);
-    if (const auto began = loadBegan(document, run)) {
-        const MountClock clock = historyOf(document, mount.id).at(*began);
-        row.ageH = clock.hours;
-        row.cycles = clock.cycles;
-    }
     if (const Reduction* reduction = reductionOf(document, run.id))
         if (const LoadReduction* load = loadOf(*reduction, run, question.metric))
             addFigures(row, *load, question);

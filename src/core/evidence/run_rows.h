@@ -23,15 +23,12 @@ struct RunRow {
     SlotKind kind = SlotKind::level;
     Purpose purpose = Purpose::fresh; ///< the run's own; exportedPurpose is what tables say
     std::optional<Id<Level>> level;   ///< of the question's first factor
-    std::optional<Id<Level>> second;  ///< of its second factor
     std::optional<Id<Material>> material;
     std::optional<Id<Lot>> lot;
     std::optional<std::size_t> cell; ///< of the question's design: what it is compared as
     int order = 0;
     std::string block;                 ///< day or session, as it is written
     std::string person;                ///< who mounted it; empty: not stated
-    std::optional<double> ageH;        ///< since its mount was made, when the load began (core/clock)
-    std::optional<double> cycles;      ///< of 10 K and more until then
     std::optional<double> roomC;       ///< over the steady window
     std::map<Metric, double> metricsC; ///< temperatures over the steady window
     std::optional<double> deltaK;      ///< of the question's metric over room

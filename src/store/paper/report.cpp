@@ -291,7 +291,7 @@ std::string tidyCsv(const Document& document, const Question& question) {
                                         &tidy.level, &tidy.mount, &tidy.block})
             csv += csvField(*text) + ',';
         csv += fmt::format("{},{},{},{},{},{}", row.order, csvField(tidy.run), csvField(tidy.load),
-                           tidy.purpose, csvNumber(row.ageH), csvNumber(row.cycles));
+                           tidy.purpose, csvNumber(tidy.ageH), csvNumber(tidy.cycles));
         for (Metric metric : allMetrics) {
             const auto value = row.metricsC.find(metric);
             csv += ',' + (value == row.metricsC.end() ? std::string() : fmt::format("{}", value->second));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/table/tidy_row.h"
 
+#include "core/clock/mount_history.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
 
@@ -29,6 +30,11 @@ TidyRow tidyRow(const Document& document, const Question& question, const RunRow
     tidy.run = runName(row);
     tidy.load = nameOf(document, row.load);
     tidy.purpose = word(exportedPurpose(row));
+    if (const auto began = run ? loadBegan(document, *run) : std::nullopt) {
+        const MountClock clock = historyOf(document, row.mountId).at(*began);
+        tidy.ageH = clock.hours;
+        tidy.cycles = clock.cycles;
+    }
     if (mount && mount->rejected)
         tidy.reason = mount->reason;
     else if (run && run->rejected)

@@ -19,8 +19,10 @@ struct TidyRow {
     std::string block;
     std::string run;
     std::string load;
-    std::string_view purpose; ///< its word
-    std::string reason;       ///< why the mount, else the run, was rejected
+    std::string_view purpose;     ///< its word
+    std::string reason;           ///< why the mount, else the run, was rejected
+    std::optional<double> ageH;   ///< since its mount was made, when the load began (core/clock)
+    std::optional<double> cycles; ///< of 10 K and more until then
 };
 
 TidyRow tidyRow(const Document& document, const Question& question, const RunRow& row);

@@ -15,7 +15,8 @@ if(IBUKI_SANITIZE)
   # Of libraries' headers nothing is watched but what they do to our memory through functions that are: two fifths of
   # the build went into their code.
   if(CMAKE_CXX_COMPILER_ID STREQUAL "Clang")
-    add_compile_options(-fsanitize-ignorelist=${CMAKE_SOURCE_DIR}/cmake/sanitizer-ignore.txt)
+    file(RELATIVE_PATH ignored ${CMAKE_BINARY_DIR} ${CMAKE_SOURCE_DIR}/cmake/sanitizer-ignore.txt)
+    add_compile_options(-fsanitize-ignorelist=${ignored})
   endif()
 endif()
 
@@ -68,6 +69,19 @@ function(ibuki_optimise target level)
         set_property(SOURCE ${source} APPEND PROPERTY COMPILE_OPTIONS $<$<CONFIG:Release>:${level}>)
       endif()
     endforeach()
+  endforeach()
+endfunction()
+
+# ibuki_precompile(TARGET <header> …): compiles headers of libraries once for a target. For ccache the sum beside the
+# result stands for it, since what a compiler writes differs by folder: it changes with the headers' versions.
+function(ibuki_precompile target)
+  target_precompile_headers(${target} PRIVATE ${ARGN})
+  set(versions "${ARGN} ${Qt6_VERSION} ${fmt_VERSION} ${nlohmann_json_VERSION} ${CMAKE_CXX_COMPILER_ID}")
+  string(APPEND versions " ${CMAKE_CXX_COMPILER_VERSION} ${CMAKE_CXX_LIBRARY_ARCHITECTURE}")
+  string(SHA256 sum "${versions}")
+  foreach(kind gch pch)
+    file(CONFIGURE OUTPUT ${CMAKE_CURRENT_BINARY_DIR}/CMakeFiles/${target}.dir/cmake_pch.hxx.${kind}.sum
+         CONTENT "${sum}" @ONLY)
   endforeach()
 endfunction()
 

@@ -37,7 +37,7 @@ SimulatedBench wideBench(int wanted) {
     return bench;
 }
 
-bool begin(MainWindow& window, double speed, std::vector<ConductedStep> steps, int wanted = channels,
+bool begin(MainWindow& window, double speed, std::vector<StepOccurrence> steps, int wanted = channels,
            std::optional<Id<Mount>> mount = {}) {
     RunPlan plan;
     plan.wish.mount = mount;

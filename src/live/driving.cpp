@@ -5,7 +5,7 @@
 
 namespace ibuki {
 
-Driving::Driving(std::vector<ConductedStep> steps, std::optional<WatchRules> rules,
+Driving::Driving(std::vector<StepOccurrence> steps, std::optional<WatchRules> rules,
                  std::function<void(std::optional<double>)> load)
     : conductor_(std::move(steps)), load_(std::move(load)) {
     if (rules) watch_.emplace(std::move(*rules));
@@ -32,7 +32,7 @@ Driven Driving::take(std::size_t source, double arrivedS, const Reading& reading
     driven.steps = conductor_.take(sample_);
     note(driven.steps);
     if (!running_.empty() && conductor_.waitsForLoad()) loadBeganS_ = sample_.timeS;
-    if (watch_) driven.watched = watch_->take(sample_, watched(sample_.timeS));
+    if (watch_) driven.watched = watch(sample_);
     const bool mustStop =
         std::any_of(driven.watched.begin(), driven.watched.end(), [](const WatchEvent& event) {
             return event.flag.severity == Severity::reject && !event.over;
@@ -86,15 +86,12 @@ void Driving::note(const std::vector<StepEvent>& events) {
     }
 }
 
-WatchedStep Driving::watched(double timeS) const {
-    WatchedStep step;
-    const ConductedStep* now = conductor_.current();
-    if (!now || conductor_.isPaused()) return step;
-    step.kind = now->kind;
-    step.powerW = now->powerW;
-    step.loaded = !running_.empty();
-    step.sinceS = timeS - (step.loaded ? loadBeganS_ : conductor_.beganS());
-    return step;
+std::vector<WatchEvent> Driving::watch(const BenchSample& sample) {
+    const StepOccurrence* now = conductor_.isPaused() ? nullptr : conductor_.current();
+    StepOccurrence rests;
+    rests.kind = StepKind::idle;
+    const double began = now && !running_.empty() ? loadBeganS_ : conductor_.beganS();
+    return watch_->take(sample, now ? *now : rests, now ? sample.timeS - began : 0);
 }
 
 RunStatus Driving::status() const {
@@ -103,7 +100,7 @@ RunStatus Driving::status() const {
     status.sample = sample_;
     status.place = conductor_.place();
     status.count = conductor_.steps().size();
-    if (const ConductedStep* step = conductor_.current()) status.step = *step;
+    if (const StepOccurrence* step = conductor_.current()) status.step = *step;
     status.stepBeganS = conductor_.beganS();
     status.paused = conductor_.isPaused();
     status.gate = conductor_.gate();

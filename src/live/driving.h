@@ -17,8 +17,8 @@ enum class Word { handsDone, skip, pause, resume, abort, startOver };
 struct RunStatus {
     BenchSample sample; ///< its time: since the first reading of the source that is followed
     std::size_t place = 0;
-    std::size_t count = 0;             ///< of steps
-    std::optional<ConductedStep> step; ///< nothing: none is under way
+    std::size_t count = 0;              ///< of steps
+    std::optional<StepOccurrence> step; ///< nothing: none is under way
     double stepBeganS = 0;
     bool paused = false;
     bool waitsForLoad = false;        ///< the step's load is not seen yet
@@ -39,7 +39,7 @@ class Driving {
 public:
     /// load: told the power that is wanted, whenever a step begins or ends. rules: nothing is watched
     /// without.
-    Driving(std::vector<ConductedStep> steps, std::optional<WatchRules> rules,
+    Driving(std::vector<StepOccurrence> steps, std::optional<WatchRules> rules,
             std::function<void(std::optional<double>)> load);
 
     /// kept: s, how long a reading of the source counts.
@@ -50,10 +50,10 @@ public:
     Driven say(Word word);
 
     RunStatus status() const;
-    const std::vector<ConductedStep>& steps() const { return conductor_.steps(); }
+    const std::vector<StepOccurrence>& steps() const { return conductor_.steps(); }
 
 private:
-    WatchedStep watched(double timeS) const;
+    std::vector<WatchEvent> watch(const BenchSample& sample);
     void note(const std::vector<StepEvent>& events);
 
     mutable std::mutex mutex_;

@@ -258,7 +258,7 @@ struct Recorder::State {
     void tellSteps(const Arrived& arrived) {
         for (const WatchEvent& event : arrived.driven.watched) flag(event.flag);
         for (const StepEvent& event : arrived.driven.steps) {
-            const ConductedStep& step = driving->steps()[event.step];
+            const StepOccurrence& step = driving->steps()[event.step];
             tell(StepChanged{step, event.state, event.timeS, event.predictedS});
             if (event.loadNotSeen) flag("load-not-seen", Severity::warn, {{"load", step.load}});
             const bool begun = event.state == StepState::begun;

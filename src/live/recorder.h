@@ -37,7 +37,7 @@ struct FlagRaised {
     double atS = 0; ///< since the first row
 };
 struct StepChanged {
-    ConductedStep step;
+    StepOccurrence step;
     StepState state = StepState::begun;
     double atS = 0; ///< since the first row
     std::optional<double> predictedS;
@@ -46,7 +46,7 @@ using RecorderEvent = std::variant<ChannelsOpened, RowsSaved, FlagRaised, StepCh
 
 /// What a recording goes through and by what it is watched.
 struct Conduct {
-    std::vector<ConductedStep> steps; ///< it ends with the last of them; none: it ends by itself or never
+    std::vector<StepOccurrence> steps; ///< it ends with the last of them; none: it ends by itself or never
     std::map<std::string, std::vector<std::string>>
         commands; ///< of loads by name, run while their load should; who gives them has the user's consent
     std::optional<WatchRules> rules; ///< nothing: nothing is watched

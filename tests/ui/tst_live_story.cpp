@@ -269,7 +269,7 @@ private slots:
                 && *session().configuration()->slowestMinutes < 2);
     }
     void theBarLeavesRoomForEveryName() {
-        std::vector<ConductedStep> steps(9);
+        std::vector<StepOccurrence> steps(9);
         for (std::size_t i = 0; i < steps.size(); ++i) steps[i].minutes = i == 4 ? 600 : 1;
         const auto at = gateBarLayout(steps, {0, 0, 900, 30}, 4, 40);
         QCOMPARE(at.size(), steps.size());

@@ -3,7 +3,6 @@
 
 #include "app/bench/bench_view.h"
 #include "app/bench/import_dialog.h"
-#include "app/bench/log_batch.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/entity_form.h"
 #include "app/frame/main_window.h"
@@ -14,6 +13,7 @@
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
 #include "core/setup/bench_template.h"
+#include "store/log/log_batch.h"
 #include "support/places.h"
 #include "support/story_window.h"
 #include "support/test_class.h"

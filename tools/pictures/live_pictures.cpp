@@ -38,7 +38,7 @@ RunPlan planOf(const Session& session, const Slot& slot, const SimulatedBench& b
     plan.wish.slot = slot.id;
     plan.wish.sources = {"sim"};
     plan.conduct.steps = runSteps(document, slot.study);
-    for (ConductedStep& step : plan.conduct.steps)
+    for (StepOccurrence& step : plan.conduct.steps)
         if (!step.load.empty() && !step.powerW) step.powerW = 180;
     plan.conduct.rules = watchRules(document, slot.study);
     plan.conduct.rules->limitC = bench.limitC;

@@ -388,7 +388,7 @@ bool BenchView::makeStudyOf(const LogBatch& batch) {
 void BenchView::logsRead(LogBatch batch, const BatchRules& rules) {
     if (batch.logs.empty()) {
         session_.post(batch.refused.empty() ? say("There was no log among the files.")
-                                            : qtext(batch.refused.front()));
+                                            : saySentence(batch.refused.front()));
         return;
     }
     if (!session_.study() && !makeStudyOf(batch)) return;

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/bench/log_batch.h"
 #include "app/session/session.h"
 #include "core/setup/next_step.h"
+#include "store/log/log_batch.h"
 #include "store/project/channel_keeper.h"
 
 #include <QWidget>

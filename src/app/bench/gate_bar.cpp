@@ -12,11 +12,11 @@
 
 namespace ibuki {
 
-std::vector<QRectF> gateBarLayout(const std::vector<ConductedStep>& steps, const QRectF& inside, double gap,
+std::vector<QRectF> gateBarLayout(const std::vector<StepOccurrence>& steps, const QRectF& inside, double gap,
                                   double least) {
     std::vector<double> weights;
     double sum = 0;
-    for (const ConductedStep& step : steps) {
+    for (const StepOccurrence& step : steps) {
         weights.push_back(std::sqrt(std::max(1.0, step.minutes)));
         sum += weights.back();
     }
@@ -41,7 +41,7 @@ GateBar::GateBar(QWidget* parent) : QWidget(parent) {
 
 QSize GateBar::sizeHint() const { return {600, 2 * fontMetrics().height() + 14}; }
 
-void GateBar::show(const std::vector<ConductedStep>& steps, std::size_t place, double share, bool paused) {
+void GateBar::show(const std::vector<StepOccurrence>& steps, std::size_t place, double share, bool paused) {
     steps_ = steps;
     place_ = place;
     share_ = share;
@@ -80,7 +80,7 @@ void GateBar::paintEvent(QPaintEvent* /*event*/) {
 
 void GateBar::paintStep(QPainter& painter, const QRectF& rect, std::size_t index) const {
     const Colours& c = colours();
-    const ConductedStep& step = steps_[index];
+    const StepOccurrence& step = steps_[index];
     const bool now = index == place_;
     const bool done = index < place_;
     const QColor fill = step.load.empty() ? c.band : c.hotWash;

@@ -10,7 +10,7 @@
 namespace ibuki {
 
 /// A step where it stands in the bar: longer steps are wider, but no step is too narrow for its name.
-std::vector<QRectF> gateBarLayout(const std::vector<ConductedStep>& steps, const QRectF& inside, double gap,
+std::vector<QRectF> gateBarLayout(const std::vector<StepOccurrence>& steps, const QRectF& inside, double gap,
                                   double least);
 
 /// The steps of a run in a row: what is done solid, what is under way filled as far as it is, the rest
@@ -22,7 +22,7 @@ public:
     explicit GateBar(QWidget* parent = nullptr);
 
     /// place: of the step under way; share: how far it is.
-    void show(const std::vector<ConductedStep>& steps, std::size_t place, double share, bool paused);
+    void show(const std::vector<StepOccurrence>& steps, std::size_t place, double share, bool paused);
     QSize sizeHint() const override;
     QSize minimumSizeHint() const override { return {200, sizeHint().height()}; }
 
@@ -34,7 +34,7 @@ private:
     std::vector<QRectF> rects() const;
     void paintStep(QPainter& painter, const QRectF& rect, std::size_t index) const;
 
-    std::vector<ConductedStep> steps_;
+    std::vector<StepOccurrence> steps_;
     std::size_t place_ = 0;
     double share_ = 0;
     bool paused_ = false;

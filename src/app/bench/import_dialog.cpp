@@ -11,7 +11,6 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
-#include "core/import/header_roles.h"
 #include "core/reduce/probe.h"
 
 #include <QCheckBox>
@@ -66,13 +65,11 @@ ImportDialog::ImportDialog(Session& session, LogBatch batch, BatchRules rules, Q
     connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
     layout->addWidget(buttons);
-    reducedBeside_.resize(batch_.logs.size());
-    const auto probes = probesAmong(batch_.logs); // as readLogBatch laid them
-    for (std::size_t i = 0; i < probes.size(); ++i)
-        if (probes[i]) reducedBeside_[*probes[i]] = i;
     if (session_.study()) rows_ = proposeImport(session_.document(), session_.study()->id, batch_.logs);
     table_->fill();
-    tellProblems(batch_.refused);
+    std::vector<std::string> refused;
+    for (const InputError& error : batch_.refused) refused.push_back(words::sentence(error));
+    tellProblems(refused);
     connect(table_, &QTableWidget::currentCellChanged, this, [this](int row, int, int before, int) {
         if (row != before) showReading();
     });
@@ -132,18 +129,12 @@ bool ImportDialog::readTable() {
     return !problem;
 }
 
-std::optional<std::size_t> ImportDialog::probeFor(std::size_t log) const {
-    for (std::size_t i = 0; i < rows_.size(); ++i)
-        if (rows_[i].take && rows_[i].probeOf == log) return i;
-    return std::nullopt;
-}
-
 void ImportDialog::showReading() {
     const int row = table_->currentLog();
     const auto i = static_cast<std::size_t>(row);
     if (row < 0 || i >= batch_.logs.size() || i >= rows_.size()) return;
     shown_ = row;
-    const auto probe = probeFor(i);
+    const auto probe = probeOf(rows_, i);
     std::optional<Trace> joined;
     if (probe) {
         const LoadReduction* load = batch_.logs[i].reduction.main();
@@ -160,7 +151,7 @@ void ImportDialog::readAgain(const LogOptions& options) {
     const std::string path = batch_.sources[static_cast<std::size_t>(row)].path;
     const auto i = static_cast<std::size_t>(row);
     readTable(); // what the user chose in the rows stays
-    const auto probe = probeFor(i);
+    const auto probe = probeOf(rows_, i);
     session_.jobs().startNewest<ReadLog>(
         rereadingName, this,
         [path, options, rules = rules_, room = probe ? std::optional(batch_.logs[*probe]) : std::nullopt](
@@ -182,12 +173,8 @@ void ImportDialog::readAgain(const LogOptions& options) {
 
 void ImportDialog::takeReading(int row, ReadLog read, std::optional<std::size_t> probe) {
     const auto i = static_cast<std::size_t>(row);
-    batch_.logs[i] = std::move(read.log);
-    batch_.sources[i] = std::move(read.source);
     problems_->hide();
-    for (auto& beside : reducedBeside_)
-        if (beside == i) beside = batch_.logs.size(); // none of these: it was the probe as it was read before
-    reducedBeside_[i] = probe;
+    replaceLog(batch_, i, std::move(read), probe);
     rows_[i].at = batch_.logs[i].trace.start ? batch_.logs[i].trace.start : batch_.logs[i].fileTime;
     rows_[i].atAssumed = !batch_.logs[i].trace.start;
     table_->showRow(row);
@@ -197,34 +184,16 @@ void ImportDialog::takeReading(int row, ReadLog read, std::optional<std::size_t>
 
 /// Logs whose room probe is another one now, or none any more, are reduced again before they are brought in.
 void ImportDialog::settleProbes() {
-    struct Outdated {
-        std::size_t log;
-        std::optional<std::size_t> probe;
-        ImportedLog data;
-        std::optional<ImportedLog> room;
-    };
-    std::vector<Outdated> outdated;
-    for (std::size_t i = 0; i < batch_.logs.size(); ++i)
-        if (const auto probe = probeFor(i); probe != reducedBeside_[i])
-            outdated.push_back(
-                {i, probe, batch_.logs[i], probe ? std::optional(batch_.logs[*probe]) : std::nullopt});
-    if (outdated.empty()) return bringIn();
-    session_.jobs().startNewest<std::vector<Outdated>>(
+    auto changes = probeChanges(batch_, rows_);
+    if (changes.empty()) return bringIn();
+    session_.jobs().startNewest<std::vector<ProbeChange>>(
         pairingName, this,
-        [outdated = std::move(outdated)](const std::stop_token& stop, const Progress& progress) mutable {
-            double done = 0;
-            for (Outdated& one : outdated) {
-                if (stop.stop_requested()) throw Cancelled{};
-                reduceWith(one.data, one.room ? &*one.room : nullptr);
-                progress(++done / static_cast<double>(outdated.size()));
-            }
-            return std::move(outdated);
+        [changes = std::move(changes)](const std::stop_token& stop, const Progress& progress) mutable {
+            reduceChanges(changes, stop, progress);
+            return std::move(changes);
         },
-        [this](std::vector<Outdated> settled) {
-            for (Outdated& one : settled) {
-                batch_.logs[one.log].reduction = std::move(one.data.reduction);
-                reducedBeside_[one.log] = one.probe;
-            }
+        [this](std::vector<ProbeChange> settled) {
+            takeChanges(batch_, std::move(settled));
             bringIn();
         },
         [this](const InputError& error) {
@@ -234,18 +203,6 @@ void ImportDialog::settleProbes() {
     showProgress(session_.jobs().runner(pairingName), say(pairingName), this);
 }
 
-/// What the user said of the columns goes along in the same action.
-void ImportDialog::addRemembered(ChangeSet& set) const {
-    Document after = session_.document();
-    apply(after, set);
-    Edit edit(after, set.title);
-    for (const LogSource& source : batch_.sources)
-        if (!source.options.roles.empty())
-            rememberRoles(edit, source.report.fingerprint, source.options.roles);
-    const ChangeSet more = edit.finish();
-    set.changes.insert(set.changes.end(), more.changes.begin(), more.changes.end());
-}
-
 void ImportDialog::accept() {
     if (session_.study() && readTable()) settleProbes();
 }
@@ -253,16 +210,9 @@ void ImportDialog::accept() {
 void ImportDialog::bringIn() {
     if (!session_.study()) return;
     try {
-        ImportChanges changes = importChanges(session_.document(), session_.study()->id, batch_.logs, rows_);
-        addRemembered(changes.set);
-        Acquired acquired;
-        for (const auto& [index, id] : changes.recordings)
-            acquired.recordings.push_back({id, batch_.logs[index].trace});
-        if (!session_.perform(changes.set, acquired)) return;
-        for (const auto& [index, id] : changes.recordings)
-            keep_.push_back({id, batch_.sources[index].path, batch_.logs[index].sha256,
-                             batch_.sources[index].options, batch_.sources[index].keptRows,
-                             batch_.sources[index].stamp});
+        LogImport made = importOf(session_.document(), session_.study()->id, batch_, rows_);
+        if (!session_.perform(made.set, made.acquired)) return;
+        keep_ = std::move(made.toKeep);
     } catch (const InputError& error) {
         problems_->setText(saySentence(error));
         problems_->show();

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/bench/log_batch.h"
 #include "app/session/session.h"
-#include "store/project/channel_keeper.h"
+#include "store/project/log_import.h"
 
 #include <QDialog>
 
@@ -36,16 +35,13 @@ private:
     void takeReading(int row, ReadLog read, std::optional<std::size_t> probe);
     void settleProbes(); ///< and brings in
     void bringIn();
-    std::optional<std::size_t> probeFor(std::size_t log) const;
     QLayout* makeOrder();
     void arrange();
     void tellProblems(const std::vector<std::string>& problems);
-    void addRemembered(ChangeSet& set) const;
     bool readTable(); ///< false with a notice when a time cannot be read
 
     Session& session_;
     LogBatch batch_;
-    std::vector<std::optional<std::size_t>> reducedBeside_; ///< log → probe that its reduction has
     BatchRules rules_;
     std::vector<ImportRow> rows_;
     std::vector<KeepTask> keep_;

@@ -16,7 +16,7 @@ QString aboutMinutes(double seconds) {
     return minutes < 1 ? say("less than a minute") : say("%1 min").arg(minutes, 0, 'f', 0);
 }
 
-QString gateFigure(const ConductedStep& step, const GateReading& gate) {
+QString gateFigure(const StepOccurrence& step, const GateReading& gate) {
     if (!gate.figure) return {};
     const double figure = *gate.figure;
     switch (step.gate) {
@@ -37,7 +37,7 @@ QString gateFigure(const ConductedStep& step, const GateReading& gate) {
 }
 
 /// When the step ends, as far as it can be told.
-QString untilText(const ConductedStep& step, const RunStatus& status, double inStepS) {
+QString untilText(const StepOccurrence& step, const RunStatus& status, double inStepS) {
     const double leftS = std::max(0.0, 60 * step.minutes - inStepS);
     if (status.waitsForLoad) return say("waits for the load; %1 at most").arg(clockText(leftS));
     if (step.gate == GateKind::none) return say("%1 left").arg(clockText(leftS));
@@ -55,7 +55,7 @@ QString untilText(const ConductedStep& step, const RunStatus& status, double inS
     return figure.isEmpty() ? say("judging; %1 at most").arg(clockText(leftS)) : figure;
 }
 
-void addHands(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
+void addHands(LiveLines& told, const LiveRun& run, const StepOccurrence& step) {
     told.figure = clockText(run.handSeconds());
     told.unit = say("since this began");
     told.until = say("usually about %1 min").arg(step.minutes, 0, 'f', 0);
@@ -63,7 +63,7 @@ void addHands(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
     told.share = std::min(1.0, run.handSeconds() / (60 * std::max(0.1, step.minutes)));
 }
 
-void addStep(LiveLines& told, const LiveRun& run, const ConductedStep& step) {
+void addStep(LiveLines& told, const LiveRun& run, const StepOccurrence& step) {
     const RunStatus& status = run.status();
     const double inStepS = std::max(0.0, status.sample.timeS - status.stepBeganS);
     told.until = status.paused ? say("Paused: no load. P goes on.") : untilText(step, status, inStepS);
@@ -91,7 +91,7 @@ QString clockText(double seconds) {
     return whole >= 3600 ? QStringLiteral("%1:%2").arg(whole / 3600).arg(minutes) : minutes;
 }
 
-QString stepTitle(const ConductedStep& step, bool load) {
+QString stepTitle(const StepOccurrence& step, bool load) {
     QString title = sayTerm(word(step.kind));
     if (step.cycle > 0)
         title = step.load.empty() ? say("cycle %1, cooling").arg(step.cycle)

@@ -29,7 +29,7 @@ LiveLines liveLines(const LiveRun& run);
 std::vector<LampLine> lampLines(const LiveRun& run);
 
 /// A step as the bar and the line name it: "soak", with its load where `load`.
-QString stepTitle(const ConductedStep& step, bool load);
+QString stepTitle(const StepOccurrence& step, bool load);
 /// "3:20", "1:04:10".
 QString clockText(double seconds);
 QString markLine(const LiveMark& mark);

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/bench/log_batch.h"
 #include "core/domain/run_reduction.h"
+#include "store/log/log_batch.h"
 
 #include <QWidget>
 

@@ -39,7 +39,7 @@ PlannedLines slotLines(const Document& document, const Slot& slot, Instant now) 
     if (brief.block > 0) told.when << say("block %1").arg(brief.block);
     for (const std::string& load : brief.loads) told.when << qtext(load);
     if (!slot.skippedBecause.empty()) told.when << say("skipped: ") + qtext(slot.skippedBecause);
-    for (const TimedStep& step : brief.steps)
+    for (const StepOccurrence& step : brief.steps)
         told.steps << QString("%1.  %2").arg(told.steps.size() + 1).arg(qtext(stepLine(step)));
     told.cautions = cautionsOf(brief);
     return told;

@@ -297,10 +297,10 @@ namespace {
 
 /// A load without a target leaves a simulated bench at rest.
 std::optional<std::string> simulatedWithoutPower(const std::vector<std::string>& sources,
-                                                 const std::vector<ConductedStep>& steps) {
+                                                 const std::vector<StepOccurrence>& steps) {
     const auto simulated = [](const std::string& spec) { return spec.starts_with("sim:"); };
     if (std::none_of(sources.begin(), sources.end(), simulated)) return std::nullopt;
-    for (const ConductedStep& step : steps)
+    for (const StepOccurrence& step : steps)
         if (!step.load.empty() && !step.powerW) return step.load;
     return std::nullopt;
 }

@@ -6,6 +6,7 @@
 // outdates the older one: it is asked to stop, nobody waits for it, and its result is dropped.
 
 #include "core/base/input_error.h"
+#include "core/base/progress.h"
 
 #include <QObject>
 #include <QPointer>
@@ -19,9 +20,6 @@
 #include <vector>
 
 namespace ibuki {
-
-/// Told from the worker, 0 to 1; safe to call from there.
-using Progress = std::function<void(double)>;
 
 class JobRunner : public QObject {
     Q_OBJECT

@@ -19,7 +19,7 @@ double pastWidth(const BoardLines& lines, const BoardSizes& sizes) {
 Instant lastOf(const BoardLines& lines) {
     Instant last = lines.evenings.empty() ? Instant{} : lines.evenings.back().end;
     for (const BoardBar& bar : lines.bars)
-        if (!bar.steps.empty()) last = std::max(last, bar.steps.back().end);
+        if (!bar.steps.empty()) last = std::max(last, *bar.steps.back().end);
     return last;
 }
 
@@ -73,9 +73,9 @@ BoardLayout layoutBoard(const BoardLines& lines, const BoardSizes& sizes) {
     for (const BoardBar& bar : lines.bars) {
         std::vector<QRectF> steps;
         QRectF whole;
-        for (const BoardStep& step : bar.steps) {
-            const double from = scale.x(step.start);
-            steps.emplace_back(from, barTop(bar.lane), scale.x(step.end) - from, sizes.barHeight);
+        for (const StepOccurrence& step : bar.steps) {
+            const double from = scale.x(*step.start);
+            steps.emplace_back(from, barTop(bar.lane), scale.x(*step.end) - from, sizes.barHeight);
             whole = whole.isNull() ? steps.back() : whole.united(steps.back());
         }
         layout.steps.push_back(std::move(steps));

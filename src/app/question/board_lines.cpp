@@ -114,12 +114,7 @@ private:
 
 QString clockText(Instant at) { return qtext(dateTimeText(at).substr(11)); }
 
-StepLook lookOf(const TimedStep& step) {
-    if (step.unattended) return StepLook::alone;
-    return step.kind <= StepKind::apply ? StepLook::hands : StepLook::waiting;
-}
-
-QString stepName(const TimedStep& step) {
+QString stepName(const StepOccurrence& step) {
     const QString name = sayTerm(word(step.kind));
     return step.load.empty() ? name : name + ", " + qtext(step.load);
 }
@@ -135,8 +130,7 @@ QString spareText(const SpareTime& spare) {
 
 QString stepsText(const ScheduledMount& mount) {
     QStringList steps;
-    for (const ScheduledStep& step : mount.steps)
-        steps << stepName(step.step) + " " + durationText(step.step.minutes);
+    for (const StepOccurrence& step : mount.steps) steps << stepName(step) + " " + durationText(step.minutes);
     return say("%1, done %2.").arg(steps.join("  ·  "), dayTimeText(mount.end));
 }
 
@@ -160,8 +154,7 @@ void tellBars(BoardLines& told, const Document& document, const BoardOrder& boar
         bar.when = dayTimeText(mount.start);
         bar.detail = stepsText(mount);
         if (meanwhile.contains(i)) bar.detail += "\n" + meanwhile[i];
-        for (const ScheduledStep& step : mount.steps)
-            bar.steps.push_back({stepName(step.step), lookOf(step.step), step.start, step.end});
+        bar.steps = mount.steps;
         told.bars.push_back(std::move(bar));
     }
 }
@@ -298,6 +291,11 @@ QStringList costsOf(const Document& document, const BoardOrder& board) {
 }
 
 } // namespace
+
+StepLook lookOf(const StepOccurrence& step) {
+    if (step.unattended) return StepLook::alone;
+    return step.kind <= StepKind::apply ? StepLook::hands : StepLook::waiting;
+}
 
 BoardLines boardLines(const Document& document, const Question& question, const PlanFigures& figures,
                       Instant now) {

@@ -14,13 +14,7 @@ namespace ibuki {
 
 /// How a step is drawn: hands are busy, somebody waits beside it, it runs by itself.
 enum class StepLook { hands, waiting, alone };
-
-struct BoardStep {
-    QString name; ///< "soak, 180 W"
-    StepLook look = StepLook::hands;
-    Instant start;
-    Instant end;
-};
+StepLook lookOf(const StepOccurrence& step);
 
 struct BoardLane {
     QString name;
@@ -30,12 +24,12 @@ struct BoardLane {
 /// A mount still to be made.
 struct BoardBar {
     std::size_t lane = 0;
-    std::optional<Id<Slot>> slot; ///< nothing: not on the tape yet
-    QString title;                ///< "3  Tern 11"
-    QString when;                 ///< "Tue 2031-03-04 18:40"
-    QString detail;               ///< steps with their minutes, and what can be done meanwhile
-    bool movable = true;          ///< false: the machine as it stands, which is first
-    std::vector<BoardStep> steps;
+    std::optional<Id<Slot>> slot;      ///< nothing: not on the tape yet
+    QString title;                     ///< "3  Tern 11"
+    QString when;                      ///< "Tue 2031-03-04 18:40"
+    QString detail;                    ///< steps with their minutes, and what can be done meanwhile
+    bool movable = true;               ///< false: the machine as it stands, which is first
+    std::vector<StepOccurrence> steps; ///< with start and end
 };
 
 /// A mount that was made or skipped.

@@ -289,15 +289,15 @@ void EveningBoard::paintBar(QPainter& painter, std::size_t at) const {
     const bool dragged = drag_ && drag_->moving && drag_->from == at;
     painter.setOpacity(dragged ? 0.45 : bar.slot ? 1.0 : 0.75);
     for (std::size_t i = 0; i < bar.steps.size(); ++i)
-        paintStep(painter, layout_.steps[at][i].translated(-scroll_->value(), 0), bar.steps[i].look);
+        paintStep(painter, layout_.steps[at][i].translated(-scroll_->value(), 0), lookOf(bar.steps[i]));
     painter.setOpacity(1);
     if (!bar.steps.empty()) {
         const QRectF first = layout_.steps[at].front().translated(-scroll_->value(), 0);
         QRectF hands = first;
-        for (std::size_t i = 1; i < bar.steps.size() && bar.steps[i].look == StepLook::hands; ++i)
+        for (std::size_t i = 1; i < bar.steps.size() && lookOf(bar.steps[i]) == StepLook::hands; ++i)
             hands = hands.united(layout_.steps[at][i].translated(-scroll_->value(), 0));
         const QString number = bar.title.section(' ', 0, 0);
-        if (bar.steps.front().look == StepLook::hands
+        if (lookOf(bar.steps.front()) == StepLook::hands
             && hands.width() > painter.fontMetrics().horizontalAdvance(number) + 4) {
             painter.setPen(colours().sheet);
             painter.drawText(hands, Qt::AlignCenter, number);

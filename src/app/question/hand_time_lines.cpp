@@ -40,7 +40,7 @@ std::vector<HandTimeLine> handTimeLines(const Document& document, const Question
     std::vector<HandTimeLine> lines;
     for (MaterialClass kind : classes)
         for (StepKind step : hands) {
-            const TimedStep timed = handStep(document, bench, step, kind);
+            const StepOccurrence timed = handStep(document, bench, step, kind);
             lines.push_back({kind, step, sayTerm(word(kind)) + ", " + sayTerm(word(step)),
                              QString::number(timed.minutes, 'f', 0), sourceText(timed.source)});
         }

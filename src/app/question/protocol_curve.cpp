@@ -84,11 +84,11 @@ double ProtocolCurve::yOf(double riseK) const {
 }
 
 QPointF ProtocolCurve::handleOf(std::size_t step) const {
-    return {xOf(drawing_.curve.steps.at(step).to), plot().top()};
+    return {xOf(drawing_.curve.forecasts.at(step).to), plot().top()};
 }
 
 QPointF ProtocolCurve::gateOf(std::size_t step) const {
-    const ExpectedStep& at = drawing_.curve.steps.at(step);
+    const StepForecast& at = drawing_.curve.forecasts.at(step);
     if (!at.atEnd) return {};
     const double minute = at.opensAt ? std::clamp(*at.opensAt, at.from, at.to) : at.to;
     const auto& points = drawing_.curve.points;
@@ -101,7 +101,7 @@ QPointF ProtocolCurve::gateOf(std::size_t step) const {
 int ProtocolCurve::itemAt(const QPointF& point) const {
     const double minute = minuteOf(point.x());
     for (std::size_t i = 0; i < drawing_.curve.steps.size(); ++i)
-        if (minute >= drawing_.curve.steps[i].from && minute < drawing_.curve.steps[i].to)
+        if (minute >= drawing_.curve.forecasts[i].from && minute < drawing_.curve.forecasts[i].to)
             return static_cast<int>(i);
     return -1;
 }
@@ -118,7 +118,7 @@ std::optional<ProtocolCurve::Drag> ProtocolCurve::gripAt(const QPointF& point) c
             return Drag{Grip::gate, i, perPixel, point.x(), minuteOf(gate.x())};
     }
     for (std::size_t i = 0; i < drawing_.curve.steps.size(); ++i) {
-        const ExpectedStep& step = drawing_.curve.steps[i];
+        const StepForecast& step = drawing_.curve.forecasts[i];
         if (std::abs(xOf(step.to) - point.x()) <= gripPixels && point.y() < plot().bottom())
             return Drag{Grip::end, i, perPixel, point.x(), step.to - step.from};
     }
@@ -152,9 +152,9 @@ void ProtocolCurve::dragTo(double x, bool dragging) {
         emit minutesMeant(row, roundedMinutes(drag_->fromMinutes + by), dragging);
         return;
     }
-    const ExpectedStep& step = drawing_.curve.steps[drag_->step];
+    const StepForecast& step = drawing_.curve.forecasts[drag_->step];
     const double minute = std::clamp(minuteOf(x), step.from, step.to);
-    if (const auto reads = drawing_.curve.gateFigure(drag_->step, protocolOf(drag_->step), minute))
+    if (const auto reads = drawing_.curve.gateFigure(drag_->step, protocolOf(drag_->step).gate, minute))
         emit gateMeant(row, roundedGate(*reads), dragging);
 }
 
@@ -181,7 +181,7 @@ void ProtocolCurve::paintSteps(QPainter& painter) const {
     const QRectF in = plot();
     const double line = painter.fontMetrics().height();
     for (std::size_t i = 0; i < drawing_.curve.steps.size(); ++i) {
-        const ExpectedStep& step = drawing_.curve.steps[i];
+        const StepForecast& step = drawing_.curve.forecasts[i];
         const QRectF band(xOf(step.from), in.top(), xOf(step.to) - xOf(step.from), in.height());
         const int item = static_cast<int>(i);
         if (protocolOf(i).kind == StepKind::measure) {
@@ -225,7 +225,7 @@ void ProtocolCurve::paintAxes(QPainter& painter) const {
     }
     double lastX = -100;
     painter.setPen(c.quiet);
-    for (const ExpectedStep& one : drawing_.curve.steps) {
+    for (const StepForecast& one : drawing_.curve.forecasts) {
         const QString text = say("%1 min").arg(one.to, 0, 'f', 0);
         const double wide = painter.fontMetrics().horizontalAdvance(text);
         const double x = std::min(xOf(one.to) - wide / 2, width() - wide);
@@ -241,13 +241,13 @@ void ProtocolCurve::paintGates(QPainter& painter) const {
     for (std::size_t i = 0; i < drawing_.curve.steps.size(); ++i) {
         const QPointF at = gateOf(i);
         if (at.isNull()) continue;
-        const ExpectedStep& step = drawing_.curve.steps[i];
+        const StepForecast& step = drawing_.curve.forecasts[i];
         const bool opens = step.opensAt && *step.opensAt <= step.to;
         painter.setPen(QPen(c.ink, 1.5));
         painter.setBrush(opens ? c.ink : c.sheet); // hollow: not within the step
         painter.drawPolygon(
             QPolygonF{at + QPointF(0, -6), at + QPointF(6, 0), at + QPointF(0, 6), at + QPointF(-6, 0)});
-        QString text = gateText(protocolOf(i), opens ? protocolOf(i).gateValue : *step.atEnd);
+        QString text = gateText(protocolOf(i).gate, opens ? protocolOf(i).gateValue : *step.atEnd);
         if (!opens) text = say("still %1").arg(text);
         const double wide = painter.fontMetrics().horizontalAdvance(text) + 4;
         const double x = std::min(at.x() + 8, width() - wide);

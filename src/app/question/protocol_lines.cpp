@@ -28,14 +28,13 @@ QString fromText(ExpectedFrom from) {
 
 } // namespace
 
-QString stepName(const Document& document, const ExpectedStep& step, const ProtocolStep& of) {
-    const Load* load = document.find(step.load);
-    const QString name = sayTerm(word(of.kind));
-    return load ? name + ", " + qtext(load->name) : name;
+QString stepName(const StepOccurrence& step) {
+    const QString name = sayTerm(word(step.kind));
+    return step.load.empty() ? name : name + ", " + qtext(step.load);
 }
 
-QString gateText(const ProtocolStep& of, double figure) {
-    switch (of.gate) {
+QString gateText(GateKind gate, double figure) {
+    switch (gate) {
     case GateKind::chipSlopeBelow:
         return say("%1 K/min").arg(figure, 0, 'g', 2);
     case GateKind::remainingBelow:
@@ -52,22 +51,23 @@ QString gateText(const ProtocolStep& of, double figure) {
     return {};
 }
 
-QString stepForecast(const Document& document, const ExpectedStep& step, const ProtocolStep& of) {
+QString stepForecast(const StepOccurrence& of, const StepForecast& step) {
     const double minutes = step.to - step.from;
     QStringList words{say("%1: %2 at %3 W, then %4 K over the room")
-                          .arg(stepName(document, step, of), minutesText(minutes))
+                          .arg(stepName(of), minutesText(minutes))
                           .arg(step.powerW, 0, 'f', 0)
                           .arg(step.riseK, 0, 'f', 1)};
     if (of.gate == GateKind::roomSlopeBelow)
         words << say("its gate waits for the room, which cannot be foretold");
     else if (step.opensAt && *step.opensAt <= step.to)
         words << say("its gate (%1) should open after %2")
-                     .arg(gateText(of, of.gateValue), minutesText(*step.opensAt - step.from));
+                     .arg(gateText(of.gate, of.gateValue), minutesText(*step.opensAt - step.from));
     else if (step.opensAt)
         words << say("its gate (%1) should open only after %2: longer than the step")
-                     .arg(gateText(of, of.gateValue), minutesText(*step.opensAt - step.from));
+                     .arg(gateText(of.gate, of.gateValue), minutesText(*step.opensAt - step.from));
     else if (step.atEnd)
-        words << say("its gate (%1) is not expected to open within a day").arg(gateText(of, of.gateValue));
+        words
+            << say("its gate (%1) is not expected to open within a day").arg(gateText(of.gate, of.gateValue));
     if (of.kind == StepKind::soak)
         words << say("predicted remaining rise at its end: %1 K").arg(std::abs(step.leftK), 0, 'g', 2);
     return words.join("; ") + ".";

@@ -10,11 +10,11 @@
 namespace ibuki {
 
 /// "soak, sustained 180 W"
-QString stepName(const Document& document, const ExpectedStep& step, const ProtocolStep& of);
+QString stepName(const StepOccurrence& step);
 /// How long it lasts, when its gate should open, what is left to rise at its end.
-QString stepForecast(const Document& document, const ExpectedStep& step, const ProtocolStep& of);
+QString stepForecast(const StepOccurrence& of, const StepForecast& step);
 /// "0.2 K left", "0.1 K/min"; empty without a gate that can be foretold.
-QString gateText(const ProtocolStep& of, double figure);
+QString gateText(GateKind gate, double figure);
 /// What the expected bench is made of, and where that comes from.
 QString benchForecast(const ExpectedBench& bench);
 

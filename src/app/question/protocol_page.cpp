@@ -219,9 +219,9 @@ void ProtocolPage::fillCurve(const std::vector<ProtocolStep>& protocol) {
     const Document& document = session_.document();
     ProtocolDrawing drawing{
         expectedCurve(document, session_.study()->id, expected_, protocol), protocol, {}, {}};
-    for (const ExpectedStep& step : drawing.curve.steps) {
-        drawing.names << stepName(document, step, protocol[step.row]);
-        drawing.forecasts << stepForecast(document, step, protocol[step.row]);
+    for (std::size_t i = 0; i < drawing.curve.steps.size(); ++i) {
+        drawing.names << stepName(drawing.curve.steps[i]);
+        drawing.forecasts << stepForecast(drawing.curve.steps[i], drawing.curve.forecasts[i]);
     }
     bench_->setText(benchForecast(drawing.curve.bench));
     curve_->show(std::move(drawing));

@@ -13,9 +13,9 @@ namespace {
 const std::string typedSpec = QStringLiteral("typed:").toStdString();
 const QString judgingName = QStringLiteral("figures of a recording");
 
-std::vector<ConductedStep> together(const std::vector<ConductedStep>& a,
-                                    const std::vector<ConductedStep>& b) {
-    std::vector<ConductedStep> all = a;
+std::vector<StepOccurrence> together(const std::vector<StepOccurrence>& a,
+                                     const std::vector<StepOccurrence>& b) {
+    std::vector<StepOccurrence> all = a;
     all.insert(all.end(), b.begin(), b.end());
     return all;
 }

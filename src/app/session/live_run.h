@@ -23,9 +23,9 @@ class TypedSource;
 /// What a run is made of.
 struct RunPlan {
     RecordingWish wish;
-    std::optional<Id<Study>> study;   ///< whose protocol it goes through
-    Conduct conduct;                  ///< of its commands only those that there is consent for are started
-    std::vector<ConductedStep> hands; ///< before anything is recorded
+    std::optional<Id<Study>> study;    ///< whose protocol it goes through
+    Conduct conduct;                   ///< of its commands only those that there is consent for are started
+    std::vector<StepOccurrence> hands; ///< before anything is recorded
     std::vector<std::unique_ptr<Source>> sources;
     EarlierRises earlier; ///< drawn behind
     bool checkUp = false; ///< of the bench itself
@@ -76,7 +76,7 @@ public:
     const LiveCurve& rise() const { return rise_; } ///< over the room
     const std::vector<LiveMark>& marks() const { return marks_; }
     const EarlierRises& earlier() const { return plan_.earlier; }
-    const std::vector<ConductedStep>& steps() const { return steps_; }
+    const std::vector<StepOccurrence>& steps() const { return steps_; }
     std::optional<double> loadBeganS() const { return loadBeganS_; } ///< of the load that runs, or ran last
     const std::string& title() const { return title_; }
     double handSeconds() const;                                        ///< since the step of the hands began
@@ -112,7 +112,7 @@ private:
     RunStage stage_ = RunStage::none;
     RunPlan plan_;
     std::string title_;
-    std::vector<ConductedStep> steps_; ///< hands before the rest
+    std::vector<StepOccurrence> steps_; ///< hands before the rest
     std::optional<Conductor> hands_;
     QElapsedTimer handClock_;
     std::unique_ptr<Recorder> recorder_;

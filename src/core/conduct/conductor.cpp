@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/conduct/conductor.h"
 
-#include "core/plan/step_times.h"
 #include "core/reduce/settings.h"
 
 #include <algorithm>
@@ -14,15 +13,18 @@ constexpr double longestCoolMinutes = 60; ///< of a cycle of conditioning
 constexpr double promptS = 10;            ///< a load that is seen so soon began with its step
 
 /// Heats to one temperature and lets cool to the other, again and again.
-void addCycles(std::vector<ConductedStep>& steps, const ProtocolStep& of, const ConductedStep& heated) {
+void addCycles(std::vector<StepOccurrence>& steps, const ProtocolStep& of, const StepOccurrence& heated) {
     for (int cycle = 1; cycle <= of.cycles; ++cycle) {
-        ConductedStep heat = heated;
+        StepOccurrence heat = heated;
         heat.cycle = cycle;
         if (of.hot) {
             heat.gate = GateKind::chipAbove;
             heat.gateValue = of.hot->value;
         }
-        ConductedStep cool{of.kind, {}, {}, of.cold ? longestCoolMinutes : of.minutes};
+        StepOccurrence cool;
+        cool.kind = of.kind;
+        cool.row = heated.row;
+        cool.minutes = of.cold ? longestCoolMinutes : of.minutes;
         cool.cycle = cycle;
         if (of.cold) {
             cool.gate = GateKind::chipBelow;
@@ -35,23 +37,11 @@ void addCycles(std::vector<ConductedStep>& steps, const ProtocolStep& of, const 
 
 } // namespace
 
-std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& protocol,
-                                          const std::vector<const Load*>& loads, double slowestMinutes) {
-    const Load* last = loads.empty() ? nullptr : loads.back();
-    std::vector<ConductedStep> steps;
-    for (const auto& [row, load] : runOrder(protocol, loads, StepKind::condition)) {
-        const ProtocolStep& step = protocol[row];
-        const bool underLoad =
-            step.kind == StepKind::soak || step.kind == StepKind::measure || step.kind == StepKind::condition;
-        const Load* of = load ? load : underLoad ? last : nullptr;
-        ConductedStep made{step.kind,     of ? of->name : std::string(), {}, step.minutes, step.gate,
-                           step.gateValue};
-        if (underLoad && of && of->target) made.powerW = of->target->value;
-        if (step.kind == StepKind::soak && step.gate != GateKind::none) {
-            made.leastMinutes = slowestMinutes;
-            made.minutes = std::max(made.minutes, soakMinutes(slowestMinutes));
-        }
-        if (step.kind == StepKind::condition) addCycles(steps, step, made);
+std::vector<StepOccurrence> conductedSteps(const std::vector<ProtocolStep>& protocol,
+                                           const std::vector<const Load*>& loads, double slowestMinutes) {
+    std::vector<StepOccurrence> steps;
+    for (StepOccurrence& made : occurrencesOf(protocol, loads, slowestMinutes, StepKind::condition)) {
+        if (made.kind == StepKind::condition) addCycles(steps, protocol[made.row], made);
         steps.push_back(std::move(made));
     }
     return steps;
@@ -63,7 +53,7 @@ std::string_view stepStateWord(StepState state) {
     return words.at(static_cast<std::size_t>(state));
 }
 
-Conductor::Conductor(std::vector<ConductedStep> steps) : steps_(std::move(steps)) {}
+Conductor::Conductor(std::vector<StepOccurrence> steps) : steps_(std::move(steps)) {}
 
 std::optional<double> Conductor::wantedW() const {
     return begun_ && !finished() && !paused_ ? steps_[at_].powerW : std::nullopt;
@@ -74,7 +64,7 @@ std::optional<GateReading> Conductor::gate() const {
 }
 
 void Conductor::begin(double timeS) {
-    const ConductedStep& step = steps_[at_];
+    const StepOccurrence& step = steps_[at_];
     begun_ = true;
     beganS_ = timeS;
     watch_.reset();
@@ -125,7 +115,7 @@ std::vector<StepEvent> Conductor::take(const GateSample& sample) {
     std::vector<StepEvent> events;
     if (finished() || paused_) return events;
     if (!begun_) begin(sample.timeS, events);
-    const ConductedStep& step = steps_[at_];
+    const StepOccurrence& step = steps_[at_];
     if (step.load.empty()) {
         idle_.push_back(sample);
         while (idle_.front().timeS < sample.timeS - 60) idle_.pop_front();
@@ -192,7 +182,7 @@ std::vector<StepEvent> Conductor::abort(double timeS) {
 std::vector<StepEvent> Conductor::startOver(double timeS) {
     std::vector<StepEvent> events;
     const auto first =
-        std::find_if(steps_.begin(), steps_.end(), [](const ConductedStep& step) { return !step.byHand; });
+        std::find_if(steps_.begin(), steps_.end(), [](const StepOccurrence& step) { return !step.byHand; });
     if (first == steps_.end()) return events;
     if (begun_) events.push_back({at_, StepState::aborted, timeS, {}});
     goTo(static_cast<std::size_t>(first - steps_.begin()), timeS, events);

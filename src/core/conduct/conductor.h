@@ -5,6 +5,7 @@
 // machine: readings and the user's words go in, what happened comes out; its clock is that of the readings.
 
 #include "core/conduct/gate_watch.h"
+#include "core/plan/step_occurrence.h"
 
 #include <string>
 #include <string_view>
@@ -12,23 +13,10 @@
 
 namespace ibuki {
 
-struct ConductedStep {
-    StepKind kind = StepKind::soak;
-    std::string load;             ///< name; empty: none
-    std::optional<double> powerW; ///< wanted while it lasts; nothing: idle
-    double minutes = 0;           ///< how long; of a gated step at most, of hands about
-    GateKind gate = GateKind::none;
-    double gateValue = 0;
-    double leastMinutes = 0; ///< its gate is not looked at before
-    bool byHand = false;     ///< ends when it is said to be done
-    int cycle = 0;           ///< of conditioning, from 1; 0: none
-};
-
-/// The steps of a protocol as they are run: conditioning under the last load (its cycles before its long
-/// load), soak and measure for each load; hands stand before. slowestMinutes: time constant of the bench's
-/// slowest part, 0: not known; a gated soak lasts at least so long, and may last as long as that part asks.
-std::vector<ConductedStep> conductedSteps(const std::vector<ProtocolStep>& protocol,
-                                          const std::vector<const Load*>& loads, double slowestMinutes = 0);
+/// The steps of a protocol as they are run: as `occurrencesOf` makes them from conditioning on (its cycles
+/// before its long load); manual work stands before.
+std::vector<StepOccurrence> conductedSteps(const std::vector<ProtocolStep>& protocol,
+                                           const std::vector<const Load*>& loads, double slowestMinutes = 0);
 
 enum class StepState { begun, done, timedOut, skipped, paused, aborted };
 
@@ -44,7 +32,7 @@ struct StepEvent {
 
 class Conductor {
 public:
-    explicit Conductor(std::vector<ConductedStep> steps);
+    explicit Conductor(std::vector<StepOccurrence> steps);
 
     /// A reading; returns what happened by it, in order. The first one begins the first step.
     std::vector<StepEvent> take(const GateSample& sample);
@@ -60,12 +48,12 @@ public:
     bool finished() const { return at_ >= steps_.size(); }
     bool isPaused() const { return paused_; }
     /// nothing: none is under way.
-    const ConductedStep* current() const { return finished() ? nullptr : &steps_[at_]; }
+    const StepOccurrence* current() const { return finished() ? nullptr : &steps_[at_]; }
     std::size_t place() const { return at_; }
     double beganS() const { return beganS_; } ///< of the step under way; under load: since that is seen
     /// The step under way has a load that the data do not show yet: neither its clock nor its gate counts.
     bool waitsForLoad() const { return waits_; }
-    const std::vector<ConductedStep>& steps() const { return steps_; }
+    const std::vector<StepOccurrence>& steps() const { return steps_; }
     std::optional<double> wantedW() const; ///< power of the load that should run now
     std::optional<GateReading> gate() const;
 
@@ -76,7 +64,7 @@ private:
     void begin(double timeS);
     bool showsLoad(const GateSample& sample) const;
 
-    std::vector<ConductedStep> steps_;
+    std::vector<StepOccurrence> steps_;
     std::size_t at_ = 0;
     bool begun_ = false;
     bool paused_ = false;

@@ -53,9 +53,10 @@ void keepMinute(Minutes& minutes, double timeS, std::optional<double> value) {
 
 Watch::Watch(WatchRules rules) : rules_(std::move(rules)) {}
 
-std::vector<WatchEvent> Watch::take(const BenchSample& sample, const WatchedStep& step) {
+std::vector<WatchEvent> Watch::take(const BenchSample& sample, const StepOccurrence& step, double sinceS) {
     events_.clear();
     nowS_ = sample.timeS;
+    sinceS_ = sinceS;
     learn(sample);
     watchLimits(sample, step);
     watchRoom(sample);
@@ -107,15 +108,15 @@ void Watch::learn(const BenchSample& sample) {
     add(firstFan_, sample.fanRpm);
 }
 
-void Watch::watchLimits(const BenchSample& sample, const WatchedStep& step) {
+void Watch::watchLimits(const BenchSample& sample, const StepOccurrence& step) {
     const bool over = rules_.stopAboveC && sample.highestC && *sample.highestC > *rules_.stopAboveC;
     judge(overStop, over, 2, Severity::reject, "watch-over",
           {{"celsius", sample.highestC.value_or(0)}, {"limit", rules_.stopAboveC.value_or(0)}});
     const bool told = sample.limitShare.value_or(0) > 0.5;
     const bool short_ = step.powerW && sample.powerW && *sample.powerW < (1 - shareOff) * *step.powerW;
     const bool near_ = rules_.limitC && sample.chipC && *sample.chipC > *rules_.limitC - nearLimitK;
-    judge(limitBound, step.loaded && (told || (near_ && (short_ || !step.powerW))), holdS, Severity::warn,
-          "watch-limit-bound", {});
+    judge(limitBound, !step.load.empty() && (told || (near_ && (short_ || !step.powerW))), holdS,
+          Severity::warn, "watch-limit-bound", {});
     std::optional<double> left;
     if (rules_.limitC && sample.chipC) left = *rules_.limitC - *sample.chipC;
     light(Lamps::limit, left, {overStop, limitBound});
@@ -145,8 +146,8 @@ void Watch::watchFan(const BenchSample& sample) {
     light(Lamps::fan, sample.fanRpm, {fanMoved});
 }
 
-void Watch::watchPower(const BenchSample& sample, const WatchedStep& step) {
-    const bool asked = step.powerW && step.sinceS > powerSettlesS;
+void Watch::watchPower(const BenchSample& sample, const StepOccurrence& step) {
+    const bool asked = step.powerW && sinceS_ > powerSettlesS;
     const bool off = asked && sample.powerW && !held_[limitBound].on
                      && std::abs(*sample.powerW / *step.powerW - 1) > shareOff;
     judge(powerOff, off, holdS, Severity::warn, "watch-power",
@@ -155,7 +156,7 @@ void Watch::watchPower(const BenchSample& sample, const WatchedStep& step) {
 }
 
 /// A temperature that stays where it is while the hottest goes on.
-void Watch::watchSensors(const BenchSample& sample, const WatchedStep& step) {
+void Watch::watchSensors(const BenchSample& sample, const StepOccurrence& step) {
     const double chip = sample.chipC.value_or(0);
     while (still_.size() < sample.chipsC.size())
         still_.push_back({sample.chipsC[still_.size()], sample.timeS, chip});
@@ -174,7 +175,7 @@ void Watch::watchSensors(const BenchSample& sample, const WatchedStep& step) {
 }
 
 /// How cores stand to each other at rest, against how they used to.
-void Watch::watchOffsets(const BenchSample& sample, const WatchedStep& step) {
+void Watch::watchOffsets(const BenchSample& sample, const StepOccurrence& step) {
     if (step.kind != StepKind::idle) coreIdle_.clear();
     if (step.kind != StepKind::idle || rules_.coreOffsetsK.size() != sample.coresC.size()) return;
     coreIdle_.resize(sample.coresC.size());
@@ -201,18 +202,18 @@ void Watch::watchOffsets(const BenchSample& sample, const WatchedStep& step) {
 }
 
 /// Held against the mounts of the same level from the second minute of the load on.
-void Watch::watchRise(const BenchSample& sample, const WatchedStep& step) {
-    if (!step.loaded || !sample.chipC || !sample.roomC || step.sinceS < riseFromS) {
+void Watch::watchRise(const BenchSample& sample, const StepOccurrence& step) {
+    if (step.load.empty() || !sample.chipC || !sample.roomC || sinceS_ < riseFromS) {
         rise_ = {};
-        if (!step.loaded) judge(risesOtherwise, false, 0, Severity::info, "watch-rises-above", {});
+        if (step.load.empty()) judge(risesOtherwise, false, 0, Severity::info, "watch-rises-above", {});
         return;
     }
-    if (rise_.count == 0) rise_.timeS = step.sinceS;
+    if (rise_.count == 0) rise_.timeS = sinceS_;
     rise_.sum += *sample.chipC - *sample.roomC;
     ++rise_.count;
-    if (step.sinceS - rise_.timeS < 10) return;
+    if (sinceS_ - rise_.timeS < 10) return;
     const double now = meanOf(rise_.sum, rise_.count);
-    const double atS = (rise_.timeS + step.sinceS) / 2;
+    const double atS = (rise_.timeS + sinceS_) / 2;
     rise_ = {};
     std::optional<double> highest; // of those that were kept
     const EarlierRise* like = nullptr;

@@ -7,6 +7,7 @@
 #include "core/base/flag.h"
 #include "core/conduct/latest_readings.h"
 #include "core/conduct/rise_curve.h"
+#include "core/plan/step_occurrence.h"
 
 #include <array>
 #include <deque>
@@ -22,14 +23,6 @@ struct WatchRules {
     std::optional<double> usualRoomC;  ///< nothing: of the first half minute
     std::vector<double> coreOffsetsK;  ///< usual, of a core from the mean of all; empty: not known
     EarlierRises earlier;              ///< under the load that is watched
-};
-
-/// What the step asks for.
-struct WatchedStep {
-    StepKind kind = StepKind::idle;
-    std::optional<double> powerW; ///< nothing: idle, or a load without a target
-    bool loaded = false;
-    double sinceS = 0; ///< since this load began, or since the step did
 };
 
 enum class Lamp { dark, good, warn, stop };
@@ -50,8 +43,9 @@ class Watch {
 public:
     explicit Watch(WatchRules rules);
 
-    /// In order of time.
-    std::vector<WatchEvent> take(const BenchSample& sample, const WatchedStep& step);
+    /// In order of time. step: what is under way, an idle one without a load where nothing is; sinceS: since
+    /// its load began, or since the step did.
+    std::vector<WatchEvent> take(const BenchSample& sample, const StepOccurrence& step, double sinceS);
     const std::array<LampReading, 5>& lamps() const { return lamps_; }
     /// What keeps the chip from becoming steady, as far as it can be told: the room moves, the coolant still
     /// rises, the power creeps.
@@ -83,13 +77,13 @@ private:
 
     void judge(Rule rule, bool bad, double forS, Severity severity, const char* code, Fields fields);
     void learn(const BenchSample& sample);
-    void watchLimits(const BenchSample& sample, const WatchedStep& step);
+    void watchLimits(const BenchSample& sample, const StepOccurrence& step);
     void watchRoom(const BenchSample& sample);
     void watchFan(const BenchSample& sample);
-    void watchPower(const BenchSample& sample, const WatchedStep& step);
-    void watchSensors(const BenchSample& sample, const WatchedStep& step);
-    void watchOffsets(const BenchSample& sample, const WatchedStep& step);
-    void watchRise(const BenchSample& sample, const WatchedStep& step);
+    void watchPower(const BenchSample& sample, const StepOccurrence& step);
+    void watchSensors(const BenchSample& sample, const StepOccurrence& step);
+    void watchOffsets(const BenchSample& sample, const StepOccurrence& step);
+    void watchRise(const BenchSample& sample, const StepOccurrence& step);
     void light(Lamps lamp, std::optional<double> value, std::initializer_list<Rule> rules);
 
     WatchRules rules_;
@@ -97,6 +91,7 @@ private:
     std::array<LampReading, 5> lamps_;
     std::vector<WatchEvent> events_;
     double nowS_ = 0;
+    double sinceS_ = 0; ///< of the step
     std::optional<double> firstS_;
     Minute firstRoom_;
     Minute firstFan_;

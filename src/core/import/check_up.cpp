@@ -128,11 +128,11 @@ std::optional<double> gradientOf(const Trace& trace, const Stretch& rest) {
 
 } // namespace
 
-std::vector<ConductedStep> checkUpSteps(const std::string& load, double powerW) {
-    std::vector<ConductedStep> steps{{StepKind::idle, {}, {}, 5},
-                                     {StepKind::soak, load, powerW, 60, GateKind::remainingBelow, 0.1},
-                                     {StepKind::measure, load, powerW, 3},
-                                     {StepKind::cool, {}, {}, 5}};
+std::vector<StepOccurrence> checkUpSteps(const std::string& load, double powerW) {
+    std::vector<StepOccurrence> steps{{StepKind::idle, {}, {}, 5},
+                                      {StepKind::soak, load, powerW, 60, GateKind::remainingBelow, 0.1},
+                                      {StepKind::measure, load, powerW, 3},
+                                      {StepKind::cool, {}, {}, 5}};
     steps[1].leastMinutes = 10;
     return steps;
 }

@@ -14,7 +14,7 @@
 namespace ibuki {
 
 /// Idle, load until little is left to rise, measure, cool. powerW: of the load.
-std::vector<ConductedStep> checkUpSteps(const std::string& load, double powerW);
+std::vector<StepOccurrence> checkUpSteps(const std::string& load, double powerW);
 /// The largest load that a study of the bench plans, else 150 W.
 double checkUpPowerW(const Document& document, Id<Bench> bench);
 

@@ -5,8 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
-#include "core/import/entered_reading.h"
-#include "core/import/found_loads.h"
+#include "core/import/log_runs.h"
 #include "core/import/planned_mount.h"
 
 #include <algorithm>
@@ -26,41 +25,6 @@ Id<Recording> addRecording(Edit& edit, Id<Bench> bench, const ImportedLog& log, 
     recording.samples = static_cast<std::int64_t>(log.trace.samples());
     recording.durationS = log.trace.durationS();
     return edit.add(recording);
-}
-
-void addRun(Edit& edit, Run run, const ImportedLog& log) {
-    int repeat = 1;
-    for (const Run* other : runsOf(edit.document(), run.mount)) repeat += other->load == run.load ? 1 : 0;
-    run.repeat = repeat;
-    RunReduction stored;
-    run.id = edit.add(run);
-    stored.run = run.id;
-    stored.reduction = log.reduction;
-    stored.settings = log.settings;
-    stored.settings.hand.load = run.loadIndex;
-    edit.add(stored);
-    const auto& loads = log.reduction.loads;
-    const auto load =
-        run.loadIndex >= 0 ? std::optional(static_cast<std::size_t>(run.loadIndex)) : log.reduction.longest;
-    if (load && *load < loads.size()) addColumnReadings(edit, run, log.trace, loads[*load]);
-}
-
-/// One run for each load of the log.
-void addRuns(Edit& edit, Id<Mount> mount, Id<Recording> recording, const ImportedLog& log, Id<Study> study) {
-    Run run;
-    run.mount = mount;
-    run.recording = recording;
-    const auto steps = loadsFor(edit, study, log.reduction);
-    if (steps.size() < 2) {
-        run.load = steps.empty() ? loadOfSilentLog(edit, study) : steps.front();
-        addRun(edit, run, log);
-        return;
-    }
-    for (std::size_t i = 0; i < steps.size(); ++i) {
-        run.loadIndex = static_cast<int>(i);
-        run.load = steps[i];
-        addRun(edit, run, log);
-    }
 }
 
 /// The log's recording takes the probe's as its room.
@@ -100,7 +64,10 @@ ImportChanges importChanges(const Document& document, Id<Study> study, const std
         changes.recordings.emplace_back(i, recording);
         if (row.probeOf) continue;
         const Id<Mount> mount = row.mount ? *row.mount : addPlannedMount(edit, document, *of, *question, row);
-        addRuns(edit, mount, recording, logs[i], study);
+        Run run;
+        run.mount = mount;
+        run.recording = recording;
+        addRunsOf(edit, run, study, {logs[i].trace, logs[i].reduction, logs[i].settings});
     }
     for (const auto& [index, probe] : changes.recordings)
         if (rows[index].probeOf) joinProbe(edit, changes.recordings, *rows[index].probeOf, probe);

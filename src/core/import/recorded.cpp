@@ -5,8 +5,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
-#include "core/import/entered_reading.h"
-#include "core/import/found_loads.h"
+#include "core/import/log_runs.h"
 #include "core/import/planned_mount.h"
 #include "core/plan/mount_brief.h"
 #include "core/reduce/reduce.h"
@@ -49,35 +48,6 @@ Id<Mount> mountOfSlot(Edit& edit, const Document& before, const Slot& slot, cons
     orderByTime(edit, study.bench);
     beginMeasuring(edit, study);
     return mount;
-}
-
-/// The run gets its load and its figures; further loads of the recording get runs of their own.
-void addFigures(Edit& edit, Run run, const Trace& trace, const ReduceSettings& settings) {
-    const Reduction reduction = reduceByEveryMetric(trace, settings);
-    const auto study = studyOf(edit.document(), run.mount);
-    std::vector<Id<Load>> steps;
-    if (study) steps = loadsFor(edit, *study, reduction);
-    if (study && steps.empty()) steps = {loadOfSilentLog(edit, *study)};
-    const bool several = reduction.loads.size() > 1;
-    for (std::size_t i = 0; i < std::max<std::size_t>(1, reduction.loads.size()); ++i) {
-        if (i > 0) run.id = {};
-        run.loadIndex = several ? static_cast<int>(i) : -1;
-        run.load = i < steps.size() ? std::optional(steps[i]) : std::nullopt;
-        run.repeat = 1;
-        for (const Run* other : runsOf(edit.document(), run.mount))
-            if (other->id != run.id && other->load == run.load) ++run.repeat;
-        if (run.id.value > 0)
-            edit.put(run);
-        else
-            run.id = edit.add(run);
-        RunReduction stored;
-        stored.run = run.id;
-        stored.reduction = reduction;
-        stored.settings = settings;
-        stored.settings.hand.load = run.loadIndex;
-        edit.add(stored);
-        if (i < reduction.loads.size()) addColumnReadings(edit, run, trace, reduction.loads[i]);
-    }
 }
 
 } // namespace
@@ -137,7 +107,8 @@ ChangeSet endRecording(const Document& document, Id<Recording> id, const Recorde
             const auto study = studyOf(document, run.mount);
             const ReduceSettings settings =
                 settingsFor(document, run, study ? firstQuestion(document, *study) : nullptr);
-            addFigures(edit, run, *trace, settings);
+            const Reduction reduction = reduceByEveryMetric(*trace, settings);
+            addRunsOf(edit, run, study, {*trace, reduction, settings});
         } catch (const InputError&) { // nothing to be told from it; the recording stays
         }
     }

@@ -74,9 +74,9 @@ std::optional<double> gateReads(GateKind gate, const ExpectedPoint& at, double s
     return std::nullopt;
 }
 
-double powerOf(const ProtocolStep& step, const Load* load, const ExpectedBench& bench) {
+double powerOf(const StepOccurrence& step, const ExpectedBench& bench) {
     if (step.kind != StepKind::soak && step.kind != StepKind::measure) return bench.idleW;
-    return load && load->target ? load->target->value : bench.loadW;
+    return step.powerW.value_or(bench.loadW);
 }
 
 /// Steps the ladder through one step of the protocol after the other.
@@ -88,9 +88,11 @@ public:
         curve_.points.push_back({});
     }
 
-    void add(ExpectedStep step, const ProtocolStep& of, double minutes) {
+    void add(const StepOccurrence& of) {
+        StepForecast step;
+        step.powerW = powerOf(of, curve_.bench);
         step.from = curve_.points.back().minute;
-        step.to = step.from + minutes;
+        step.to = step.from + of.minutes;
         const double steady = curve_.bench.kPerW * step.powerW;
         Gate gate(of, steady, curve_.bench.kPerW * curve_.bench.idleW);
         while (curve_.points.back().minute + stepS_ / 120 < step.to) {
@@ -110,18 +112,19 @@ public:
             }
             step.opensAt = gate.opened;
         }
-        curve_.steps.push_back(step);
+        curve_.forecasts.push_back(step);
     }
 
 private:
     struct Gate {
-        const ProtocolStep& of;
+        const StepOccurrence& of;
         double steadyK;
         double idleK;
         std::optional<double> reads;
         std::optional<double> opened;
 
-        Gate(const ProtocolStep& step, double steady, double idle) : of(step), steadyK(steady), idleK(idle) {}
+        Gate(const StepOccurrence& step, double steady, double idle)
+            : of(step), steadyK(steady), idleK(idle) {}
         void see(const ExpectedPoint& at) {
             reads = gateReads(of.gate, at, steadyK, idleK);
             if (!reads || *reads >= of.gateValue)
@@ -177,33 +180,22 @@ ExpectedCurve expectedCurve(const Document& document, Id<Study> id, const Expect
                             const std::vector<ProtocolStep>& protocol) {
     ExpectedCurve curve;
     curve.bench = bench;
-    const auto order = runOrder(protocol, loadsOf(document, id));
-    const double leastSoak = leastSoakMinutes(document, id);
-    const auto minutesOf = [&](const ProtocolStep& step) {
-        return step.kind == StepKind::soak ? std::max(step.minutes, leastSoak) : step.minutes;
-    };
+    curve.steps = occurrencesOf(protocol, loadsOf(document, id), slowestMinutes(document, id));
     double total = 0;
-    for (const RunStep& run : order) total += minutesOf(protocol[run.row]);
+    for (const StepOccurrence& step : curve.steps) total += step.minutes;
     constexpr double mostPoints = 2400;
     Tracing tracing(curve, std::max(5.0, 60 * total / mostPoints));
-    for (const auto& [row, load] : order) {
-        ExpectedStep step;
-        step.row = row;
-        if (load) step.load = load->id;
-        step.powerW = powerOf(protocol[row], load, bench);
-        tracing.add(step, protocol[row], minutesOf(protocol[row]));
-    }
+    for (const StepOccurrence& step : curve.steps) tracing.add(step);
     return curve;
 }
 
-std::optional<double> ExpectedCurve::gateFigure(std::size_t step, const ProtocolStep& of,
-                                                double minute) const {
+std::optional<double> ExpectedCurve::gateFigure(std::size_t step, GateKind gate, double minute) const {
     const auto at =
         std::lower_bound(points.begin(), points.end(), minute, [](const ExpectedPoint& point, double wanted) {
             return point.minute < wanted - 1e-9;
         });
-    if (at == points.end() || step >= steps.size()) return std::nullopt;
-    return gateReads(of.gate, *at, bench.kPerW * steps[step].powerW, bench.kPerW * bench.idleW);
+    if (at == points.end() || step >= forecasts.size()) return std::nullopt;
+    return gateReads(gate, *at, bench.kPerW * forecasts[step].powerW, bench.kPerW * bench.idleW);
 }
 
 } // namespace ibuki

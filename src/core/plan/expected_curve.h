@@ -6,8 +6,8 @@
 // gate should open and how much is left to rise (docs/methods.md, "Expected curve").
 
 #include "core/domain/document.h"
-#include "core/domain/plan.h"
 #include "core/physics/thermal_ladder.h"
+#include "core/plan/step_occurrence.h"
 
 #include <optional>
 #include <vector>
@@ -30,11 +30,9 @@ struct ExpectedBench {
 /// Learned: medians over the runs of the study's bench that count. Usual: the air ladder of docs/methods.md.
 ExpectedBench expectedBench(const Document& document, Id<Study> study);
 
-/// One step as it is run: soak and measure once a load.
-struct ExpectedStep {
-    std::size_t row = 0; ///< of the protocol
-    std::optional<Id<Load>> load;
-    double from = 0; ///< min, from the end of the hands
+/// What is foretold of a step.
+struct StepForecast {
+    double from = 0; ///< min, from the end of the manual work
     double to = 0;
     double powerW = 0;
     double riseK = 0;              ///< over the room, at its end
@@ -52,11 +50,13 @@ struct ExpectedPoint {
 
 struct ExpectedCurve {
     ExpectedBench bench;
-    std::vector<ExpectedStep> steps; ///< from the first settling on; hands and conditioning stand before
+    std::vector<StepOccurrence>
+        steps; ///< from the first settling on; manual work and conditioning stand before
+    std::vector<StepForecast> forecasts; ///< of each of the steps
     std::vector<ExpectedPoint> points;
 
-    /// What the step's gate reads at that minute of the curve; nothing where it is about the room or none.
-    std::optional<double> gateFigure(std::size_t step, const ProtocolStep& of, double minute) const;
+    /// What a gate of the step reads at that minute of the curve; nothing where it is about the room or none.
+    std::optional<double> gateFigure(std::size_t step, GateKind gate, double minute) const;
 };
 
 /// Of these steps, which need not be stored yet; bench: expectedBench of the study.

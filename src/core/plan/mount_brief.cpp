@@ -131,7 +131,7 @@ MountBrief briefOf(const Document& document, const Slot& slot, Instant now) {
     brief.steps = mountSteps(document, study->id, brief.material);
     brief.staysMounted = goesOn(document, slot);
     if (slot.kind == SlotKind::baseline || brief.staysMounted) // nothing is taken off
-        std::erase_if(brief.steps, [](const TimedStep& step) { return step.kind <= StepKind::rest; });
+        std::erase_if(brief.steps, [](const StepOccurrence& step) { return step.kind <= StepKind::rest; });
     const Configuration* configuration =
         configurationFor(document, study->bench, level, document.find(slot.second));
     if (configuration && configuration->variantOf)

@@ -28,7 +28,7 @@ struct MountBrief {
     bool staysMounted = false;            ///< changed without re-mounting: the mount before goes on
     std::vector<std::string> otherLevels; ///< "memory: pad B", of the study's further questions
     std::vector<std::string> loads;
-    std::vector<TimedStep> steps;
+    std::vector<StepOccurrence> steps;
     std::vector<Caution> cautions; ///< gravest first
     std::vector<BlockingCaution> blocking;
     std::string heldConstant;

@@ -149,12 +149,12 @@ Evenings eveningsOf(const Plan& plan, Instant now) {
     return {plan.start.value_or(now), plan.fromHour, plan.hours, plan.weekdays};
 }
 
-std::vector<std::vector<TimedStep>> stepsOf(const Document& document, const Question& question,
-                                            const Plan& plan, const Design& design,
-                                            const std::vector<OrderedMount>& order) {
+std::vector<std::vector<StepOccurrence>> stepsOf(const Document& document, const Question& question,
+                                                 const Plan& plan, const Design& design,
+                                                 const std::vector<OrderedMount>& order) {
     // Mounts of one material take the same steps: each is worked out once.
-    std::map<std::optional<Id<Material>>, std::vector<TimedStep>> known;
-    std::vector<std::vector<TimedStep>> steps;
+    std::map<std::optional<Id<Material>>, std::vector<StepOccurrence>> known;
+    std::vector<std::vector<StepOccurrence>> steps;
     const Level* before = nullptr;
     int block = 0;
     for (const OrderedMount& mount : order) {
@@ -170,7 +170,8 @@ std::vector<std::vector<TimedStep>> stepsOf(const Document& document, const Ques
                 known.emplace(material, mountSteps(document, question.study, document.find(material))).first;
         steps.push_back(found->second);
         if (goesOn) // the mount before stays as it is
-            std::erase_if(steps.back(), [](const TimedStep& step) { return step.kind <= StepKind::rest; });
+            std::erase_if(steps.back(),
+                          [](const StepOccurrence& step) { return step.kind <= StepKind::rest; });
     }
     return steps;
 }

@@ -72,9 +72,9 @@ PowerAnalysis powerAnalysisOf(const Document& document, const Question& question
                               Instant now, const WallClock& clock = {});
 
 /// Mounts in order with the steps of each, for the schedule.
-std::vector<std::vector<TimedStep>> stepsOf(const Document& document, const Question& question,
-                                            const Plan& plan, const Design& design,
-                                            const std::vector<OrderedMount>& order);
+std::vector<std::vector<StepOccurrence>> stepsOf(const Document& document, const Question& question,
+                                                 const Plan& plan, const Design& design,
+                                                 const std::vector<OrderedMount>& order);
 Evenings eveningsOf(const Plan& plan, Instant now);
 
 } // namespace ibuki

@@ -103,32 +103,8 @@ void usePreset(Edit& edit, Id<Study> study, ProtocolPreset preset) {
     for (const ProtocolStep& step : presetSteps(preset, study)) edit.add(step);
 }
 
-namespace {
-
-const char* lastsCode(GateKind gate) {
-    switch (gate) {
-    case GateKind::none:
-        return "step-lasts";
-    case GateKind::chipSlopeBelow:
-        return "step-lasts.chip-slope";
-    case GateKind::roomSlopeBelow:
-        return "step-lasts.room-slope";
-    case GateKind::remainingBelow:
-        return "step-lasts.remaining";
-    case GateKind::aboveIdleBelow:
-        return "step-lasts.above-idle";
-    case GateKind::chipAbove:
-        return "step-lasts.chip-above";
-    case GateKind::chipBelow:
-        return "step-lasts.chip-below";
-    }
-    return "step-lasts";
-}
-
-} // namespace
-
 Message stepMessage(const ProtocolStep& step) {
-    Message message{lastsCode(step.gate), {{"minutes", step.minutes}, {"limit", step.gateValue}}};
+    const Message message = lastsMessage(step.minutes, step.gate, step.gateValue);
     return step.unattended ? message : Message{"step-by-hand", {{"step", message}}};
 }
 

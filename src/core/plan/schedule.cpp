@@ -60,7 +60,7 @@ public:
     Layout(const Evenings& evenings, const WallClock& clock)
         : clock_(clock), calendar_(evenings, clock), now_(calendar_.at(0).start) {}
 
-    void add(const std::vector<TimedStep>& steps) {
+    void add(const std::vector<StepOccurrence>& steps) {
         ScheduledMount mount;
         bool overlong = false;
         std::size_t i = 0;
@@ -79,7 +79,7 @@ public:
             while (i < end) place(mount, steps[i++]);
         }
         if (mount.evening == 0) begin(mount); // nothing in it needs hands
-        mount.start = mount.steps.empty() ? now_ : mount.steps.front().start;
+        mount.start = mount.steps.empty() ? now_ : *mount.steps.front().start;
         mount.end = now_;
         if (overlong) plan_.overlong.push_back(plan_.mounts.size());
         plan_.mounts.push_back(std::move(mount));
@@ -116,9 +116,11 @@ private:
         return fitsWhole;
     }
 
-    void place(ScheduledMount& mount, const TimedStep& step) {
+    void place(ScheduledMount& mount, const StepOccurrence& step) {
         const Instant end = clock_.after(now_, step.minutes);
-        mount.steps.push_back({step, now_, end});
+        mount.steps.push_back(step);
+        mount.steps.back().start = now_;
+        mount.steps.back().end = end;
         plan_.benchMinutes += step.minutes;
         now_ = end;
     }
@@ -145,7 +147,7 @@ Instant plusMonths(Instant local, int months) {
 
 } // namespace
 
-Schedule schedule(const std::vector<std::vector<TimedStep>>& mounts, const Evenings& evenings,
+Schedule schedule(const std::vector<std::vector<StepOccurrence>>& mounts, const Evenings& evenings,
                   const WallClock& clock) {
     if (!evenings.weekdays.any()) throw InputError("plan-weekdays.none", {});
     if (!(evenings.hours > 0 && evenings.hours <= 24) || !(evenings.fromHour >= 0 && evenings.fromHour < 24))

@@ -5,7 +5,7 @@
 // follow each other stay together; what runs by itself (soak, rest over night) may go on while nobody is
 // there.
 
-#include "core/domain/plan.h"
+#include "core/plan/step_occurrence.h"
 #include "core/quantity/wall_clock.h"
 
 #include <array>
@@ -14,19 +14,6 @@
 
 namespace ibuki {
 
-/// Where a duration comes from.
-enum class TimeSource { usual, protocol, stated, learned };
-
-struct TimedStep {
-    StepKind kind = StepKind::apply;
-    double minutes = 0;
-    bool unattended = false;
-    TimeSource source = TimeSource::usual;
-    std::string load; ///< of soak and measure
-    GateKind gate = GateKind::none;
-    double gateValue = 0;
-};
-
 struct Evenings {
     Instant firstDay; ///< its date counts
     double fromHour = 18;
@@ -34,14 +21,8 @@ struct Evenings {
     Weekdays weekdays;
 };
 
-struct ScheduledStep {
-    TimedStep step;
-    Instant start;
-    Instant end;
-};
-
 struct ScheduledMount {
-    std::vector<ScheduledStep> steps;
+    std::vector<StepOccurrence> steps; ///< with start and end
     Instant start;
     Instant end;
     int evening = 0; ///< from 1: the one in which the hands begin
@@ -64,7 +45,7 @@ struct Schedule {
 };
 
 /// Throws InputError (plan-weekdays, plan-hours) for evenings that never come.
-Schedule schedule(const std::vector<std::vector<TimedStep>>& mounts, const Evenings& evenings,
+Schedule schedule(const std::vector<std::vector<StepOccurrence>>& mounts, const Evenings& evenings,
                   const WallClock& clock = {});
 
 /// A delay such as "24 h", "5 d", "2 w", "6 mo", "1 y". Hours are elapsed time; days and more keep the time

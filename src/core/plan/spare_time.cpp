@@ -15,12 +15,12 @@ std::optional<SpareTime> longestStretch(const ScheduledMount& mount, std::size_t
     std::optional<SpareTime> longest;
     for (std::size_t i = 0; i < mount.steps.size();) {
         std::size_t end = i;
-        while (end < mount.steps.size() && mount.steps[end].step.unattended) ++end;
+        while (end < mount.steps.size() && mount.steps[end].unattended) ++end;
         if (end > i)
             for (const Evening& evening : evenings) {
                 const SpareTime stretch{index,
-                                        std::max(mount.steps[i].start, evening.start),
-                                        std::min(mount.steps[end - 1].end, evening.end),
+                                        std::max(*mount.steps[i].start, evening.start),
+                                        std::min(*mount.steps[end - 1].end, evening.end),
                                         {}};
                 if (stretch.minutes() >= leastStretchMinutes
                     && (!longest || stretch.minutes() > longest->minutes()))

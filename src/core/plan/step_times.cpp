@@ -6,8 +6,6 @@
 #include "core/stats/summary.h"
 
 #include <algorithm>
-#include <cmath>
-#include <utility>
 
 namespace ibuki {
 namespace {
@@ -52,40 +50,30 @@ const StepTime* statedTime(const Document& document, Id<Bench> bench, StepKind k
     return general;
 }
 
+StepOccurrence alone(StepKind kind, double minutes, TimeSource source) {
+    StepOccurrence step;
+    step.kind = kind;
+    step.minutes = minutes;
+    step.source = source;
+    return step;
+}
+
 /// Cycles and rest that the material asks for before it is measured.
-void addConditioning(std::vector<TimedStep>& steps, const Material& material, const ProtocolStep* cycle,
+void addConditioning(std::vector<StepOccurrence>& steps, const Material& material, const ProtocolStep* cycle,
                      const ProtocolStep* rest) {
     const bool film = material.kind == MaterialClass::phaseChange;
     if (!film && !material.conditioningCycles && !material.conditioningRest) return;
     const int cycles = film || material.conditioningCycles ? factsOf(material).cycles.value : 0;
     for (int i = 0; i < cycles; ++i)
-        steps.push_back({StepKind::condition,
-                         cycle ? cycle->minutes : 30,
-                         true,
-                         cycle ? TimeSource::protocol : TimeSource::usual,
-                         {},
-                         GateKind::none,
-                         0});
+        steps.push_back(alone(StepKind::condition, cycle ? cycle->minutes : 30,
+                              cycle ? TimeSource::protocol : TimeSource::usual));
     const double hours = material.conditioningRest ? material.conditioningRest->value : film ? 8 : 0;
     if (hours > 0)
-        steps.push_back({StepKind::rest,
-                         rest ? rest->minutes : 60 * hours,
-                         true,
-                         material.conditioningRest ? TimeSource::stated : TimeSource::usual,
-                         {},
-                         GateKind::none,
-                         0});
-}
-
-TimedStep timed(const ProtocolStep& step, const std::string& load) {
-    return {step.kind, step.minutes, step.unattended, TimeSource::protocol, load, step.gate, step.gateValue};
+        steps.push_back(alone(StepKind::rest, rest ? rest->minutes : 60 * hours,
+                              material.conditioningRest ? TimeSource::stated : TimeSource::usual));
 }
 
 } // namespace
-
-double soakMinutes(double slowestMinutes, double riseK, double withinK) {
-    return slowestMinutes * std::log(riseK / withinK);
-}
 
 std::optional<LearnedTurnaround> learnedTurnaround(const Document& document, Id<Bench> bench) {
     struct Span {
@@ -107,9 +95,9 @@ std::optional<LearnedTurnaround> learnedTurnaround(const Document& document, Id<
     return LearnedTurnaround{median(gaps), static_cast<int>(gaps.size())};
 }
 
-TimedStep handStep(const Document& document, Id<Bench> bench, StepKind kind, MaterialClass material) {
-    TimedStep step{kind, minutesOf(usualHands(material), kind), false, TimeSource::usual, {}, GateKind::none,
-                   0};
+StepOccurrence handStep(const Document& document, Id<Bench> bench, StepKind kind, MaterialClass material) {
+    StepOccurrence step = alone(kind, minutesOf(usualHands(material), kind), TimeSource::usual);
+    step.unattended = false;
     if (const StepTime* stated = statedTime(document, bench, kind, material)) {
         step.minutes = stated->minutes;
         step.source = TimeSource::stated;
@@ -122,113 +110,52 @@ TimedStep handStep(const Document& document, Id<Bench> bench, StepKind kind, Mat
     return step;
 }
 
-namespace {
-
-bool isPerLoad(const ProtocolStep& step) {
-    return step.kind == StepKind::soak || step.kind == StepKind::measure;
-}
-
-} // namespace
-
-std::vector<RunStep> runOrder(const std::vector<ProtocolStep>& protocol,
-                              const std::vector<const Load*>& loads, StepKind from) {
-    /// A step of one load stands in the place of the general one.
-    const auto countsFor = [&](const ProtocolStep& step, const Load* load) {
-        if (!load) return true;
-        if (step.load) return step.load == load->id;
-        return std::none_of(protocol.begin(), protocol.end(), [&](const ProtocolStep& other) {
-            return other.kind == step.kind && other.load == load->id;
-        });
-    };
-    const std::vector<const Load*> eachOrNone = loads.empty() ? std::vector<const Load*>{nullptr} : loads;
-    std::vector<RunStep> order;
-    bool loadsDone = false;
-    for (std::size_t row = 0; row < protocol.size(); ++row) {
-        if (protocol[row].kind < from) continue;
-        if (!isPerLoad(protocol[row])) {
-            order.push_back({row, nullptr});
-        } else if (!std::exchange(loadsDone, true)) {
-            for (const Load* load : eachOrNone)
-                for (std::size_t each = 0; each < protocol.size(); ++each)
-                    if (isPerLoad(protocol[each]) && countsFor(protocol[each], load))
-                        order.push_back({each, load});
-        }
-    }
-    return order;
-}
-
-double leastSoakMinutes(const Document& document, Id<Study> study) {
+double slowestMinutes(const Document& document, Id<Study> study) {
     const Study* of = document.find(study);
     const Configuration* rig = of ? currentConfiguration(document, of->bench) : nullptr;
-    return rig && rig->slowestMinutes ? soakMinutes(*rig->slowestMinutes) : 0;
+    return rig ? rig->slowestMinutes.value_or(0) : 0;
 }
 
 namespace {
 
-/// Adds the protocol's steps after the hands, soak and measure for each load.
-class RunSteps {
-public:
-    RunSteps(const Document& document, Id<Study> study, std::vector<TimedStep>& steps)
-        : protocol_(protocolOf(document, study)),
-          order_(runOrder(protocol_, loadsOf(document, study))),
-          leastSoak_(leastSoakMinutes(document, study)),
-          steps_(steps) {}
-
-    const ProtocolStep* find(StepKind wanted) const {
-        const auto found = std::find_if(protocol_.begin(), protocol_.end(),
-                                        [&](const ProtocolStep& step) { return step.kind == wanted; });
-        return found == protocol_.end() ? nullptr : &*found;
-    }
-
-    void addAll() {
-        for (const auto& [row, load] : order_) {
-            const ProtocolStep& step = protocol_[row];
-            steps_.push_back(timed(step, load ? load->name : std::string()));
-            if (step.kind == StepKind::soak) steps_.back().minutes = std::max(step.minutes, leastSoak_);
-        }
-    }
-
-private:
-    std::vector<ProtocolStep> protocol_;
-    std::vector<RunStep> order_;
-    double leastSoak_;
-    std::vector<TimedStep>& steps_;
-};
+const ProtocolStep* findStep(const std::vector<ProtocolStep>& protocol, StepKind wanted) {
+    const auto found = std::find_if(protocol.begin(), protocol.end(),
+                                    [&](const ProtocolStep& step) { return step.kind == wanted; });
+    return found == protocol.end() ? nullptr : &*found;
+}
 
 /// The mount stays on the bench until it was come back to for the last time.
-void addFollowUps(std::vector<TimedStep>& steps, RunSteps& run, const Plan* plan) {
+void addFollowUps(std::vector<StepOccurrence>& steps, const std::vector<StepOccurrence>& run,
+                  const Plan* plan) {
     if (!plan || plan->followUps.empty()) return;
     auto delays = plan->followUps;
     std::stable_sort(delays.begin(), delays.end(),
                      [](const Delay& a, const Delay& b) { return a.minutes() < b.minutes(); });
     for (const Delay& delay : delays) {
         double sinceApplied = 0;
-        for (const TimedStep& step : steps)
+        for (const StepOccurrence& step : steps)
             if (step.unattended) sinceApplied += step.minutes;
         if (delay.minutes() > sinceApplied)
-            steps.push_back({StepKind::rest,
-                             delay.minutes() - sinceApplied,
-                             true,
-                             TimeSource::protocol,
-                             {},
-                             GateKind::none,
-                             0});
-        run.addAll();
+            steps.push_back(alone(StepKind::rest, delay.minutes() - sinceApplied, TimeSource::protocol));
+        steps.insert(steps.end(), run.begin(), run.end());
     }
 }
 
 } // namespace
 
-std::vector<TimedStep> mountSteps(const Document& document, Id<Study> id, const Material* material) {
+std::vector<StepOccurrence> mountSteps(const Document& document, Id<Study> id, const Material* material) {
     const Study* study = document.find(id);
     if (!study) return {};
     const MaterialClass kind = material ? material->kind : MaterialClass::paste;
-    std::vector<TimedStep> steps;
+    std::vector<StepOccurrence> steps;
     for (StepKind hand : {StepKind::remove, StepKind::clean, StepKind::apply})
         steps.push_back(handStep(document, study->bench, hand, kind));
-    RunSteps run(document, id, steps);
-    if (material) addConditioning(steps, *material, run.find(StepKind::condition), run.find(StepKind::rest));
-    run.addAll();
+    const auto protocol = protocolOf(document, id);
+    if (material)
+        addConditioning(steps, *material, findStep(protocol, StepKind::condition),
+                        findStep(protocol, StepKind::rest));
+    const auto run = occurrencesOf(protocol, loadsOf(document, id), slowestMinutes(document, id));
+    steps.insert(steps.end(), run.begin(), run.end());
     addFollowUps(steps, run, planOf(document, id));
     return steps;
 }

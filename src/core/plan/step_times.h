@@ -41,24 +41,12 @@ std::optional<LearnedTurnaround> learnedTurnaround(const Document& document, Id<
 
 /// Minutes of hands for remove, clean, apply with this class: stated for the bench, else the usual share of
 /// what was learned there, else usual.
-TimedStep handStep(const Document& document, Id<Bench> bench, StepKind kind, MaterialClass material);
+StepOccurrence handStep(const Document& document, Id<Bench> bench, StepKind kind, MaterialClass material);
 
-/// A step of a protocol as it is run on a mount.
-struct RunStep {
-    std::size_t row = 0; ///< of the protocol
-    const Load* load = nullptr;
-};
-/// What is run after the hands and the conditioning: soak and measure for each load, a step of one load in
-/// the place of the general one. from: kinds before it are left out.
-std::vector<RunStep> runOrder(const std::vector<ProtocolStep>& protocol,
-                              const std::vector<const Load*>& loads, StepKind from = StepKind::settle);
-/// A soak lasts at least as long as the slowest part of the bench asks for; 0 when it is not stated.
-double leastSoakMinutes(const Document& document, Id<Study> study);
+/// Time constant of the slowest part of the study's bench, minutes; 0 when it is not stated.
+double slowestMinutes(const Document& document, Id<Study> study);
 
 /// All steps of one mount of the study; material may be nullptr (as found).
-std::vector<TimedStep> mountSteps(const Document& document, Id<Study> study, const Material* material);
-
-/// Soak until `riseK` is left over by `withinK`: τ ln(riseK/withinK) (docs/methods.md, "Soak").
-double soakMinutes(double slowestMinutes, double riseK = 40, double withinK = 0.2);
+std::vector<StepOccurrence> mountSteps(const Document& document, Id<Study> study, const Material* material);
 
 } // namespace ibuki

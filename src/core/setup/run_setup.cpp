@@ -31,25 +31,21 @@ std::vector<double> coreOffsets(const Document& document, Id<Configuration> rig)
 
 } // namespace
 
-std::vector<ConductedStep> runSteps(const Document& document, Id<Study> id) {
+std::vector<StepOccurrence> runSteps(const Document& document, Id<Study> id) {
     const Study* study = document.find(id);
     if (!study) return {};
-    const Configuration* configuration = currentConfiguration(document, study->bench);
-    const double slowest = configuration ? configuration->slowestMinutes.value_or(0) : 0;
-    return conductedSteps(protocolOf(document, id), loadsOf(document, id), slowest);
+    return conductedSteps(protocolOf(document, id), loadsOf(document, id), slowestMinutes(document, id));
 }
 
-std::vector<ConductedStep> handSteps(const Document& document, const Slot& slot) {
-    std::vector<ConductedStep> steps;
+std::vector<StepOccurrence> handSteps(const Document& document, const Slot& slot) {
+    std::vector<StepOccurrence> steps;
     if (slot.kind == SlotKind::baseline) return steps;
     const Study* study = document.find(slot.study);
     const MountBrief brief = briefOf(document, slot, {});
     if (!study || brief.staysMounted) return steps;
     const MaterialClass material = brief.material ? brief.material->kind : MaterialClass::paste;
     for (StepKind hand : {StepKind::remove, StepKind::clean, StepKind::apply}) {
-        ConductedStep step;
-        step.kind = hand;
-        step.minutes = handStep(document, study->bench, hand, material).minutes;
+        StepOccurrence step = handStep(document, study->bench, hand, material);
         step.byHand = true;
         steps.push_back(step);
     }

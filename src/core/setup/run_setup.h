@@ -10,10 +10,10 @@
 namespace ibuki {
 
 /// The study's protocol as it is run at its bench, without the hands.
-std::vector<ConductedStep> runSteps(const Document& document, Id<Study> study);
+std::vector<StepOccurrence> runSteps(const Document& document, Id<Study> study);
 
 /// Remove, clean, apply and fasten for the slot, each ended by hand; none for a baseline.
-std::vector<ConductedStep> handSteps(const Document& document, const Slot& slot);
+std::vector<StepOccurrence> handSteps(const Document& document, const Slot& slot);
 
 /// What the bench's sheet states and its earlier runs showed. Curves of earlier mounts are added by whoever
 /// can read their recordings.

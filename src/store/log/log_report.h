@@ -4,6 +4,7 @@
 // What a reader of logs is told, and what it tells of a log beside the samples.
 
 #include "core/base/message.h"
+#include "core/base/progress.h"
 #include "core/trace/role.h"
 #include "store/log/dialect.h"
 #include "store/log/time_reading.h"
@@ -20,12 +21,9 @@ struct LogOptions {
     std::map<std::string, RoleMap> rolesByHeader; ///< the same by fingerprint, where `roles` is empty
     DialectWish dialect;                          ///< overrides of what is found
     TimeWish time;
-    std::stop_token stop;                 ///< asked for now and then; readLog then throws Cancelled
-    std::function<void(double)> progress; ///< told now and then, 0 to 1; may be empty
+    std::stop_token stop; ///< asked for now and then; readLog then throws Cancelled
+    Progress progress;    ///< told now and then; may be empty
 };
-
-/// A read that was called off; not an error.
-struct Cancelled {};
 
 /// Something that was mended or left out, with the line of the file it stands in.
 struct LogProblem {

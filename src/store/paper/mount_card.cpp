@@ -48,15 +48,10 @@ std::string handsLine(const MountBrief& brief) {
     return fmt::format("{}", fmt::join(words, ", "));
 }
 
-std::string stepLine(const TimedStep& step) {
-    ProtocolStep asStep;
-    asStep.minutes = std::round(step.minutes);
-    asStep.gate = step.gate;
-    asStep.gateValue = step.gateValue;
-    asStep.unattended = true; // hands are told by the step's own word
+std::string stepLine(const StepOccurrence& step) {
     const Fields fields{{"step", words::capital(words::term(word(step.kind)))},
                         {"load", step.load},
-                        {"lasts", stepMessage(asStep)}};
+                        {"lasts", lastsMessage(std::round(step.minutes), step.gate, step.gateValue)}};
     return step.load.empty() ? words::say("{step}, {lasts}", fields)
                              : words::say("{step} under {load}, {lasts}", fields);
 }
@@ -76,7 +71,7 @@ std::string mountCardHtml(const MountBrief& brief) {
                                                {{"weekday", Term{weekdayText(*brief.plannedFor)}},
                                                 {"day", dateTimeText(*brief.plannedFor)}})));
     html += "<table cellpadding='5' style='font-size:15pt'>";
-    for (const TimedStep& step : brief.steps) html += boxed(stepLine(step));
+    for (const StepOccurrence& step : brief.steps) html += boxed(stepLine(step));
     html += "</table>";
     if (!brief.heldConstant.empty())
         html += fmt::format("<p style='font-size:12pt'><b>{}</b> {}</p>",

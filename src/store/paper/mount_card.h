@@ -17,6 +17,6 @@ std::string mountCardHtml(const MountBrief& brief);
 std::string handsLine(const MountBrief& brief);
 
 /// "Soak 20 min at sustained 180 W, until less than 0.2 K is left to rise"
-std::string stepLine(const TimedStep& step);
+std::string stepLine(const StepOccurrence& step);
 
 } // namespace ibuki

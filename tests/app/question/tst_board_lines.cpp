@@ -61,7 +61,7 @@ private slots:
             QCOMPARE(told.lanes[told.bars[i].lane].name,
                      check ? QString("check mount")
                            : qtext(laid.asked.document.find(planned[i]->level)->name));
-            QCOMPARE(told.bars[i].steps.front().start, *planned[i]->plannedFor);
+            QCOMPARE(*told.bars[i].steps.front().start, *planned[i]->plannedFor);
             QVERIFY2(told.bars[i].when.endsWith(qtext(dateTimeText(*planned[i]->plannedFor))),
                      qPrintable(told.bars[i].when));
             QVERIFY2(told.bars[i].title.startsWith(QString::number(i + 1) + " "),
@@ -78,7 +78,7 @@ private slots:
         });
         const BoardBar bar = linesOf(laid).bars.front();
         std::vector<StepLook> looks;
-        for (const BoardStep& step : bar.steps) looks.push_back(step.look);
+        for (const StepOccurrence& step : bar.steps) looks.push_back(lookOf(step));
         using enum StepLook;
         QCOMPARE(looks, (std::vector{hands, hands, hands, alone, waiting, alone, alone, alone}));
         QVERIFY2(bar.detail.contains("Meanwhile: weigh the tube of "), qPrintable(bar.detail));

@@ -42,7 +42,7 @@ class TestLiveRun : public QObject {
             }
         plan.wish.sources = {"sim"};
         plan.conduct.steps = runSteps(session.document(), study.id);
-        for (ConductedStep& step : plan.conduct.steps)
+        for (StepOccurrence& step : plan.conduct.steps)
             if (!step.load.empty()) step.powerW = 150;
         plan.conduct.rules = watchRules(session.document(), study.id);
         SourceOptions options;

@@ -22,12 +22,12 @@ Load loadOf(const char* name, double watt) {
 /// Runs the protocol on a simulated bench at the speed of the processor.
 struct Rehearsal {
     std::vector<StepEvent> events;
-    std::vector<ConductedStep> steps;
+    std::vector<StepOccurrence> steps;
     double lastS = 0;
     double leftAtSoakEndK = 0; ///< true rise that was still to come
 };
 
-Rehearsal rehearse(const SimulatedBench& bench, std::vector<ConductedStep> steps, std::uint64_t seed) {
+Rehearsal rehearse(const SimulatedBench& bench, std::vector<StepOccurrence> steps, std::uint64_t seed) {
     Rehearsal rehearsal{{}, steps, 0, 0};
     Conductor conductor(std::move(steps));
     BenchSimulation simulation(bench, 1, seed);
@@ -71,7 +71,7 @@ private slots:
         const auto steps =
             conductedSteps(presetSteps(ProtocolPreset::phaseChange, Id<Study>{1}), {&low, &high});
         std::vector<std::string> told;
-        for (const ConductedStep& step : steps)
+        for (const StepOccurrence& step : steps)
             told.push_back(std::to_string(static_cast<int>(step.kind)) + step.load);
         using enum StepKind;
         const auto k = [](StepKind kind, const char* load) {
@@ -238,7 +238,7 @@ private slots:
     void wordsOfTheUser() {
         QFETCH(QString, words);
         QFETCH(QString, told);
-        ConductedStep hand{StepKind::apply, {}, {}, 5};
+        StepOccurrence hand{StepKind::apply, {}, {}, 5};
         hand.byHand = true;
         Conductor conductor({hand,
                              {StepKind::idle, {}, {}, 2},

@@ -23,7 +23,7 @@ BenchSample sampleAt(double timeS) {
     return sample;
 }
 
-WatchedStep soak(double sinceS, double powerW = 150) { return {StepKind::soak, powerW, true, sinceS}; }
+StepOccurrence soak(double powerW = 150) { return {StepKind::soak, "sustained", powerW}; }
 
 /// Codes of what began (or "-code" of what was over), in order.
 struct Story {
@@ -31,8 +31,8 @@ struct Story {
     std::vector<std::string> codes;
     std::vector<double> atS;
 
-    void take(const BenchSample& sample, const WatchedStep& step) {
-        for (const WatchEvent& event : watch.take(sample, step)) {
+    void take(const BenchSample& sample, const StepOccurrence& step) {
+        for (const WatchEvent& event : watch.take(sample, step, sample.timeS)) {
             codes.push_back(
                 event.over ? "-"
                                  + std::get<std::vector<Message>>(event.flag.message.fields.front().value)
@@ -47,7 +47,7 @@ struct Story {
         for (double t = fromS; t <= toS; ++t) {
             BenchSample sample = sampleAt(t);
             change(sample);
-            take(sample, soak(t));
+            take(sample, soak());
         }
     }
 };
@@ -150,7 +150,7 @@ private slots:
         for (double t = 0; t < 120; ++t) {
             BenchSample sample = sampleAt(t);
             sample.coresC = {35, 34, 38};
-            story.take(sample, {StepKind::idle, {}, false, t});
+            story.take(sample, {StepKind::idle});
         }
         QCOMPARE(story.codes, (std::vector<std::string>{"watch-offsets"}));
     }

@@ -63,10 +63,10 @@ private slots:
         const std::vector protocol{step(StepKind::soak, 20, GateKind::remainingBelow, 0.1)};
         const ExpectedCurve curve = curveOf(story.document, story.study, protocol);
         QCOMPARE(curve.steps.size(), std::size_t{1});
-        QVERIFY(curve.steps[0].opensAt);
-        QVERIFY_NEAR(60 * *curve.steps[0].opensAt, 301, 5.5); // a sample is 5 s
-        QVERIFY_NEAR(curve.steps[0].riseK, 150 * 0.267, 1e-3);
-        QVERIFY_NEAR(*curve.gateFigure(0, protocol[0], *curve.steps[0].opensAt), 0.1, 0.01);
+        QVERIFY(curve.forecasts[0].opensAt);
+        QVERIFY_NEAR(60 * *curve.forecasts[0].opensAt, 301, 5.5); // a sample is 5 s
+        QVERIFY_NEAR(curve.forecasts[0].riseK, 150 * 0.267, 1e-3);
+        QVERIFY_NEAR(*curve.gateFigure(0, protocol[0].gate, *curve.forecasts[0].opensAt), 0.1, 0.01);
     }
     void aSlopeRuleLeavesTheSlowPartsRise() { // remaining = τ |dT/dt|: 0.1 K/min leaves 0.10 K at 59 s
         const auto story = asked();
@@ -74,7 +74,7 @@ private slots:
                                    step(StepKind::measure, 5)};
         const ExpectedCurve curve = curveOf(story.document, story.study, protocol);
         const ProtocolStep left = step(StepKind::soak, 60, GateKind::remainingBelow, 0.1);
-        QVERIFY_NEAR(*curve.gateFigure(0, left, *curve.steps[0].opensAt), 0.0987, 0.01);
+        QVERIFY_NEAR(*curve.gateFigure(0, left.gate, *curve.forecasts[0].opensAt), 0.0987, 0.01);
     }
     void theStatedSlowestPartIsTheLaddersOwn() { // property, by the ladder's own eigenvalue
         const auto story = asked();
@@ -98,13 +98,13 @@ private slots:
         const Document document = withSlowest(story.document, story.bench, 16.5);
         const auto protocol = presetSteps(ProtocolPreset::air, story.study);
         const ExpectedCurve curve = curveOf(document, story.study, protocol);
-        const ExpectedStep& soak = curve.steps.at(2);
-        QCOMPARE(protocol[soak.row].kind, StepKind::soak);
+        const StepForecast& soak = curve.forecasts.at(2);
+        QCOMPARE(curve.steps.at(2).kind, StepKind::soak);
         // The soak is made as long as the slowest part asks for: ln(40/0.2) of it.
         QVERIFY_NEAR(soak.to - soak.from, 16.5 * std::log(200.0), 0.2);
         QVERIFY(soak.opensAt && *soak.opensAt - soak.from > 20);
         QVERIFY(*soak.opensAt <= soak.to);
-        const ExpectedStep& cool = curve.steps.back();
+        const StepForecast& cool = curve.forecasts.back();
         QVERIFY(cool.opensAt && *cool.opensAt > cool.to); // 15 minutes do not cool a loop
         QVERIFY(*cool.atEnd > 1);
         QVERIFY(cool.leftK < 0);
@@ -121,11 +121,11 @@ private slots:
         const auto protocol = presetSteps(ProtocolPreset::air, story.study);
         const ExpectedCurve curve = curveOf(story.document, story.study, protocol);
         QCOMPARE(curve.steps.size(), std::size_t{7});
-        QCOMPARE(curve.steps[2].powerW, 150.0);
-        QCOMPARE(curve.steps[4].powerW, 230.0);
-        QVERIFY_NEAR(curve.steps[4].riseK, 230 * 0.267, 0.01);
+        QCOMPARE(curve.forecasts[2].powerW, 150.0);
+        QCOMPARE(curve.forecasts[4].powerW, 230.0);
+        QVERIFY_NEAR(curve.forecasts[4].riseK, 230 * 0.267, 0.01);
         for (std::size_t i = 1; i < curve.steps.size(); ++i)
-            QCOMPARE(curve.steps[i].from, curve.steps[i - 1].to);
+            QCOMPARE(curve.forecasts[i].from, curve.forecasts[i - 1].to);
     }
     void finishedRunsTeachTheResistance() {
         auto story = story::measured();
@@ -141,7 +141,7 @@ private slots:
         const auto story = asked();
         const ExpectedCurve curve = curveOf(story.document, story.study, {});
         QVERIFY(curve.steps.empty());
-        QVERIFY(!curve.gateFigure(0, step(StepKind::soak, 1), 0));
+        QVERIFY(!curve.gateFigure(0, GateKind::none, 0));
         const ExpectedCurve days = curveOf(story.document, story.study, {step(StepKind::soak, 50'000)});
         QVERIFY(days.points.size() < 2500); // long ones are drawn coarser
     }

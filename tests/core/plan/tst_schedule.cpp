@@ -11,8 +11,12 @@ namespace {
 
 Instant at(const char* text) { return *parseInstant(text); }
 
-TimedStep hands(double minutes) { return {StepKind::apply, minutes, false, {}, {}, {}, 0}; }
-TimedStep alone(double minutes) { return {StepKind::soak, minutes, true, {}, {}, {}, 0}; }
+StepOccurrence hands(double minutes) {
+    StepOccurrence step{StepKind::apply, {}, {}, minutes};
+    step.unattended = false;
+    return step;
+}
+StepOccurrence alone(double minutes) { return {StepKind::soak, {}, {}, minutes}; }
 
 /// Monday and Wednesday from 18:00 for four hours, from a Monday on.
 Evenings twice() { return {at("2031-03-03"), 18, 4, {true, false, true, false, false, false, false}}; }
@@ -23,7 +27,7 @@ class TestSchedule : public QObject {
     Q_OBJECT
 private slots:
     void fillsAnEveningThenGoesOn() {
-        const std::vector<std::vector<TimedStep>> mounts(4, {hands(30), alone(60)});
+        const std::vector<std::vector<StepOccurrence>> mounts(4, {hands(30), alone(60)});
         const Schedule plan = schedule(mounts, twice());
         QCOMPARE(plan.mounts[0].start, at("2031-03-03 18:00"));
         QCOMPARE(plan.mounts[1].start, at("2031-03-03 19:30"));
@@ -38,8 +42,8 @@ private slots:
     void aNightRestOverlapsWithSleep() { // film: applied, rests over night, measured the next evening
         const Schedule plan =
             schedule({{hands(30), alone(480), hands(5), alone(30)}, {hands(30), alone(60)}}, twice());
-        QCOMPARE(plan.mounts[0].steps[1].end, at("2031-03-04 02:30"));
-        QCOMPARE(plan.mounts[0].steps[2].start, at("2031-03-05 18:00"));
+        QCOMPARE(*plan.mounts[0].steps[1].end, at("2031-03-04 02:30"));
+        QCOMPARE(*plan.mounts[0].steps[2].start, at("2031-03-05 18:00"));
         QCOMPARE(plan.mounts[0].evening, 1);
         QCOMPARE(plan.mounts[1].start, at("2031-03-05 18:35"));
     }
@@ -56,7 +60,8 @@ private slots:
     void handsStayInsideEvenings() { // property, random mounts
         Random random(5);
         for (int round = 0; round < 300; ++round) {
-            std::vector<std::vector<TimedStep>> mounts(1 + static_cast<std::size_t>(random.uniform() * 12));
+            std::vector<std::vector<StepOccurrence>> mounts(
+                1 + static_cast<std::size_t>(random.uniform() * 12));
             for (auto& steps : mounts)
                 for (int i = 0; i < 1 + static_cast<int>(random.uniform() * 6); ++i)
                     steps.push_back(random.uniform() < 0.5 ? hands(std::floor(39 * random.uniform()))
@@ -65,13 +70,13 @@ private slots:
             QVERIFY(plan.overlong.empty());
             Instant before = at("2031-03-03");
             for (const ScheduledMount& mount : plan.mounts)
-                for (const ScheduledStep& step : mount.steps) {
-                    QVERIFY(step.start >= before);
-                    before = step.end;
-                    if (step.step.unattended || step.step.minutes == 0) continue;
+                for (const StepOccurrence& step : mount.steps) {
+                    QVERIFY(*step.start >= before);
+                    before = *step.end;
+                    if (step.unattended || step.minutes == 0) continue;
                     const bool inside =
                         std::any_of(plan.evenings.begin(), plan.evenings.end(), [&](const Evening& evening) {
-                            return evening.start <= step.start && step.end <= evening.end;
+                            return evening.start <= *step.start && *step.end <= evening.end;
                         });
                     QVERIFY(inside);
                 }

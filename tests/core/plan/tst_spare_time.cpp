@@ -9,8 +9,12 @@ using namespace ibuki;
 namespace {
 
 Instant at(const char* text) { return *parseInstant(text); }
-TimedStep hands(double minutes) { return {StepKind::apply, minutes, false, {}, {}, {}, 0}; }
-TimedStep alone(double minutes) { return {StepKind::soak, minutes, true, {}, {}, {}, 0}; }
+StepOccurrence hands(double minutes) {
+    StepOccurrence step{StepKind::apply, {}, {}, minutes};
+    step.unattended = false;
+    return step;
+}
+StepOccurrence alone(double minutes) { return {StepKind::soak, {}, {}, minutes}; }
 Evenings daily() { return {at("2031-03-03"), 18, 4, Weekdays{true, true, true, true, true, true, true}}; }
 
 std::vector<std::string> codes(const SpareTime& spare) {
@@ -75,7 +79,8 @@ private slots:
         Random random(11);
         const Material paste = madeOf("Tern 11", MaterialClass::paste);
         for (int round = 0; round < 200; ++round) {
-            std::vector<std::vector<TimedStep>> mounts(1 + static_cast<std::size_t>(random.uniform() * 9));
+            std::vector<std::vector<StepOccurrence>> mounts(1
+                                                            + static_cast<std::size_t>(random.uniform() * 9));
             for (auto& steps : mounts)
                 steps = {hands(5 + 60 * random.uniform()), alone(90 * random.uniform()),
                          alone(40 * random.uniform())};
@@ -87,7 +92,7 @@ private slots:
                 QVERIFY(needed <= spare.minutes());
                 QVERIFY(spare.minutes() >= 10);
                 const ScheduledMount& mount = plan.mounts[spare.mount];
-                QVERIFY(spare.start >= mount.steps[1].start && spare.end <= mount.end);
+                QVERIFY(spare.start >= *mount.steps[1].start && spare.end <= mount.end);
             }
         }
     }

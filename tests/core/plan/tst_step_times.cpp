@@ -14,9 +14,9 @@ namespace {
 
 const Instant now = *parseInstant("2031-03-03");
 
-double minutesOf(const std::vector<TimedStep>& steps, StepKind kind) {
+double minutesOf(const std::vector<StepOccurrence>& steps, StepKind kind) {
     double sum = 0;
-    for (const TimedStep& step : steps) sum += step.kind == kind ? step.minutes : 0;
+    for (const StepOccurrence& step : steps) sum += step.kind == kind ? step.minutes : 0;
     return sum;
 }
 
@@ -87,7 +87,7 @@ private slots:
         });
         QVERIFY_NEAR(handStep(asked_.document, asked_.bench, StepKind::clean, MaterialClass::paste).minutes,
                      21, 1e-12);
-        const TimedStep putty =
+        const StepOccurrence putty =
             handStep(asked_.document, asked_.bench, StepKind::clean, MaterialClass::putty);
         QVERIFY_NEAR(putty.minutes, 33, 1e-12);
         QCOMPARE(putty.source, TimeSource::stated);

@@ -55,7 +55,7 @@ private slots:
             const MountBrief brief = briefOf(laid.asked.document, *slot, now);
             if (!brief.staysMounted) continue;
             ++stays;
-            for (const TimedStep& step : brief.steps) QVERIFY(step.kind > StepKind::rest);
+            for (const StepOccurrence& step : brief.steps) QVERIFY(step.kind > StepKind::rest);
         }
         QCOMPARE(stays, 4);
     }

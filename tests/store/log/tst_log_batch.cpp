@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/bench/log_batch.h"
 #include "core/base/input_error.h"
 #include "core/import/header_roles.h"
+#include "store/log/log_batch.h"
 #include "store/log/log_writer.h"
 #include "support/story.h"
 #include "support/test_class.h"
@@ -91,9 +91,37 @@ private slots:
         QCOMPARE(batch.logs.size(), std::size_t{1});
         QCOMPARE(batch.sources.front().path, good);
         QCOMPARE(batch.refused.size(), std::size_t{2});
-        QVERIFY(batch.refused.front().find("empty.csv") != std::string::npos);
-        QVERIFY(batch.refused.back().find("gone.csv") != std::string::npos);
+        QVERIFY(batch.refused.front().where.file.find("empty.csv") != std::string::npos);
+        QCOMPARE(batch.refused.back().code, std::string("file-missing"));
         QCOMPARE(last, 1.0);
+    }
+    void aRowsOtherProbeIsLaidBesideItsLogBeforeItIsBroughtIn() {
+        LogBatch batch;
+        for (int mount : {1, 2}) {
+            ReadLog one = read(file(("tern-11_" + std::to_string(mount) + ".csv").c_str(),
+                                    logText(story::trace("Tern 11", mount))));
+            batch.logs.push_back(one.log);
+            batch.sources.push_back(one.source);
+        }
+        batch.reducedBeside.resize(2);
+        std::vector<ImportRow> rows(2);
+        QVERIFY(probeChanges(batch, rows).empty());
+        batch.logs[1].trace.start = batch.logs[0].trace.start;
+        rows[1].probeOf = 0;
+        auto changes = probeChanges(batch, rows);
+        QCOMPARE(changes.size(), std::size_t{1});
+        QCOMPARE(changes.front().log, std::size_t{0});
+        reduceChanges(changes, {}, [](double) {});
+        takeChanges(batch, std::move(changes));
+        QCOMPARE(batch.logs[0].reduction.main()->ambient.source, AmbientSource::probe);
+        QVERIFY(probeChanges(batch, rows).empty());
+        replaceLog(batch, 1, read(batch.sources[1].path), std::nullopt); // read anew, it is another room
+        QCOMPARE(probeChanges(batch, rows).size(), std::size_t{1});
+        rows[1].probeOf.reset();
+        changes = probeChanges(batch, rows);
+        reduceChanges(changes, {}, [](double) {});
+        takeChanges(batch, std::move(changes));
+        QCOMPARE(batch.logs[0].reduction.main()->ambient.source, AmbientSource::column);
     }
     void calledOffItStops() {
         std::stop_source stop;

@@ -1,16 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Reading a batch of log files for import: pure work for a job, no widgets.
+// Reading a batch of log files for import.
 
-#include "app/jobs/job.h"
+#include "core/base/input_error.h"
+#include "core/base/progress.h"
 #include "core/domain/run_reduction.h"
 #include "core/import/import.h"
 #include "store/log/log_reader.h"
 #include "store/log/mapped_file.h"
 
-#include <QStringList>
 #include <map>
+#include <stop_token>
 #include <vector>
 
 namespace ibuki {
@@ -27,7 +28,9 @@ struct LogSource {
 struct LogBatch {
     std::vector<ImportedLog> logs;
     std::vector<LogSource> sources;
-    std::vector<std::string> refused; ///< one sentence a file that could not be read
+    std::vector<InputError> refused; ///< one a file that could not be read
+    std::vector<std::optional<std::size_t>>
+        reducedBeside; ///< log → the probe that its reduction has as its room
 };
 
 /// One log of a batch, read anew.
@@ -43,7 +46,8 @@ struct BatchRules {
 };
 
 /// Reads, hashes and reduces each file; a file that cannot be used is named in `refused` and the others go
-/// on. Logs of the room alone are laid beside the log they belong to before that is reduced.
+/// on. Logs of the room alone are laid beside the log they belong to before that is reduced. Throws
+/// Cancelled.
 LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules, std::stop_token stop,
                       const Progress& progress);
 
@@ -51,7 +55,25 @@ LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& r
 ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options,
                    std::stop_token stop);
 
+/// Puts a log that was read anew, beside the probe given, in the place of one of the batch.
+void replaceLog(LogBatch& batch, std::size_t at, ReadLog read, std::optional<std::size_t> probe);
+
 /// Reduces a log again, with the room probe given (nullptr: its own room).
 void reduceWith(ImportedLog& log, const ImportedLog* probe);
+
+/// Which of the rows taken is the room probe of a log.
+std::optional<std::size_t> probeOf(const std::vector<ImportRow>& rows, std::size_t log);
+
+/// A log whose room probe is another one now, or none any more.
+struct ProbeChange {
+    std::size_t log = 0;
+    std::optional<std::size_t> probe;
+    ImportedLog data;
+    std::optional<ImportedLog> room;
+};
+std::vector<ProbeChange> probeChanges(const LogBatch& batch, const std::vector<ImportRow>& rows);
+/// Reduces them again. Throws Cancelled.
+void reduceChanges(std::vector<ProbeChange>& changes, const std::stop_token& stop, const Progress& progress);
+void takeChanges(LogBatch& batch, std::vector<ProbeChange> changes);
 
 } // namespace ibuki

@@ -1,25 +1,27 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/bench/log_batch.h"
+#include "store/log/log_batch.h"
 
-#include "app/say.h"
 #include "core/reduce/probe.h"
 #include "core/reduce/reduce.h"
 #include "store/digest.h"
 #include "store/log/mapped_file.h"
-#include "words/words.h"
 
-#include <QDateTime>
-#include <QFileInfo>
+#include <ctime>
+#include <filesystem>
+#include <sys/stat.h>
 
 namespace ibuki {
 namespace {
 
+/// When the file was changed last, as this machine's clock says it.
 std::optional<Instant> fileTime(const std::string& path) {
-    const QDateTime changed = QFileInfo(QString::fromStdString(path)).lastModified();
-    if (!changed.isValid()) return std::nullopt;
-    const QDate day = changed.date();
-    return makeInstant(day.year(), static_cast<unsigned>(day.month()), static_cast<unsigned>(day.day()),
-                       changed.time().msecsSinceStartOfDay());
+    struct stat info {};
+    if (::stat(path.c_str(), &info) != 0) return std::nullopt;
+    std::tm at{};
+    if (!::localtime_r(&info.st_mtim.tv_sec, &at)) return std::nullopt;
+    const std::int64_t seconds = at.tm_hour * 3600 + at.tm_min * 60 + std::min(at.tm_sec, 59);
+    return makeInstant(at.tm_year + 1900, static_cast<unsigned>(at.tm_mon + 1),
+                       static_cast<unsigned>(at.tm_mday), seconds * 1000 + info.st_mtim.tv_nsec / 1'000'000);
 }
 
 } // namespace
@@ -40,7 +42,7 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
     }
     file.requireWhole();
     ReadLog read;
-    read.log.fileName = QFileInfo(QString::fromStdString(path)).fileName().toStdString();
+    read.log.fileName = std::filesystem::path(path).filename().string();
     read.log.sha256 = sha256(file.bytes());
     read.log.bytes = static_cast<std::int64_t>(file.bytes().size());
     read.log.fileTime = fileTime(path);
@@ -80,14 +82,59 @@ LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& r
             batch.logs.push_back(std::move(read.log));
             batch.sources.push_back(std::move(read.source));
         } catch (const InputError& error) {
-            batch.refused.push_back(words::sentence(error));
+            batch.refused.push_back(error);
         }
         progress(static_cast<double>(i + 1) / static_cast<double>(files.size()));
     }
     const auto probes = probesAmong(batch.logs);
-    for (std::size_t i = 0; i < probes.size(); ++i)
-        if (probes[i]) reduceWith(batch.logs[*probes[i]], &batch.logs[i]);
+    batch.reducedBeside.resize(batch.logs.size());
+    for (std::size_t i = 0; i < probes.size(); ++i) {
+        if (!probes[i]) continue;
+        reduceWith(batch.logs[*probes[i]], &batch.logs[i]);
+        batch.reducedBeside[*probes[i]] = i;
+    }
     return batch;
+}
+
+void replaceLog(LogBatch& batch, std::size_t at, ReadLog read, std::optional<std::size_t> probe) {
+    batch.logs[at] = std::move(read.log);
+    batch.sources[at] = std::move(read.source);
+    for (auto& beside : batch.reducedBeside)
+        if (beside == at) beside = batch.logs.size(); // none of these: it was the probe as it was read before
+    batch.reducedBeside[at] = probe;
+}
+
+std::optional<std::size_t> probeOf(const std::vector<ImportRow>& rows, std::size_t log) {
+    for (std::size_t i = 0; i < rows.size(); ++i)
+        if (rows[i].take && rows[i].probeOf == log) return i;
+    return std::nullopt;
+}
+
+std::vector<ProbeChange> probeChanges(const LogBatch& batch, const std::vector<ImportRow>& rows) {
+    std::vector<ProbeChange> changes;
+    for (std::size_t i = 0; i < batch.logs.size(); ++i) {
+        const auto probe = probeOf(rows, i);
+        if (probe == batch.reducedBeside[i]) continue;
+        changes.push_back({i, probe, batch.logs[i], {}});
+        if (probe) changes.back().room = batch.logs[*probe];
+    }
+    return changes;
+}
+
+void reduceChanges(std::vector<ProbeChange>& changes, const std::stop_token& stop, const Progress& progress) {
+    double done = 0;
+    for (ProbeChange& change : changes) {
+        if (stop.stop_requested()) throw Cancelled{};
+        reduceWith(change.data, change.room ? &*change.room : nullptr);
+        progress(++done / static_cast<double>(changes.size()));
+    }
+}
+
+void takeChanges(LogBatch& batch, std::vector<ProbeChange> changes) {
+    for (ProbeChange& change : changes) {
+        batch.logs[change.log].reduction = std::move(change.data.reduction);
+        batch.reducedBeside[change.log] = change.probe;
+    }
 }
 
 } // namespace ibuki

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/conduct/conductor.h"
+#include "core/domain/words.h"
 #include "core/plan/step_occurrence.h"
 #include "core/plan/step_times.h"
 #include "support/near.h"

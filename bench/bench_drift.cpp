@@ -2,9 +2,9 @@
 // Ten years of monthly checks of 200 machines: how long the view takes to show what was worked out (100 ms
 // stand beside it), and how long that takes beside the window.
 
+#include "app/ageing/ageing_view.h"
+#include "app/ageing/course_page.h"
 #include "app/drawn/theme.h"
-#include "app/drift/course_page.h"
-#include "app/drift/drift_view.h"
 #include "core/base/random.h"
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
@@ -101,10 +101,10 @@ int main(int argc, char** argv) {
     for (int number = 0; number < machines; ++number) addMachine(edit, number, materials, random);
     session.perform(edit.finish());
     bench::time("worked out beside the window", 3, [&](int) {
-        const DriftMatter matter = driftMatter(session.document(), session.question()->id, session.now());
+        const AgeingMatter matter = ageingMatter(session.document(), session.question()->id, session.now());
         if (matter.due.machines.size() != machines) std::abort();
     });
-    DriftView view(session);
+    AgeingView view(session);
     view.resize(1'100, 600);
     view.show();
     while (!view.matter()) QCoreApplication::processEvents();

@@ -8,10 +8,10 @@
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
-#include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/study_setup.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/memory.h"
 #include "support/stopwatch.h"
 

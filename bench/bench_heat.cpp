@@ -4,16 +4,16 @@
 // load steps, rehearsed campaigns. bench-heat [CELLS]
 
 #include "core/base/thread_team.h"
+#include "core/comparison/curve_test.h"
 #include "core/heat/bursts.h"
 #include "core/heat/calibration_draws.h"
 #include "core/heat/step_response.h"
 #include "core/heat/what_if.h"
 #include "core/physics/column_system.h"
 #include "core/physics/conduction_field.h"
-#include "core/physics/simulated_bench.h"
 #include "core/plan/rehearsal.h"
 #include "core/reduce/reduce.h"
-#include "core/stats/curve_test.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/seconds.h"
 
 #include <Eigen/IterativeLinearSolvers>

@@ -3,11 +3,11 @@
 // real time with the window shown. bench-live [SECONDS]
 
 #include "app/bench/bench_page.h"
-#include "app/bench/live_panel.h"
-#include "app/bench/live_plot.h"
-#include "app/bench/trace_plot.h"
 #include "app/drawn/theme.h"
 #include "app/frame/main_window.h"
+#include "app/recording/live_panel.h"
+#include "app/recording/live_plot.h"
+#include "app/run/trace_plot.h"
 #include "core/setup/bench_template.h"
 #include "support/memory.h"
 
@@ -43,7 +43,7 @@ bool begin(MainWindow& window, double speed, std::vector<StepOccurrence> steps, 
     plan.wish.mount = mount;
     plan.wish.bench = window.session().bench()->id;
     plan.conduct.steps = std::move(steps);
-    plan.conduct.rules = WatchRules{};
+    plan.conduct.rules = MonitorRules{};
     SourceOptions options;
     options.everyS = 0.1;
     options.speed = speed;

@@ -5,7 +5,7 @@
 #include "core/look/coverage_figures.h"
 #include "core/look/mask_editing.h"
 #include "core/look/measured_face.h"
-#include "core/look/photograph.h"
+#include "core/simulate/photograph.h"
 #include "store/picture/photograph_file.h"
 #include "store/picture/png.h"
 
@@ -23,7 +23,7 @@ using namespace ibuki;
 namespace {
 
 /// A photograph enlarged to so many megapixels, as a file's bytes.
-std::string photographOfMegapixels(double megapixels, FaceSize& face) {
+std::string photographOfMegapixels(double megapixels, Extent& face) {
     PhotographScene scene;
     FilmScene film;
     film.spread = {34, 34, patternStrokes(Pattern::dot, 34, 34, 0), 34 * 34 * 0.04 * 0.9, 0.04, 0.25};
@@ -54,7 +54,7 @@ double peakMb() {
 
 int main(int argc, char** argv) {
     const double megapixels = argc > 1 ? std::atof(argv[1]) : 24;
-    FaceSize face;
+    Extent face;
     std::string bytes;
     { bytes = photographOfMegapixels(megapixels, face); }
     const double before = peakMb();

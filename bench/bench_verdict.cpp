@@ -2,9 +2,9 @@
 // What a verdict costs and what its error rates are. bench-verdict [FAMILIES]
 
 #include "core/base/random.h"
-#include "core/stats/compare.h"
-#include "core/stats/order_statistics.h"
-#include "core/stats/sweep.h"
+#include "core/comparison/compare.h"
+#include "core/comparison/order_statistics.h"
+#include "core/series/sweep.h"
 
 #include <algorithm>
 #include <chrono>
@@ -204,14 +204,14 @@ void limitCoverage(int trials) {
         for (int m = 0; m < 20; ++m) {
             const bool second = m % 2 != 0;
             TableRun run{second ? "B" : "A", std::to_string(m), (second ? 41.5 : 40) + 0.4 * random.normal()};
-            run.limitBound = run.value > 41.9;
+            run.censored = run.value > 41.9;
             run.value = std::min(run.value, 41.9);
             runs.push_back(run);
         }
         CompareOptions options;
         options.mostFurtherMounts = 0;
         const Comparison found = compare(runs, options);
-        if (found.groups[1].limitBoundMounts > 0) profile.count(found.pairs[0].ci, -1.5);
+        if (found.groups[1].censoredMounts > 0) profile.count(found.pairs[0].ci, -1.5);
     }
     profile.print();
 }

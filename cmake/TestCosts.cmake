@@ -1,7 +1,7 @@
 # Seconds that the dear test classes take in Release on two cores: ctest starts with the dearest, so that none is left
 # over at the end. Written by tools/test-costs.
 set(IBUKI_TEST_COSTS
-  tst_drift 56
+  tst_ageing 56
   tst_record 55
   tst_measured_face 53
   tst_recording_journal 31
@@ -30,13 +30,13 @@ set(IBUKI_TEST_COSTS
   tst_calibration 7
   tst_sources 7
   tst_studentized_range 7
-  tst_drift_story_demo 6
+  tst_ageing_story_demo 6
   tst_heat_path 6
   tst_session 6
   tst_recorder 5
   tst_what_is_this 5
   tst_cli 4
-  tst_drift_story_fresh 4
+  tst_ageing_story_fresh 4
   tst_hostile_input 4
   tst_live_run 4
   tst_longer_words 4

@@ -126,7 +126,7 @@ void describeBench(Edit& edit, Id<Bench> bench, const json& source) {
     configuration.cooler = source["cooler"];
     configuration.fanNote = source["fan_note"];
     configuration.temperatureLimit = Celsius{source["limit_C"].get<double>()};
-    configuration.roomGradient = Kelvin{source["room_gradient_K"].get<double>()};
+    configuration.ambientGradient = Kelvin{source["room_gradient_K"].get<double>()};
     edit.put(configuration);
     describeSensors(edit, configuration.id, source["sensors"]);
     std::vector<Layer> layers;
@@ -205,7 +205,7 @@ Prepared recordMounts(const Document& document, const json& source, Id<Study> st
             std::max(0.001, (*material)["interface_K_per_W"].get<double>()
                                 + source["mount_sd_K_per_W"].get<double>() * scatter.normal()
                                 + entry.value("extra_K_per_W", 0.0));
-        bench.roomC = entry["room_C"];
+        bench.ambientC = entry["room_C"];
         protocol.start = dateIn(entry, "at");
         const SlotKind kind = fromWord<SlotKind>(entry.value("kind", "level")).value();
         const std::string label = kind == SlotKind::checkMount ? "Check" : name;
@@ -298,9 +298,9 @@ void askForBreakIn(Edit& edit, Id<Bench> bench, const json& source,
 }
 
 /// What somebody else published of two of the study's materials.
-ReadElsewhere readElsewhere(const json& source, Id<Question> question,
-                            const std::map<std::string, Id<Material>>& named) {
-    ReadElsewhere read;
+ExternalResult externalResult(const json& source, Id<Question> question,
+                              const std::map<std::string, Id<Material>>& named) {
+    ExternalResult read;
     read.question = question;
     read.first = named.at(source["first"]);
     read.second = named.at(source["second"]);
@@ -360,7 +360,7 @@ void makeDemo(const std::string& sourcePath, const std::filesystem::path& target
         asked.margin = Kelvin{source["study"]["margin_K"].get<double>()};
         asked.nominalPower = load.target;
         question.put(asked);
-        question.add(readElsewhere(source["read_elsewhere"], asked.id, named));
+        question.add(externalResult(source["read_elsewhere"], asked.id, named));
         project.apply(question.finish());
 
         const Prepared prepared = recordMounts(project.document(), source, study, logFolder);

@@ -2,7 +2,7 @@
 #include "more_studies.h"
 
 #include "core/base/random.h"
-#include "core/domain/drift.h"
+#include "core/domain/ageing.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
 #include "core/import/entered_reading.h"
@@ -127,7 +127,7 @@ private:
         SimulatedBench bench = benchFromJson(source_["simulated"], "sample");
         SimulatedProtocol protocol = protocolFromJson(source_["protocol"], "sample");
         bench.interfaceKPerW = entry["interface_K_per_W"];
-        bench.roomC = entry["room_C"];
+        bench.ambientC = entry["room_C"];
         if (entry.contains("cooler_K_per_W")) bench.layers.back().toNextKPerW = entry["cooler_K_per_W"];
         protocol.powerW = powerW;
         protocol.start = *parseInstant(entry["at"].get<std::string>());
@@ -146,7 +146,7 @@ private:
         const double hours = entry["checks_h"][place];
         start.ms += static_cast<std::int64_t>(hours * 3'600'000);
         Random random(31 * mount + place + 1);
-        bench.roomC += 0.8 * random.normal();
+        bench.ambientC += 0.8 * random.normal();
         const json wear = source_["wear"].value(entry["level"].get<std::string>(), json::object());
         const double cycles = hours / 24 * entry.value("cycles_per_day", 0.0) + static_cast<double>(place);
         if (wear.contains("pump_out"))
@@ -204,8 +204,8 @@ ChangeSet typed(const Document& document, const json& mounts) {
                 EnteredReading reading;
                 reading.run = runsOf(document, id).front()->id;
                 reading.kind = fromWord<ReadingKind>(name).value();
-                reading.unit = usualOf(reading.kind).unit;
-                reading.better = usualOf(reading.kind).better;
+                reading.unit = typicalOf(reading.kind).unit;
+                reading.better = typicalOf(reading.kind).better;
                 reading.value = value;
                 edit.add(reading);
             }

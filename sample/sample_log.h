@@ -4,7 +4,7 @@
 // A simulated log as a logger would have written it, read back as a user's import does.
 
 #include "core/import/import_rows.h"
-#include "core/physics/simulated_bench.h"
+#include "core/simulate/simulated_bench.h"
 
 #include <filesystem>
 

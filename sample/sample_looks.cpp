@@ -3,7 +3,7 @@
 
 #include "core/domain/edit.h"
 #include "core/domain/lookup.h"
-#include "core/inspect/made_up_look.h"
+#include "core/simulate/made_up_look.h"
 #include "store/picture/photograph_file.h"
 #include "store/picture/png.h"
 
@@ -18,7 +18,7 @@ struct TakenPicture {
     std::optional<StoredFile> mask;
 };
 
-TakenPicture taken(const Document& document, const JointLook& look, const Site& site,
+TakenPicture taken(const Document& document, const JointInspection& look, const Site& site,
                    const PhotographScene& scene, LookSide side, const std::string& name) {
     TakenPicture made;
     made.picture.look = look.id;
@@ -33,7 +33,7 @@ TakenPicture taken(const Document& document, const JointLook& look, const Site& 
     made.picture.height = photograph.height;
     MeasureFaceOptions options = measureOptions(document, look, side);
     options.find.guess.reset(); // another view each time
-    const FaceSize face = faceOf(document, site).size;
+    const Extent face = faceOf(document, site).size;
     const MeasuredFace measured = measureFace(photograph, face, options);
     putMeasured(made.picture, measured, face);
     if (measured.corners) {
@@ -44,7 +44,7 @@ TakenPicture taken(const Document& document, const JointLook& look, const Site& 
 }
 
 /// What the hands noticed goes with what the picture shows.
-void see(JointLook& look, const JointPicture& picture, int number) {
+void see(JointInspection& look, const JointPicture& picture, int number) {
     const double covered = picture.covered.value_or(1);
     look.spread = covered > 0.9;
     look.dry = covered < 0.75;
@@ -75,7 +75,7 @@ void addLooks(Project& project, Id<Study> study, int most) {
         const auto scene = madeUpScene(document, mount->id, *site, made);
         if (!scene) continue;
         Edit edit(document, Message{"Look at the joint of {mount}", {{"mount", mount->name}}});
-        JointLook look;
+        JointInspection look;
         look.mount = mount->id;
         look.site = site->id;
         look.at = mount->at;

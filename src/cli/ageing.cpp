@@ -2,8 +2,8 @@
 #include "cli/table_rows.h"
 #include "cli/verb.h"
 #include "core/base/input_error.h"
-#include "core/stats/naming.h"
-#include "store/json/drift_json.h"
+#include "core/comparison/naming.h"
+#include "store/json/ageing_json.h"
 #include "store/json/json_text.h"
 #include "words/words.h"
 
@@ -32,7 +32,7 @@ struct AgeingArguments {
 
 struct AgeingGroup {
     std::string name;
-    std::vector<DriftReading> readings;
+    std::vector<AgeingReading> readings;
     std::vector<Flag> flags;
 };
 
@@ -78,17 +78,17 @@ std::vector<AgeingGroup> readGroups(const AgeingArguments& arguments) {
 
 struct AgeingSeries {
     std::string name;
-    DriftCourse course;
-    std::optional<DriftTime> threshold;
+    AgeingCourse course;
+    std::optional<AgeingTime> threshold;
 };
 
 AgeingSeries judge(const AgeingGroup& group, const AgeingArguments& arguments) {
     AgeingSeries made{group.name, {}, {}};
-    DriftOptions options;
-    if (!arguments.hyperbolic) std::erase(options.models, DriftModel::hyperbolic);
+    AgeingOptions options;
+    if (!arguments.hyperbolic) std::erase(options.models, AgeingModel::hyperbolic);
     if (!group.readings.empty()) {
-        const DriftSample sample(group.readings);
-        made.course = driftCourse(sample, options);
+        const AgeingSample sample(group.readings);
+        made.course = ageingCourse(sample, options);
         if (arguments.threshold && made.course.fit())
             made.threshold = timeToThreshold(sample, made.course, *arguments.threshold);
     }
@@ -101,11 +101,11 @@ std::string range(const std::optional<Interval>& interval) {
 }
 
 void print(std::ostream& out, const AgeingSeries& series) {
-    const DriftCourse& course = series.course;
-    if (const DriftFit* fit = course.fit()) {
+    const AgeingCourse& course = series.course;
+    if (const AgeingFit* fit = course.fit()) {
         const double last = course.last();
         fmt::print(out, "{:<20} {:<12} {:>8.3f} {:>+9.3f} {:>20} {:>10} {:>20}\n", series.name,
-                   driftModelName(fit->model), fit->start, course.changeAt(last),
+                   ageingModelName(fit->model), fit->start, course.changeAt(last),
                    range(course.changeIntervalAt(last, 0.95)),
                    series.threshold && series.threshold->at ? fmt::format("{:.4g}", *series.threshold->at)
                                                             : "-",
@@ -125,7 +125,7 @@ void runAgeing(const AgeingArguments& arguments, std::ostream& out) {
     if (arguments.json) {
         nlohmann::ordered_json json{{"series", nlohmann::ordered_json::array()}};
         for (const AgeingSeries& one : all)
-            json["series"].push_back(driftJson(one.name, one.course, one.threshold));
+            json["series"].push_back(ageingJson(one.name, one.course, one.threshold));
         out << jsonText(json);
         return;
     }

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/stats/compare.h"
+#include "core/comparison/compare.h"
 #include "cli/table_rows.h"
 #include "cli/verb.h"
 #include "core/base/input_error.h"

@@ -43,7 +43,7 @@ std::optional<std::vector<double>> numbers(const std::string& text, const std::s
     return found;
 }
 
-FaceSize faceOf(const std::string& text) {
+Extent faceOf(const std::string& text) {
     const auto size = numbers(text, "xX*");
     if (!size || size->size() != 2 || !(size->at(0) > 0) || !(size->at(1) > 0))
         throw UsageError(
@@ -97,7 +97,7 @@ void print(std::ostream& out, const CoverageFigures& figures, const MeasuredFace
         line(words::say("look at it"), words::text(Message{codeOf(flag), {}}));
 }
 
-void measureMask(const CoverageArguments& arguments, const FaceSize& face, std::ostream& out) {
+void measureMask(const CoverageArguments& arguments, const Extent& face, std::ostream& out) {
     if (!arguments.picture.empty() || !arguments.corners.empty())
         throw UsageError(words::say("--mask is a finished mask: give no picture and no corners with it"));
     const GreyPicture mask = readGreyPng(arguments.mask);
@@ -112,7 +112,7 @@ void measureMask(const CoverageArguments& arguments, const FaceSize& face, std::
         print(out, figures, nullptr);
 }
 
-void measurePicture(const CoverageArguments& arguments, const FaceSize& face, std::ostream& out) {
+void measurePicture(const CoverageArguments& arguments, const Extent& face, std::ostream& out) {
     if (arguments.picture.empty())
         throw UsageError(words::say("Give a picture, or a finished mask with --mask"));
     MeasureFaceOptions options;
@@ -157,7 +157,7 @@ VerbBody addCoverage(Options options) {
     options.addJson(arguments->json);
     options.example("ibuki-cli coverage lid.jpg --face 30x30 --site lid --mask-out lid-mask.png --json");
     return [arguments](std::ostream& out) {
-        const FaceSize face = faceOf(arguments->face);
+        const Extent face = faceOf(arguments->face);
         if (arguments->mask.empty())
             measurePicture(*arguments, face, out);
         else

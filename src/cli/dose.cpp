@@ -55,7 +55,7 @@ struct Outcome {
 };
 
 /// Given, else from yield stress and force, else the class's usual value.
-void setBondLine(const DoseArguments& arguments, const ClassDefaults& usual, Outcome& outcome) {
+void setBondLine(const DoseArguments& arguments, const ClassDefaults& typical, Outcome& outcome) {
     constexpr std::array from{"scaling law", "largest particle", "yield stop"};
     if (arguments.bondLineUm) {
         outcome.input.bondLineUm = *arguments.bondLineUm;
@@ -68,7 +68,7 @@ void setBondLine(const DoseArguments& arguments, const ClassDefaults& usual, Out
         outcome.input.bondLineUm = line.um;
         outcome.bondLineFrom = from.at(static_cast<std::size_t>(line.limit));
     } else {
-        outcome.input.bondLineUm = usual.bondLineUm;
+        outcome.input.bondLineUm = typical.bondLineUm;
         outcome.bondLineFrom = "default of the class";
     }
 }
@@ -80,18 +80,18 @@ Outcome compute(const DoseArguments& arguments) {
             words::say("--class: \"{kind}\" is no class of material", {{"kind", arguments.kind}}));
     if (arguments.price && arguments.currency.empty())
         throw UsageError(words::say("--price needs --currency"));
-    const ClassDefaults& usual = classDefaults(*kind);
+    const ClassDefaults& typical = classDefaults(*kind);
     Outcome outcome;
     outcome.input.widthMm = arguments.width;
     outcome.input.lengthMm = arguments.length;
-    outcome.input.densityGPerMl = arguments.density.value_or(usual.densityGPerMl);
+    outcome.input.densityGPerMl = arguments.density.value_or(typical.densityGPerMl);
     outcome.input.allowance = arguments.allowance;
     outcome.input.boreMm = arguments.bore;
     outcome.input.pattern = patternFrom(arguments.pattern);
     outcome.input.reachMm = arguments.reach > 0
                                 ? arguments.reach
-                                : usualReachMm(outcome.input.pattern, arguments.width, arguments.length);
-    setBondLine(arguments, usual, outcome);
+                                : typicalReachMm(outcome.input.pattern, arguments.width, arguments.length);
+    setBondLine(arguments, typical, outcome);
     outcome.dose = dose(outcome.input);
     if (arguments.massG)
         outcome.dose = doseOfVolume(outcome.input, 1e3 * *arguments.massG / outcome.input.densityGPerMl);

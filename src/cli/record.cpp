@@ -163,7 +163,7 @@ Conduct conductOf(const Project& project, const Slot& slot, bool startLoad) {
     conduct.steps = runSteps(document, study);
     for (const Load* load : loadsOf(document, study))
         if (startLoad && !load->command.empty()) conduct.commands[load->name] = load->command;
-    conduct.rules = watchRules(document, study);
+    conduct.rules = monitorRules(document, study);
     if (const Question* question = firstQuestion(document, study))
         conduct.rules->earlier = earlierRises(project, study, slot.id, question->metric);
     return conduct;

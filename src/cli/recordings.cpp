@@ -130,14 +130,14 @@ void printSensors(std::ostream& out, const std::vector<std::unique_ptr<Source>>&
     for (const auto& source : sources) {
         const auto channels = source->channels();
         const auto values = source->readNow();
-        Json told = Json::array();
+        Json reported = Json::array();
         if (!json) fmt::print(out, "{}\n", source->spec());
         for (std::size_t i = 0; i < channels.size(); ++i) {
             const double value = i < values.size() ? values[i] : std::nan("");
             const bool read = std::isfinite(value);
             const auto& channel = channels[i];
             if (json)
-                told.push_back(
+                reported.push_back(
                     {{"column", channel.column},
                      {"role", roleName(channel.role)},
                      {"unit", unitName(channel.unit)},
@@ -147,7 +147,7 @@ void printSensors(std::ostream& out, const std::vector<std::unique_ptr<Source>>&
                 fmt::print(out, "  {}  {}  {}\n", channel.column, roleName(channel.role),
                            read ? fmt::format("{:g}", value) : std::string("–"));
         }
-        all.push_back({{"source", source->spec()}, {"channels", told}});
+        all.push_back({{"source", source->spec()}, {"channels", reported}});
     }
     if (json) out << jsonText(Json{{"sources", all}});
 }

@@ -113,7 +113,7 @@ void runReduce(const ReduceArguments& arguments, std::ostream& out) {
     Trace trace = readLogFile(arguments.log, options);
     if (!arguments.probe.empty()) {
         LogOptions room;
-        room.roomOnly = true;
+        room.ambientOnly = true;
         const Trace probe = readLogFile(arguments.probe, room);
         const ProbeAlignment alignment = alignmentFor(trace, probe, arguments.probeShift);
         trace = withProbe(std::move(trace), probe, alignment);

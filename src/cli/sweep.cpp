@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/stats/sweep.h"
+#include "core/series/sweep.h"
 #include "cli/table_rows.h"
 #include "cli/verb.h"
 #include "core/base/input_error.h"
-#include "core/stats/naming.h"
+#include "core/comparison/naming.h"
 #include "store/json/comparison_json.h"
 #include "store/json/json_text.h"
 #include "words/words.h"
@@ -31,7 +31,7 @@ struct SweepArguments {
 struct Swept {
     std::vector<SweepPoint> points;
     bool mountsKnown = false;
-    int limitBound = 0;
+    int censored = 0;
 };
 
 /// What reached the limit gives up power, not temperature: it tells no line.
@@ -50,7 +50,7 @@ Swept readPoints(const SweepArguments& arguments) {
     Naming mounts;
     for (const std::size_t row : selectedRows(table, arguments.where)) {
         if (bound.truth(row)) {
-            ++swept.limitBound;
+            ++swept.censored;
             continue;
         }
         swept.points.push_back({groups(table.text(row, group)), mounts(mount.text(row)), table.number(row, x),
@@ -103,8 +103,8 @@ void runSweep(const SweepArguments& arguments, std::ostream& out) {
     } catch (const InputError& error) {
         throw InputError({arguments.table, {}, {}}, error.message);
     }
-    if (swept.limitBound > 0)
-        addFlag(lines.flags, makeFlag(Severity::warn, "limit-bound.sweep", {{"count", swept.limitBound}}));
+    if (swept.censored > 0)
+        addFlag(lines.flags, makeFlag(Severity::warn, "limit-bound.sweep", {{"count", swept.censored}}));
     if (arguments.json)
         out << jsonText(toJson(lines, responses));
     else

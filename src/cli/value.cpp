@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/verb.h"
 #include "core/base/input_error.h"
-#include "core/stats/value_front.h"
+#include "core/comparison/value_front.h"
 #include "store/json/comparison_json.h"
 #include "store/json/json_text.h"
 #include "store/json/weights_json.h"

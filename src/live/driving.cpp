@@ -5,7 +5,7 @@
 
 namespace ibuki {
 
-Driving::Driving(std::vector<StepOccurrence> steps, std::optional<WatchRules> rules,
+Driving::Driving(std::vector<StepOccurrence> steps, std::optional<MonitorRules> rules,
                  std::function<void(std::optional<double>)> load)
     : conductor_(std::move(steps)), load_(std::move(load)) {
     if (rules) watch_.emplace(std::move(*rules));
@@ -21,7 +21,7 @@ void Driving::add(std::size_t source, const std::vector<SourceChannel>& channels
     }
 }
 
-Driven Driving::take(std::size_t source, double arrivedS, const Reading& reading) {
+Driven Driving::take(std::size_t source, double arrivedS, const TimedRow& reading) {
     const std::lock_guard lock(mutex_);
     latest_.take(places_.at(source), reading.values, arrivedS);
     if (source != driver_.value_or(0)) return {};
@@ -34,7 +34,7 @@ Driven Driving::take(std::size_t source, double arrivedS, const Reading& reading
     if (!running_.empty() && conductor_.waitsForLoad()) loadBeganS_ = sample_.timeS;
     if (watch_) driven.watched = watch(sample_);
     const bool mustStop =
-        std::any_of(driven.watched.begin(), driven.watched.end(), [](const WatchEvent& event) {
+        std::any_of(driven.watched.begin(), driven.watched.end(), [](const MonitorEvent& event) {
             return event.flag.severity == Severity::reject && !event.over;
         });
     if (mustStop) {
@@ -51,7 +51,7 @@ Driven Driving::say(Word word) {
     const double now = sample_.timeS;
     Driven driven;
     switch (word) {
-    case Word::handsDone:
+    case Word::manualWorkDone:
         driven.steps = conductor_.confirm(now);
         break;
     case Word::skip:
@@ -86,7 +86,7 @@ void Driving::note(const std::vector<StepEvent>& events) {
     }
 }
 
-std::vector<WatchEvent> Driving::watch(const BenchSample& sample) {
+std::vector<MonitorEvent> Driving::watch(const BenchSample& sample) {
     const StepOccurrence* now = conductor_.isPaused() ? nullptr : conductor_.current();
     StepOccurrence rests;
     rests.kind = StepKind::idle;
@@ -107,7 +107,7 @@ RunStatus Driving::status() const {
     status.waitsForLoad = conductor_.waitsForLoad();
     if (!running_.empty()) status.loadBeganS = loadBeganS_;
     if (!watch_) return status;
-    status.lamps = watch_->lamps();
+    status.statusLights = watch_->statusLights();
     const double left = status.step ? status.stepBeganS + 60 * status.step->minutes - sample_.timeS : 0;
     if (status.gate && status.gate->opensInS && *status.gate->opensInS > left)
         status.unsteady = watch_->unsteady();

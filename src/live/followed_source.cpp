@@ -107,15 +107,15 @@ public:
     }
 
     void run(const std::stop_token& stop, SourceSink& sink) override {
-        std::size_t told = channelsAtOpening_;
+        std::size_t reported = channelsAtOpening_;
         std::int64_t bad = 0;
         if (fromStart_) hand(sink, std::exchange(waiting_, {}));
         do {
             const bool any = readOn();
-            if (log_.channels().size() > told) {
+            if (log_.channels().size() > reported) {
                 const auto all = channels();
-                sink.add({all.begin() + static_cast<std::ptrdiff_t>(told), all.end()});
-                told = all.size();
+                sink.add({all.begin() + static_cast<std::ptrdiff_t>(reported), all.end()});
+                reported = all.size();
             }
             hand(sink, log_.take());
             if (log_.badRows() > bad) sink.badRows(log_.badRows() - bad);
@@ -153,7 +153,7 @@ private:
                 std::string_view(bytes).substr(newline == std::string::npos ? bytes.size() : newline + 1));
         }
         for (std::string bytes = file_.more(); !bytes.empty(); bytes = file_.more()) log_.feed(bytes);
-        for (FollowedRow& row : log_.take()) waiting_.push_back(std::move(row));
+        for (TimedRow& row : log_.take()) waiting_.push_back(std::move(row));
         if (waiting_.size() > 1) waiting_.erase(waiting_.begin(), waiting_.end() - 1);
     }
 
@@ -176,8 +176,8 @@ private:
         return false;
     }
 
-    static void hand(SourceSink& sink, std::vector<FollowedRow> rows) {
-        for (FollowedRow& row : rows) sink.take({row.timeS, std::move(row.values)});
+    static void hand(SourceSink& sink, std::vector<TimedRow> rows) {
+        for (TimedRow& row : rows) sink.take({row.timeS, std::move(row.values)});
     }
 
     std::string spec_;
@@ -185,7 +185,7 @@ private:
     FollowedLog log_;
     bool fromStart_;
     std::size_t channelsAtOpening_ = 0;
-    std::vector<FollowedRow> waiting_; ///< read while opening
+    std::vector<TimedRow> waiting_; ///< read while opening
 };
 
 } // namespace

@@ -29,7 +29,7 @@ constexpr double longestWaitS = 5;
 constexpr double missingFrom = 9.9e37;
 
 struct InstrumentChannel {
-    SourceChannel told;
+    SourceChannel reported;
     std::string query;
     Unit unit = Unit::none; ///< of the answer
 };
@@ -64,7 +64,7 @@ std::string lineOf(JsonFields& fields, const char* field,
 
 InstrumentChannel channelFrom(JsonFields fields) {
     InstrumentChannel channel;
-    channel.told.column = lineOf(fields, "column");
+    channel.reported.column = lineOf(fields, "column");
     channel.query = lineOf(fields, "query");
     std::string roleWord = "ignore";
     std::string unitWord;
@@ -74,9 +74,9 @@ InstrumentChannel channelFrom(JsonFields fields) {
     if (!role || *role == Role::time) fields.refuse("json-field.role", "role");
     const auto unit = unitFromName(unitWord);
     if (!unit) fields.refuse("json-field.unit", "unit");
-    channel.told.role = *role;
+    channel.reported.role = *role;
     channel.unit = *unit;
-    channel.told.unit = canonicalUnit(*unit);
+    channel.reported.unit = canonicalUnit(*unit);
     fields.finish();
     return channel;
 }
@@ -238,7 +238,7 @@ public:
     double intervalS() const override { return everyS_; }
     std::vector<SourceChannel> channels() const override {
         std::vector<SourceChannel> channels;
-        for (const InstrumentChannel& channel : config_.channels) channels.push_back(channel.told);
+        for (const InstrumentChannel& channel : config_.channels) channels.push_back(channel.reported);
         return channels;
     }
 

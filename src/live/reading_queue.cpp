@@ -36,7 +36,7 @@ Arrived QueueSink::now() const {
     return arrived;
 }
 
-void QueueSink::take(Reading reading) {
+void QueueSink::take(TimedRow reading) {
     Arrived arrived = now();
     arrived.isRow = true;
     arrived.reading = std::move(reading);

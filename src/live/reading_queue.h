@@ -15,7 +15,7 @@ namespace ibuki {
 struct Arrived {
     std::size_t source = 0;
     double arrivedS = 0; ///< steady clock
-    Reading reading;     ///< without a time and values where it is something else that arrived
+    TimedRow reading;    ///< without a time and values where it is something else that arrived
     std::vector<SourceChannel> added;
     std::int64_t bad = 0;
     Driven driven; ///< what this reading, or a word of the user, made happen
@@ -45,7 +45,7 @@ class QueueSink : public SourceSink {
 public:
     QueueSink(ReadingQueue& queue, std::size_t source, Driving* driving, double keptS)
         : queue_(queue), source_(source), driving_(driving), keptS_(keptS) {}
-    void take(Reading reading) override;
+    void take(TimedRow reading) override;
     void add(std::vector<SourceChannel> channels) override;
     void badRows(std::int64_t count) override;
 

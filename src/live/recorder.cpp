@@ -67,7 +67,7 @@ struct Recorder::State {
     std::vector<Hearing> hearings;
     std::map<Role, int> ofRole;
     LatestReadings latest; ///< as far as it is stored
-    std::vector<LiveRow> pending;
+    std::vector<TimedRow> pending;
     double beganS = steadyNowS();
     std::optional<double> firstS;        ///< of the first row, on the recording's clock
     std::optional<double> primaryFirstS; ///< of the first source's first row
@@ -137,13 +137,13 @@ struct Recorder::State {
 
     void flag(const Flag& raised) { tell(FlagRaised{raised, sinceFirst(lastS)}); }
 
-    RecordedChannel told(std::size_t channel) const {
+    RecordedChannel reported(std::size_t channel) const {
         return {channels[channel], readers[hearings[channel].source]->source->spec()};
     }
 
     /// At the opening told all together, by the one who opens.
     void addChannels(std::size_t source, const std::vector<SourceChannel>& added, bool later) {
-        std::vector<LiveChannel> stored;
+        std::vector<ChannelInfo> stored;
         ChannelsOpened opened{{}, later};
         for (SourceChannel channel : added) {
             channel.column = unlikeOthers(channel.column, channels);
@@ -152,7 +152,7 @@ struct Recorder::State {
             latest.add(channel.role, keptS(*readers[source]->source));
             channels.push_back(std::move(channel));
             hearings.push_back({source, lastS, steadyNowS(), false});
-            opened.channels.push_back(told(channels.size() - 1));
+            opened.channels.push_back(reported(channels.size() - 1));
         }
         if (stored.empty()) return;
         journal.addChannels(stored);
@@ -185,7 +185,7 @@ struct Recorder::State {
             for (Hearing& hearing : hearings) hearing.lastS = time;
         }
         lastS = time;
-        LiveRow row{time, std::vector<double>(channels.size(), nan)};
+        TimedRow row{time, std::vector<double>(channels.size(), nan)};
         const auto& own = readers[arrived.source]->places;
         for (std::size_t i = 0; i < arrived.reading.values.size() && i < own.size(); ++i) {
             const double value = arrived.reading.values[i];
@@ -245,7 +245,7 @@ struct Recorder::State {
         saved_ = 0;
         if (std::exchange(full, false)) flag("disk-room", Severity::info);
         RowsSaved saved{journal.extent(), std::exchange(pending, {}), {}};
-        for (LiveRow& row : saved.rows) {
+        for (TimedRow& row : saved.rows) {
             latest.take(0, row.values, row.timeS);
             saved.samples.push_back(latest.at(row.timeS));
             row.timeS -= *firstS;
@@ -256,7 +256,7 @@ struct Recorder::State {
     std::size_t saved_ = 0;
 
     void tellSteps(const Arrived& arrived) {
-        for (const WatchEvent& event : arrived.driven.watched) flag(event.flag);
+        for (const MonitorEvent& event : arrived.driven.watched) flag(event.flag);
         for (const StepEvent& event : arrived.driven.steps) {
             const StepOccurrence& step = driving->steps()[event.step];
             tell(StepChanged{step, event.state, event.timeS, event.predictedS});
@@ -355,7 +355,7 @@ RecorderResult Recorder::run(const std::stop_token& stop, std::optional<double> 
     for (std::size_t i = 0; i < state.readers.size(); ++i)
         state.addChannels(i, state.readers[i]->source->channels(), false);
     ChannelsOpened opened;
-    for (std::size_t i = 0; i < state.channels.size(); ++i) opened.channels.push_back(state.told(i));
+    for (std::size_t i = 0; i < state.channels.size(); ++i) opened.channels.push_back(state.reported(i));
     state.tell(opened);
     state.beganS = steadyNowS();
     for (std::size_t i = 0; i < state.readers.size(); ++i) state.start(i);

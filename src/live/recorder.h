@@ -29,7 +29,7 @@ struct ChannelsOpened {
 };
 struct RowsSaved {
     LiveExtent extent;                ///< on the disk from here on
-    std::vector<LiveRow> rows;        ///< those that came to it, at least one; times since the first row
+    std::vector<TimedRow> rows;       ///< those that came to it, at least one; times since the first row
     std::vector<BenchSample> samples; ///< what the channels said together of the bench at each of them
 };
 struct FlagRaised {
@@ -49,7 +49,7 @@ struct Conduct {
     std::vector<StepOccurrence> steps; ///< it ends with the last of them; none: it ends by itself or never
     std::map<std::string, std::vector<std::string>>
         commands; ///< of loads by name, run while their load should; who gives them has the user's consent
-    std::optional<WatchRules> rules; ///< nothing: nothing is watched
+    std::optional<MonitorRules> rules; ///< nothing: nothing is watched
 };
 
 struct RecorderResult {

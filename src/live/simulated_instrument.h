@@ -4,7 +4,7 @@
 // The stand-in for instruments on a line: a thermometer with two probes, a wall meter, a sound-level meter in
 // one, answering from a simulated bench in real time. It can be told to misbehave as real ones do.
 
-#include "core/physics/simulated_bench.h"
+#include "core/simulate/simulated_bench.h"
 
 #include <string>
 

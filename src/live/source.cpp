@@ -2,7 +2,7 @@
 #include "live/source.h"
 
 #include "core/base/input_error.h"
-#include "core/physics/simulated_bench.h"
+#include "core/simulate/simulated_bench.h"
 #include "store/json/simulate_json.h"
 
 #include <algorithm>
@@ -32,12 +32,12 @@ public:
     std::vector<SourceChannel> channels() const override {
         std::vector<SourceChannel> channels;
         for (const Channel& channel : simulation_.channels()) {
-            SourceChannel told{channel.column, channel.role, channel.fileUnit, {}, {}};
+            SourceChannel reported{channel.column, channel.role, channel.fileUnit, {}, {}};
             if (channel.role == Role::core || channel.role == Role::package)
-                told.resolution = bench_.sensorStepK;
-            if (channel.role == Role::ambient) told.resolution = bench_.roomStepK;
-            if (told.resolution && !(*told.resolution > 0)) told.resolution.reset();
-            channels.push_back(std::move(told));
+                reported.resolution = bench_.sensorStepK;
+            if (channel.role == Role::ambient) reported.resolution = bench_.ambientStepK;
+            if (reported.resolution && !(*reported.resolution > 0)) reported.resolution.reset();
+            channels.push_back(std::move(reported));
         }
         return channels;
     }

@@ -5,9 +5,10 @@
 // another program writes, an instrument that answers. Every source reads in a thread of its own and hands
 // rows on; what could not be read is NaN, never the last value.
 
-#include "core/physics/simulated_bench.h"
 #include "core/quantity/instant.h"
+#include "core/simulate/simulated_bench.h"
 #include "core/trace/role.h"
+#include "core/trace/timed_row.h"
 
 #include <chrono>
 #include <cstdint>
@@ -28,16 +29,11 @@ struct SourceChannel {
     bool operator==(const SourceChannel&) const = default;
 };
 
-struct Reading {
-    double timeS = 0;           ///< on the source's clock, not before the one before it
-    std::vector<double> values; ///< one a channel; fewer: the rest is NaN
-};
-
 /// Who takes the readings. All calls come from the source's thread.
 class SourceSink {
 public:
     virtual ~SourceSink() = default;
-    virtual void take(Reading reading) = 0;                    ///< may wait until there is room
+    virtual void take(TimedRow reading) = 0;                   ///< may wait until there is room
     virtual void add(std::vector<SourceChannel> channels) = 0; ///< that appeared later, at the end
     virtual void badRows(std::int64_t count) = 0;              ///< that made no sense, since the last call
 };

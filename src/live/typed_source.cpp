@@ -30,7 +30,7 @@ void TypedSource::run(const std::stop_token& stop, SourceSink& sink) {
     while (some_.wait(lock, stop, [this] { return !typed_.empty(); })) {
         const auto taken = std::exchange(typed_, {});
         lock.unlock();
-        for (const auto& [at, value] : taken) sink.take(Reading{std::max(0.0, at - begin), {value}});
+        for (const auto& [at, value] : taken) sink.take(TimedRow{std::max(0.0, at - begin), {value}});
         lock.lock();
     }
 }

@@ -4,7 +4,7 @@
 #include "core/base/random.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
-#include "core/physics/simulated_bench.h"
+#include "core/simulate/simulated_bench.h"
 #include "store/log/log_writer.h"
 #include "store/project/project.h"
 #include "support/command.h"
@@ -197,10 +197,10 @@ private slots:
     }
     void theNextMountIsRecordedByItsProtocol() {
         const std::string path = plannedProject();
-        const auto told = run(next(path, {"--json"}));
-        QCOMPARE(told.code, 0);
+        const auto reported = run(next(path, {"--json"}));
+        QCOMPARE(reported.code, 0);
         std::vector<std::string> kinds;
-        for (const Json& line : lines(told.out))
+        for (const Json& line : lines(reported.out))
             if (line["event"] == "step" && line["state"] == "begun") kinds.push_back(line["kind"]);
         QCOMPARE(kinds, (std::vector<std::string>{"settle", "idle", "soak", "measure", "cool"}));
         const Project stored = Project::open(path, Access::readOnly);
@@ -276,17 +276,17 @@ private slots:
         };
         const auto outcome = record("4");
         QCOMPARE(outcome.code, 0);
-        std::vector<std::string> told;
+        std::vector<std::string> reported;
         double soakS = 0;
         for (const Json& event : lines(outcome.out)) {
             if (event["event"] != "step") continue;
-            told.push_back(event["kind"].get<std::string>() + " " + event["state"].get<std::string>());
+            reported.push_back(event["kind"].get<std::string>() + " " + event["state"].get<std::string>());
             if (event["kind"] == "soak") soakS = event["t_s"].get<double>() - soakS;
             if (event["kind"] == "measure") QCOMPARE(event["load"], Json("150 W"));
         }
-        QCOMPARE(told, (std::vector<std::string>{"settle begun", "settle done", "idle begun", "idle done",
-                                                 "soak begun", "soak done", "measure begun", "measure done",
-                                                 "cool begun", "cool timed-out"}));
+        QCOMPARE(reported, (std::vector<std::string>{"settle begun", "settle done", "idle begun", "idle done",
+                                                     "soak begun", "soak done", "measure begun",
+                                                     "measure done", "cool begun", "cool timed-out"}));
         QVERIFY(soakS > 200 && soakS < 600); // 59 s of the slowest part
         record("4");
         QCOMPARE(traceOf(path, listed(path)[0]["recording"]), traceOf(path, listed(path)[1]["recording"]));
@@ -406,8 +406,9 @@ private slots:
                        {"record", QString::fromStdString(path), "--bench", "node-2", "--loose", "--source",
                         QString::fromStdString("sim:" + bench_), "--speed", "100", "--seed", "5", "--json"});
         QVERIFY(recorder.waitForStarted());
-        QByteArray told;
-        QTRY_VERIFY_WITH_TIMEOUT((told += recorder.readAllStandardOutput()).count("\"saved\"") >= 2, 20'000);
+        QByteArray reported;
+        QTRY_VERIFY_WITH_TIMEOUT((reported += recorder.readAllStandardOutput()).count("\"saved\"") >= 2,
+                                 20'000);
         const Json open = listed(path)[0];
         QCOMPARE(open["state"], Json("open"));
         const auto seen = open["samples"].get<std::size_t>();
@@ -440,16 +441,16 @@ private slots:
                             "--source", QString::fromStdString("sim:" + bench_), "--speed", "4000", "--seed",
                             QString::fromStdString(seed), "--json"});
             QVERIFY(recorder.waitForStarted());
-            QByteArray told;
-            QTRY_VERIFY_WITH_TIMEOUT((told += recorder.readAllStandardOutput()).contains("\"opened\""),
+            QByteArray reported;
+            QTRY_VERIFY_WITH_TIMEOUT((reported += recorder.readAllStandardOutput()).contains("\"opened\""),
                                      20'000);
             QTest::qWait(static_cast<int>(900 * random.uniform()));
             ::kill(static_cast<pid_t>(recorder.processId()), SIGKILL);
             recorder.waitForFinished();
-            told += recorder.readAllStandardOutput();
+            reported += recorder.readAllStandardOutput();
             std::size_t saved = 0;
             std::int64_t id = 0;
-            for (const QByteArray& line : told.split('\n')) {
+            for (const QByteArray& line : reported.split('\n')) {
                 const Json event = Json::parse(line.toStdString(), nullptr, false);
                 if (event.is_discarded()) continue; // cut off by the kill
                 if (event["event"] == "opened") id = event["recording"];

@@ -14,7 +14,7 @@ namespace {
 ibuki::LogOptions optionsOf(std::uint8_t choice) {
     ibuki::LogOptions options;
     options.allChannels = (choice & 1) != 0;
-    options.roomOnly = (choice & 2) != 0;
+    options.ambientOnly = (choice & 2) != 0;
     if ((choice & 4) != 0)
         options.dialect.separator = ibuki::separators[(choice >> 3) % std::size(ibuki::separators)];
     if ((choice & 32) != 0) options.dialect.headerLine = 1 + (choice >> 6);

@@ -209,10 +209,10 @@ private slots:
             if (const auto* opened = std::get_if<ChannelsOpened>(&event))
                 for (const auto& one : opened->channels) columns.push_back(one.channel.column);
         });
-        WatchRules rules;
+        MonitorRules rules;
         rules.limitC = 95;
         recorder.conduct({{{StepKind::idle, {}, {}, 600}, {StepKind::soak, "load", 150, 600}}, {}, rules});
-        const auto told = [&](const char* state) {
+        const auto reported = [&](const char* state) {
             for (int i = 0; i < 800; ++i) {
                 {
                     const std::lock_guard lock(mutex);
@@ -224,9 +224,9 @@ private slots:
         };
         std::vector<bool> happened;
         std::jthread user([&] {
-            happened.push_back(told("begun"));
+            happened.push_back(reported("begun"));
             recorder.say(Word::skip);
-            happened.push_back(told("begun"));
+            happened.push_back(reported("begun"));
             auto typed = std::make_unique<TypedSource>(
                 "typed", SourceChannel{"Wall, by hand [W]", Role::wallPower, Unit::watt, {}, {}});
             TypedSource* hand = typed.get();
@@ -235,11 +235,11 @@ private slots:
             waitUntil({}, steadyNowS() + 0.6);
             hand->type(213);
             recorder.say(Word::pause);
-            happened.push_back(told("paused"));
+            happened.push_back(reported("paused"));
             happened.push_back(recorder.status().paused);
             waitUntil({}, steadyNowS() + 0.4);
             recorder.say(Word::resume);
-            happened.push_back(told("begun"));
+            happened.push_back(reported("begun"));
             recorder.drop("typed");
             waitUntil({}, steadyNowS() + 0.4);
             happened.push_back(recorder.status().sample.powerW.value_or(0) > 100);
@@ -271,7 +271,7 @@ private slots:
         Recorder recorder(std::move(sources), RecordingJournal(path, id), [&](const RecorderEvent& event) {
             if (const auto* flag = std::get_if<FlagRaised>(&event)) flags.push_back(flag->flag.code);
         });
-        WatchRules rules;
+        MonitorRules rules;
         rules.stopAboveC = 55;
         recorder.conduct({{{StepKind::soak, "load", 180, 600}}, {}, rules});
         const RecorderResult result = recorder.run({});

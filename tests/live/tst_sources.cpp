@@ -166,7 +166,7 @@ private slots:
         const auto source = instrument(device.port());
         const story::Running running(*source);
         QVERIFY(running.comes([](const auto& taken) { return taken.bad() > 2; }));
-        for (const Reading& reading : running.taken.readings())
+        for (const TimedRow& reading : running.taken.readings())
             QVERIFY(std::isnan(reading.values[0]) && std::isnan(reading.values[1]));
     }
     void aLateAnswerIsNobodysAnswer() { // the first query's comes when the second one waits
@@ -181,7 +181,7 @@ private slots:
         const story::Running running(*source);
         QVERIFY(running.comes([](const auto& taken) { return taken.readings().size() > 8; }, 20));
         bool both = false;
-        for (const Reading& reading : running.taken.readings()) {
+        for (const TimedRow& reading : running.taken.readings()) {
             QVERIFY(std::isnan(reading.values[0]) || std::abs(reading.values[0] - 10) < 1e-9); // 50 °F
             QVERIFY(std::isnan(reading.values[1]) || reading.values[1] == 100);
             both = both || std::isfinite(reading.values[0]);
@@ -196,7 +196,7 @@ private slots:
         const auto source = instrument(device.port());
         const story::Running running(*source);
         QVERIFY(running.comes([](const auto& taken) { return taken.readings().size() > 3; }, 20));
-        for (const Reading& reading : running.taken.readings())
+        for (const TimedRow& reading : running.taken.readings())
             QVERIFY(std::isnan(reading.values[0]) && std::isnan(reading.values[1]));
     }
     void aPeerMayGoAndReturn() {

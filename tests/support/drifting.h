@@ -8,7 +8,7 @@
 
 namespace ibuki::story {
 
-class Drifting {
+class Ageinging {
 public:
     static constexpr double powerW = 150;
     static constexpr double dayMs = 86'400'000;
@@ -48,7 +48,8 @@ public:
         return id;
     }
     /// A run whose window's middle lies so many hours after the mount was made.
-    Id<Run> reading(Id<Mount> mount, double hours, double deltaK, double roomC = 22, double power = powerW) {
+    Id<Run> reading(Id<Mount> mount, double hours, double deltaK, double ambientC = 22,
+                    double power = powerW) {
         Edit edit(document(), "reading");
         Recording recording;
         recording.bench = asked.bench;
@@ -64,7 +65,7 @@ public:
         run.purpose = hours > 2 ? Purpose::check : Purpose::fresh;
         RunReduction stored;
         stored.run = edit.add(run);
-        stored.reduction = reduction(deltaK, roomC, power);
+        stored.reduction = reduction(deltaK, ambientC, power);
         edit.add(stored);
         apply(document(), edit.finish());
         return stored.run;
@@ -80,23 +81,24 @@ private:
         lot.name = level(index).name + ", tube";
         return edit.add(lot);
     }
-    static Reduction reduction(double deltaK, double roomC, double power) {
+    static Reduction reduction(double deltaK, double ambientC, double power) {
         Reduction made;
         made.samples = 240;
         made.durationS = 2'400;
         LoadReduction load;
         load.phases = {{"idle", 0, 300}, {"load", 300, 2'100}, {"cooldown", 2'100, 2'400}};
         load.window = Phase{"window", 1'200, 1'800};
-        load.metrics[Metric::hottest] = {roomC + deltaK, deltaK, 0.05};
+        load.metrics[Metric::hottest] = {ambientC + deltaK, deltaK, 0.05};
         load.powerW = power;
         load.rthKPerW = deltaK / power;
-        load.ambient.meanC = roomC;
+        load.ambient.meanC = ambientC;
         load.ambient.source = AmbientSource::column;
         made.loads = {load};
         made.longest = 0;
-        made.course = {{0, 300, 600, 2'100, 2'250, 2'400},
-                       {roomC + 5, roomC + 5, roomC + deltaK, roomC + deltaK, roomC + 5, roomC + 5},
-                       {10, power, power, power, 10, 10}};
+        made.course = {
+            {0, 300, 600, 2'100, 2'250, 2'400},
+            {ambientC + 5, ambientC + 5, ambientC + deltaK, ambientC + deltaK, ambientC + 5, ambientC + 5},
+            {10, power, power, power, 10, 10}};
         return made;
     }
 

@@ -19,7 +19,7 @@ namespace ibuki::story {
 /// Keeps what a source gives.
 class Taken : public SourceSink {
 public:
-    void take(Reading reading) override {
+    void take(TimedRow reading) override {
         const std::lock_guard lock(mutex_);
         readings_.push_back(std::move(reading));
     }
@@ -29,7 +29,7 @@ public:
     }
     void badRows(std::int64_t count) override { bad_ += count; }
 
-    std::vector<Reading> readings() const {
+    std::vector<TimedRow> readings() const {
         const std::lock_guard lock(mutex_);
         return readings_;
     }
@@ -41,7 +41,7 @@ public:
 
 private:
     mutable std::mutex mutex_;
-    std::vector<Reading> readings_;
+    std::vector<TimedRow> readings_;
     std::vector<SourceChannel> added_;
     std::atomic<std::int64_t> bad_ = 0;
 };

@@ -5,7 +5,7 @@
 // the data it tells, so that a test knows which flags are due.
 
 #include "core/base/random.h"
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
 #include "core/trace/trace.h"
 #include "store/log/text.h"
 
@@ -317,7 +317,7 @@ inline std::set<std::string> dueFlags(const LogStyle& style, double intervalS) {
 }
 
 /// The room's channel as a log of its own, a sample every ten seconds, its clock fast by hours.
-inline Trace roomLog(const Trace& trace, int hours) {
+inline Trace ambientLog(const Trace& trace, int hours) {
     Trace room;
     room.start = Instant{trace.start->ms + 3'600'000LL * hours};
     const Channel* channel = firstChannel(trace, Role::ambient);

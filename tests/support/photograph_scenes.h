@@ -5,7 +5,7 @@
 // rims, and the bench's clutter around.
 
 #include "core/base/random.h"
-#include "core/look/photograph.h"
+#include "core/simulate/photograph.h"
 
 namespace ibuki::story {
 
@@ -26,7 +26,7 @@ inline PhotographScene anyScene(int number, bool hard) {
     const double width = film.spread.widthMm, length = film.spread.lengthMm;
     film.spread.bondLineMm = 0.04;
     film.spread.cellMm = std::max(width, length) / 120;
-    film.spread.strokes = patternStrokes(pattern, width, length, usualReachMm(pattern, width, length));
+    film.spread.strokes = patternStrokes(pattern, width, length, typicalReachMm(pattern, width, length));
     film.spread.volumeMm3 = width * length * 0.04 * from(0.5, 1.4);
     film.ragged = from(0.03, 0.15);
     film.smear = hard ? from(0, 0.9) : from(0, 0.4);

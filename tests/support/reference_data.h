@@ -3,8 +3,8 @@
 
 // Public reference data sets used by more than one test.
 
-#include "core/stats/anova.h"
-#include "core/stats/compare.h"
+#include "core/comparison/compare.h"
+#include "core/models/anova.h"
 
 namespace ibuki::reference {
 

@@ -3,8 +3,8 @@
 
 // The story's measured study in a project file.
 
-#include "core/domain/drift.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/ageing.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "store/project/project.h"

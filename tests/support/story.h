@@ -7,10 +7,10 @@
 #include "core/domain/study.h"
 #include "core/evidence/response.h"
 #include "core/import/import.h"
-#include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
 #include "core/setup/bench_template.h"
 #include "core/setup/study_setup.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/entities.h"
 
 namespace ibuki::story {

@@ -5,10 +5,10 @@
 // would: a bench described, materials and lots put on the shelf, a study begun, logs brought in.
 
 #include "app/bench/bench_view.h"
-#include "app/bench/import_dialog.h"
 #include "app/drawn/theme.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/new_study_dialog.h"
+#include "app/import/import_dialog.h"
 #include "app/shelf/shelf_view.h"
 #include "core/domain/study.h"
 #include "store/log/log_writer.h"

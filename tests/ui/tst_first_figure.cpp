@@ -4,9 +4,9 @@
 // sheet accepted.
 
 #include "app/bench/bench_view.h"
-#include "app/bench/import_dialog.h"
 #include "app/forms/ask.h"
 #include "app/frame/start_page.h"
+#include "app/import/import_dialog.h"
 #include "app/verdict/ladder.h"
 #include "core/domain/lookup.h"
 #include "store/log/log_writer.h"

@@ -34,7 +34,7 @@ class TestHeatStory : public QObject {
     Session& session() { return window_->session(); }
     template <class W> W* find(const char* name) { return story::visible<W>(*window_, name); }
     Strip* strip() { return window_->findChild<Strip*>(); }
-    QString told(const char* name) {
+    QString reported(const char* name) {
         auto* label = window_->findChild<QLabel*>(name);
         return label ? label->text() : QString();
     }
@@ -56,7 +56,7 @@ private slots:
         QVERIFY(window_);
         if (!isDemo()) {
             window_->showStage(Stage::heatPath);
-            QVERIFY(told("Heat path empty").contains("no mount")); // what is missing is said
+            QVERIFY(reported("Heat path empty").contains("no mount")); // what is missing is said
             QVERIFY(!strip()->model().sharesKnown());
             QVERIFY(story::beginStudy(*window_, "rank materials", "Three pastes",
                                       {"Tern 11", "Plover 4", "Dunlin C"}));
@@ -77,7 +77,7 @@ private slots:
         QVERIFY(strip()->model().sharesKnown());
         double sum = 0;
         for (const StripBlock& block : strip()->model().blocks) sum += *block.deltaK;
-        QVERIFY(std::abs(sum - (*strip()->model().chipC - *strip()->model().roomC)) < 0.1);
+        QVERIFY(std::abs(sum - (*strip()->model().chipC - *strip()->model().ambientC)) < 0.1);
     }
     void twoMountsBesideEachOther() {
         session().selectMount(mounts()[0]->id);
@@ -90,16 +90,16 @@ private slots:
     }
     void slidersAreFollowedAndPutBack() {
         QVERIFY(openPage("Stack"));
-        const QString before = told("What if told");
+        const QString before = reported("What if told");
         QVERIFY2(before.contains("K over room") && !before.contains("as measured"), qPrintable(before));
         auto* power = find<QSlider>("Power");
         QVERIFY(power);
         power->setFocus();
         QTest::keyClick(power, Qt::Key_End);
-        QTRY_VERIFY(told("What if told").contains("as measured"));
-        QVERIFY(told("What if told").contains("more"));
+        QTRY_VERIFY(reported("What if told").contains("as measured"));
+        QVERIFY(reported("What if told").contains("more"));
         QVERIFY(story::press(*window_, "As measured"));
-        QTRY_COMPARE(told("What if told"), before);
+        QTRY_COMPARE(reported("What if told"), before);
         auto* answers = find<QListWidget>("Answers to ready questions");
         QVERIFY(answers && answers->count() >= 3);
         QVERIFY(answers->item(0)->text().startsWith("Lid off"));
@@ -134,14 +134,14 @@ private slots:
         QVERIFY(openPage("Stack"));
         auto* torque = find<QSlider>("Torque");
         QVERIFY(torque && torque->isEnabled()); // a mount of a paste is selected
-        const QString before = told("What if told");
+        const QString before = reported("What if told");
         torque->setValue(torque->maximum());
-        QTRY_VERIFY(told("What if told").contains("less"));
+        QTRY_VERIFY(reported("What if told").contains("less"));
         QVERIFY(story::press(*window_, "As measured"));
-        QTRY_COMPARE(told("What if told"), before);
+        QTRY_COMPARE(reported("What if told"), before);
         auto* answers = find<QListWidget>("Answers to ready questions");
         for (const char* knob : {"Leakage", "Cooler"}) find<QSlider>(knob)->setValue(1'000);
-        QTRY_VERIFY(told("What if told").startsWith("Runaway"));
+        QTRY_VERIFY(reported("What if told").startsWith("Runaway"));
         QTRY_COMPARE(answers->count(), 0); // nothing of it is steady, and nothing is told of it
         QVERIFY(strip()->model().beside.empty());
         QVERIFY(story::press(*window_, "As measured"));
@@ -154,9 +154,9 @@ private slots:
         QVERIFY(openPage("Bursts"));
         const QRegularExpression peaks("first burst peaks at ([0-9.]+) K, the last at ([0-9.]+) K");
         const auto peak = [&](int which) {
-            return peaks.match(told("Bursts told")).captured(which).toDouble();
+            return peaks.match(reported("Bursts told")).captured(which).toDouble();
         };
-        QTRY_VERIFY2(peaks.match(told("Bursts told")).hasMatch(), qPrintable(told("Bursts told")));
+        QTRY_VERIFY2(peaks.match(reported("Bursts told")).hasMatch(), qPrintable(reported("Bursts told")));
         const double air = peak(2);
         QVERIFY(peak(1) > 0 && peak(1) <= air);
         auto* cooler = find<QComboBox>("What the cooler stores");
@@ -165,28 +165,29 @@ private slots:
     }
     void loadStepsAreReadAtADeclaredTime() {
         QVERIFY(openPage("Load steps"));
-        QTRY_VERIFY_WITH_TIMEOUT(told("Load steps told").contains("Sampled every"), 20'000);
+        QTRY_VERIFY_WITH_TIMEOUT(reported("Load steps told").contains("Sampled every"), 20'000);
         auto* pairs = find<QTableWidget>("Pairs of materials at that time");
         QVERIFY(pairs);
-        QVERIFY(told("Load steps told").contains("No time was declared"));
-        QVERIFY(told("Load steps told").contains("seen as one")); // a reading a second shows no layers
+        QVERIFY(reported("Load steps told").contains("No time was declared"));
+        QVERIFY(reported("Load steps told").contains("seen as one")); // a reading a second shows no layers
         QVERIFY(pairs->rowCount() >= 3);
         auto* at = find<QDoubleSpinBox>("Read at");
-        const double usual = at->value(); // five readings, at least 5 s
-        QVERIFY(usual >= 5 && usual <= 10);
+        const double typical = at->value(); // five readings, at least 5 s
+        QVERIFY(typical >= 5 && typical <= 10);
         QVERIFY(story::press(*window_, "Declare"));
-        QTRY_COMPARE(session().question()->stepReadS, std::optional(usual));
-        QTRY_VERIFY(!told("Load steps told").contains("No time was declared"));
+        QTRY_COMPARE(session().question()->stepReadS, std::optional(typical));
+        QTRY_VERIFY(!reported("Load steps told").contains("No time was declared"));
         const QString first = pairs->item(0, 1)->text();
         at->setValue(20);
-        QTRY_VERIFY(told("Load steps told").contains(QString("Declared is %1 s").arg(usual)));
+        QTRY_VERIFY(reported("Load steps told").contains(QString("Declared is %1 s").arg(typical)));
         QVERIFY(pairs->item(0, 1)->text() != first);
         auto* shown = find<QComboBox>("What is drawn");
         const Id<Mount> chosen = *session().selection().mount;
         session().selectMount(mounts().back()->id);
         shown->setCurrentIndex(1); // refused with a reason
-        QTRY_VERIFY2(told("Layers told").contains("made up") || told("Layers told").contains("none of those"),
-                     qPrintable(told("Layers told")));
+        QTRY_VERIFY2(reported("Layers told").contains("made up")
+                         || reported("Layers told").contains("none of those"),
+                     qPrintable(reported("Layers told")));
         shown->setCurrentIndex(0);
         session().selectMount(chosen);
         session().undoStack().undo();
@@ -194,12 +195,12 @@ private slots:
     }
     void aResultReadElsewhereIsAccountedFor() {
         QVERIFY(openPage("Elsewhere"));
-        QVERIFY(told("Account told").contains(isDemo() ? "they read 2.0 K" : "Somebody else"));
+        QVERIFY(reported("Account told").contains(isDemo() ? "they read 2.0 K" : "Somebody else"));
         if (isDemo()) QVERIFY(story::press(*window_, "Remove"));
-        QTRY_VERIFY(told("Account told").contains("Somebody else"));
+        QTRY_VERIFY(reported("Account told").contains("Somebody else"));
         QVERIFY(story::press(*window_, "Add a result"));
-        QTRY_COMPARE(session().document().all<ReadElsewhere>().size(), std::size_t{1});
-        QTRY_VERIFY2(told("Account told").startsWith("Here "), qPrintable(told("Account told")));
+        QTRY_COMPARE(session().document().all<ExternalResult>().size(), std::size_t{1});
+        QTRY_VERIFY2(reported("Account told").startsWith("Here "), qPrintable(reported("Account told")));
         const auto type = [&](const char* name, const char* value) {
             auto* field = find<QLineEdit>(name);
             field->setFocus();
@@ -207,16 +208,16 @@ private slots:
             QTest::keyClick(field, Qt::Key_Return);
         };
         type("The first ran hotter by, K", "25");
-        QTRY_VERIFY2(told("Account told").contains("are left"), qPrintable(told("Account told")));
+        QTRY_VERIFY2(reported("Account told").contains("are left"), qPrintable(reported("Account told")));
         type("Power there, W", "-3"); // refused, and the value stays
-        const auto read = [&] { return session().document().all<ReadElsewhere>().begin()->second; };
+        const auto read = [&] { return session().document().all<ExternalResult>().begin()->second; };
         QCOMPARE(read().power.value, 150.0);
         type("Power there, W", "60");
         QTRY_COMPARE(read().power.value, 60.0);
         QVERIFY(story::press(*window_, "Remove"));
-        QTRY_VERIFY(session().document().all<ReadElsewhere>().empty());
+        QTRY_VERIFY(session().document().all<ExternalResult>().empty());
         session().undoStack().undo();
-        QTRY_COMPARE(session().document().all<ReadElsewhere>().size(), std::size_t{1});
+        QTRY_COMPARE(session().document().all<ExternalResult>().size(), std::size_t{1});
     }
     void differencesStayWhateverTheAnchor() {
         QTest::qWait(50); // the view follows the selection of the test before
@@ -224,12 +225,12 @@ private slots:
         auto* anchor = find<QComboBox>("Anchored on");
         QVERIFY(anchor && anchor->count() >= 3);
         const QString first = difference(0);
-        const QString cooler = told("Calibration told"), path = told("What if told");
+        const QString cooler = reported("Calibration told"), path = reported("What if told");
         const int other = anchor->currentIndex() == 0 ? 1 : 0;
         anchor->setCurrentIndex(other);
         emit anchor->activated(other);
-        QTRY_VERIFY(told("Calibration told") != cooler);
-        QCOMPARE(told("What if told"), path); // what was measured stays, whatever it is anchored on
+        QTRY_VERIFY(reported("Calibration told") != cooler);
+        QCOMPARE(reported("What if told"), path); // what was measured stays, whatever it is anchored on
         const auto number = [](QString text) {
             return text.remove("✓ ").replace(QChar(0x2212), '-').toDouble();
         };
@@ -238,7 +239,7 @@ private slots:
     }
     void intervalsAreDrawnToo() {
         QVERIFY(openPage("Joints"));
-        QTRY_VERIFY_WITH_TIMEOUT(told("Draws told").contains("draws (JCGM 101)"), 60'000);
+        QTRY_VERIFY_WITH_TIMEOUT(reported("Draws told").contains("draws (JCGM 101)"), 60'000);
         auto* differences = find<QTableWidget>("Differences of R″");
         QVERIFY(differences->item(0, 3)->text().contains(" to "));
     }
@@ -250,13 +251,13 @@ private slots:
         auto* page = window_->findChild<FieldPage*>();
         QTRY_VERIFY_WITH_TIMEOUT(page->isFine(), 60'000);
         const QRegularExpression cost("costs the chip ([0-9.]+) K in the mean and ([0-9.]+) K");
-        const auto found = cost.match(told("Field told"));
-        QVERIFY2(found.hasMatch(), qPrintable(told("Field told")));
+        const auto found = cost.match(reported("Field told"));
+        QVERIFY2(found.hasMatch(), qPrintable(reported("Field told")));
         QVERIFY(found.captured(1).toDouble() > 0.1);
         QVERIFY(found.captured(2).toDouble() >= found.captured(1).toDouble());
         bare->setCurrentIndex(static_cast<int>(BareWhere::byCross)); // as a pattern spreads
         QTRY_VERIFY_WITH_TIMEOUT(page->isFine(), 60'000);
-        QVERIFY(told("Field told").contains("% of the joint is covered"));
+        QVERIFY(reported("Field told").contains("% of the joint is covered"));
         const double even = page->hottestC();
         find<QComboBox>("Where the heat is made")->setCurrentIndex(1);
         QTRY_VERIFY_WITH_TIMEOUT(page->isFine() && page->hottestC() > even + 1, 60'000);

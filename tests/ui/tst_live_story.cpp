@@ -2,12 +2,12 @@
 // A run recorded from the window, through the real widgets: a simulated bench as source, the hands, the
 // protocol, remarks and readings by hand, what is decided afterwards; and what no project file can start.
 
-#include "app/bench/after_run_bar.h"
 #include "app/bench/bench_page.h"
-#include "app/bench/check_up_sheet.h"
-#include "app/bench/gate_bar.h"
-#include "app/bench/live_panel.h"
-#include "app/bench/readings_sheet.h"
+#include "app/recording/after_run_bar.h"
+#include "app/recording/check_up_sheet.h"
+#include "app/recording/gate_bar.h"
+#include "app/recording/live_panel.h"
+#include "app/run/readings_sheet.h"
 #include "app/say.h"
 #include "core/clock/mount_history.h"
 #include "core/domain/lookup.h"
@@ -99,7 +99,7 @@ private slots:
         for (QCheckBox* box : sheet->findChildren<QCheckBox*>())
             if (box->text().startsWith("Hands first")) box->setChecked(true);
         QVERIFY(begin(*sheet, "300"));
-        QCOMPARE(live().stage(), RunStage::hands);
+        QCOMPARE(live().stage(), RunStage::manualWork);
         QTRY_VERIFY(panel().isVisible());
         QTRY_VERIFY(shown("Live step").startsWith("remove"));
         panel().setFocus();

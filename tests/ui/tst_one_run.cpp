@@ -73,7 +73,7 @@ private slots:
         QVERIFY(session().perform(edit.finish()));
         const auto rows = runRows(document(), question);
         const RunRow first = *std::find_if(rows.begin(), rows.end(), [](const RunRow& row) {
-            return row.cell && !row.excluded && !row.limitBound && row.purpose == Purpose::fresh;
+            return row.cell && !row.excluded && !row.censored && row.purpose == Purpose::fresh;
         });
         Run run = *document().find(first.runId);
         if (run.useAsymptote != asymptote) {

@@ -11,7 +11,7 @@
 #include "app/peel/peel_view.h"
 #include "app/peel/picture_page.h"
 #include "app/peel/seen_page.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "store/paper/report.h"
 #include "store/picture/photograph_file.h"
@@ -41,8 +41,8 @@ class TestPeelStory : public QObject {
 
     Session& session() { return window_->session(); }
     template <class W> W* find(const char* name) { return story::visible<W>(*window_, name); }
-    const JointLook* look() {
-        const auto looks = session().document().where(&JointLook::mount, mount_);
+    const JointInspection* look() {
+        const auto looks = session().document().where(&JointInspection::mount, mount_);
         return looks.empty() ? nullptr : looks.front();
     }
     const JointPicture* picture() {
@@ -62,14 +62,14 @@ class TestPeelStory : public QObject {
         scene.colour = FilmColour::blue;
         truth_ = coverageMaskOf(maskOf(scene.film)).mean();
         const std::string jpeg = keptPhotograph(photographOf(scene).picture);
-        const QByteArray told = QByteArray("Exif\0\0MM\0*\0\0\0\x08\0\0", 16) + "SECRETPLACE 59.9N";
+        const QByteArray reported = QByteArray("Exif\0\0MM\0*\0\0\0\x08\0\0", 16) + "SECRETPLACE 59.9N";
         const QString path = folder_.filePath("phone.jpg");
         QFile file(path);
         if (!file.open(QIODevice::WriteOnly)) return {};
         file.write(jpeg.data(), 2);
         file.write("\xFF\xE1\0", 3);
-        file.putChar(static_cast<char>(told.size() + 2));
-        file.write(told);
+        file.putChar(static_cast<char>(reported.size() + 2));
+        file.write(reported);
         file.write(jpeg.data() + 2, static_cast<qint64>(jpeg.size()) - 2);
         return path;
     }
@@ -89,7 +89,7 @@ private slots:
         window_->showStage(Stage::peel);
         const auto mounts = mountsOf(session().document(), *session().selection().bench);
         for (const Mount* mount : mounts)
-            if (!mount->rejected && session().document().where(&JointLook::mount, mount->id).empty())
+            if (!mount->rejected && session().document().where(&JointInspection::mount, mount->id).empty())
                 mount_ = mount->id;
         if (!mount_) mount_ = mounts.front()->id;
         session().selectMount(mount_);
@@ -221,10 +221,10 @@ private slots:
         const Question* question = session().question();
         const Evidence evidence = gatherEvidence(session().document(), *question);
         QVERIFY(evidence.byLook && evidence.byLook->mounts >= 1);
-        bool told = false;
+        bool reported = false;
         for (const VerdictSentence& sentence : verdictSentences(evidence, *question))
-            told = told || sentence.text.find("by what") != std::string::npos;
-        QVERIFY(told);
+            reported = reported || sentence.text.find("by what") != std::string::npos;
+        QVERIFY(reported);
         const std::string html = htmlReport(session().document(), *question);
         QVERIFY(html.find("What the joints looked like") != std::string::npos);
         QVERIFY(html.find("rejected by look, when its figure was known already") != std::string::npos);
@@ -292,7 +292,7 @@ private slots:
         QTest::qWait(60);
         QVERIFY(story::press(*window_, "Reject mount…") || story::press(*window_, "Take back"));
         QTRY_VERIFY(!session().document().find(mount)->rejected);
-        for (const JointLook* look : session().document().where(&JointLook::mount, mount))
+        for (const JointInspection* look : session().document().where(&JointInspection::mount, mount))
             QVERIFY(!look->rejects);
         window_->showStage(Stage::peel);
         QTest::qWait(60);

@@ -3,7 +3,6 @@
 // of study, the number of mounts and its chances, the order and what it costs, skipping, adding, extending,
 // evenings, the calendar, the card.
 
-#include "app/bench/card_sheet.h"
 #include "app/frame/tape.h"
 #include "app/question/board_page.h"
 #include "app/question/chance_curve.h"
@@ -14,6 +13,7 @@
 #include "app/question/plan_sheet.h"
 #include "app/question/protocol_curve.h"
 #include "app/question/question_view.h"
+#include "app/recording/card_sheet.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 #include "core/setup/plan_setup.h"
@@ -282,7 +282,7 @@ private slots:
         const Id<Slot> first = before.front()->id;
         auto* costs = find<QLabel>("Order costs");
         QVERIFY(boardFollows());
-        const QString usual = costs->text();
+        const QString typical = costs->text();
         board()->chooseBar(0);
         const auto middle = [&](std::size_t bar) {
             for (int x = 0; x < board()->width(); x += 3)
@@ -305,7 +305,7 @@ private slots:
         QVERIFY(planned().front()->id != first);
         QVERIFY(boardFollows());
         QCOMPARE(costs->text(), previewed); // it costs what was told while it was held
-        QVERIFY(costs->text() != usual);
+        QVERIFY(costs->text() != typical);
         session().undoStack().undo();
         QTRY_COMPARE(planned().front()->id, first);
     }

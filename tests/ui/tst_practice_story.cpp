@@ -2,11 +2,11 @@
 // A practice through the real widgets: begun from the window, planned, one run recorded, committed, unsealed.
 
 #include "app/bench/bench_page.h"
-#include "app/bench/live_panel.h"
 #include "app/question/question_view.h"
+#include "app/recording/live_panel.h"
 #include "app/say.h"
 #include "app/verdict/practice_sheet.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -116,9 +116,9 @@ private slots:
         story::type(sheet->findChild<QLineEdit*>("In your words"), "cooler by what I saw");
         QVERIFY(story::press(*sheet, "accept"));
         QTRY_VERIFY(sheet->findChild<QLabel*>("What was true")->isVisible());
-        const QString told = sheet->findChild<QLabel*>("What was true")->text();
-        QVERIFY2(told.contains("Right:"), qPrintable(told));
-        QVERIFY2(told.contains("of 100 tries"), qPrintable(told));
+        const QString reported = sheet->findChild<QLabel*>("What was true")->text();
+        QVERIFY2(reported.contains("Right:"), qPrintable(reported));
+        QVERIFY2(reported.contains("of 100 tries"), qPrintable(reported));
         QVERIFY(practiceOf(document(), session().study()->id)->committedAt.has_value());
         session().undoStack().undo(); // a commitment is none that is taken back
         QVERIFY(practiceOf(document(), session().study()->id)->committedAt.has_value());

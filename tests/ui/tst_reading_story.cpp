@@ -3,10 +3,10 @@
 // and putting that right, a room probe with its own clock, borders moved by mouse and keys, the asymptote,
 // the uncertainty budget, other rules tried on the whole study.
 
-#include "app/bench/budget_sheet.h"
-#include "app/bench/import_table.h"
-#include "app/bench/rules_sheet.h"
-#include "app/bench/trace_plot.h"
+#include "app/import/import_table.h"
+#include "app/run/budget_sheet.h"
+#include "app/run/rules_sheet.h"
+#include "app/run/trace_plot.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -130,7 +130,7 @@ private slots:
     void theAsymptoteCountsWhenTheUserSaysSo() {
         auto* box = find<QCheckBox>("Count where its tail leads");
         QVERIFY(box);
-        const Id<Mount> usual = session().mount()->id;
+        const Id<Mount> typical = session().mount()->id;
         for (const auto& [id, stored] : document().all<RunReduction>())
             if (stored.reduction.main() && stored.reduction.main()->steady.asymptoteK)
                 session().selectMount(document().find(stored.run)->mount);
@@ -144,7 +144,7 @@ private slots:
         QCOMPARE(*responseOf(load(), *session().question()), *load().steady.asymptoteK);
         session().undoStack().undo();
         QCOMPARE(*responseOf(load(), *session().question()), mean);
-        session().selectMount(usual);
+        session().selectMount(typical);
     }
     void theUncertaintyIsATable() {
         QVERIFY(story::press(*window_, "Uncertainty…"));

@@ -2,10 +2,10 @@
 // Shelf through the real widgets: a material and a lot, a dose, a cut that is saved and kept, pads and gaps,
 // a stop that is met and seen, an application with two weighings; and all of it undone.
 
-#include "app/bench/application_sheet.h"
 #include "app/forms/caution_panel.h"
 #include "app/forms/entity_form.h"
 #include "app/frame/main_window.h"
+#include "app/run/application_sheet.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/lot_panel.h"
 #include "app/shelf/shelf_board.h"
@@ -56,7 +56,7 @@ class TestShelfStory : public QObject {
         emit combo->activated(index);
         QTest::qWait(30);
     }
-    QString told(const QString& label) {
+    QString reported(const QString& label) {
         return named<QLabel>(label) ? named<QLabel>(label)->text() : QString();
     }
     QString notice() { return story::notice(*window_); }
@@ -166,10 +166,10 @@ private slots:
         auto* mass = named<QLabel>("Mass to put on");
         QCOMPARE(mass->text(), QString("0.16 g")); // 34 × 34 mm × 35 µm × 1.5 × 2.7 g/mL = 0.164 g
         auto* amount = named<QSlider>("Amount");
-        const int usual = amount->value();
-        amount->setValue(usual / 3);
+        const int typical = amount->value();
+        amount->setValue(typical / 3);
         const double grams =
-            3.0 * 34 * 34 * 0.035 * (usual / 3) / 1000 * 2.7e-3; // full right: three times the face
+            3.0 * 34 * 34 * 0.035 * (typical / 3) / 1000 * 2.7e-3; // full right: three times the face
         QCOMPARE(mass->text(), QString::number(grams, 'f', 3) + " g");
         QVERIFY(named<QLabel>("Coverage")->text().startsWith("covers 4")
                 || named<QLabel>("Coverage")->text().startsWith("covers 5"));
@@ -221,14 +221,14 @@ private slots:
     void gapsAreTriedAndStated() {
         select("Basalt 2.0", "render-1");
         openPage(ShelfView::Page::gap);
-        QTRY_VERIFY(told("Die contact").startsWith("The die touches"));
+        QTRY_VERIFY(reported("Die contact").startsWith("The die touches"));
         choose("Pad tried at memory", "3 mm"); // 47 %: 251 N
-        QTRY_VERIFY(told("Forces and bow").contains("the pads take 296 N"));
+        QTRY_VERIFY(reported("Forces and bow").contains("the pads take 296 N"));
         choose("Pad tried at power stage", "3 mm"); // 43 %: 131 N more than the screws have
-        QTRY_VERIFY(told("Die contact").contains("does not touch"));
+        QTRY_VERIFY(reported("Die contact").contains("does not touch"));
         const int undo = session().undoStack().index();
         type("Gap at memory", "2,4");
-        QTRY_VERIFY(told("Die contact").startsWith("The die touches"));
+        QTRY_VERIFY(reported("Die contact").startsWith("The die touches"));
         QCOMPARE(session().undoStack().index(), undo + 1);
         undoTo(undo);
     }
@@ -241,7 +241,7 @@ private slots:
         edit.put(site);
         QVERIFY(session().perform(edit.finish()));
         window_->showStage(Stage::question);
-        QTRY_VERIFY(told("What holds the plan").contains("Stop: Gallium"));
+        QTRY_VERIFY(reported("What holds the plan").contains("Stop: Gallium"));
         openPage(ShelfView::Page::shelf);
         press("Page Cautions");
         press("Read GA-AL");
@@ -251,7 +251,7 @@ private slots:
         QCOMPARE(document().all<Acknowledgement>().size(), std::size_t{1});
         QTRY_VERIFY(named<QPushButton>("Take back GA-AL"));
         window_->showStage(Stage::question); // seen is not lifted
-        QTRY_VERIFY(told("What holds the plan").contains("Stop: Gallium"));
+        QTRY_VERIFY(reported("What holds the plan").contains("Stop: Gallium"));
         undoTo(undo);
         QVERIFY(document().all<Acknowledgement>().empty());
         QTRY_VERIFY(!named<QLabel>("What holds the plan"));

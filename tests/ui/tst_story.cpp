@@ -118,11 +118,11 @@ private slots:
         QVERIFY(evidence.comparison.has_value());
         auto* ladder = window_->findChild<Ladder*>();
         QVERIFY(ladder->accessibleDescription().startsWith("Tern 11"));
-        bool told = false;
+        bool reported = false;
         for (QListWidget* list : window_->findChildren<QListWidget*>())
             if (list->accessibleName() == "Verdict in sentences")
-                told = list->item(0)->text().contains("Tern 11 ran");
-        QVERIFY(told);
+                reported = list->item(0)->text().contains("Tern 11 ran");
+        QVERIFY(reported);
         // A mark leads to its mount, by keyboard.
         ladder->setFocus();
         QTest::keyClick(ladder, Qt::Key_Down);

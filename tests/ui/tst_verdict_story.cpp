@@ -132,11 +132,11 @@ private slots:
     void theValuePageAsksForPricesOrJudges() {
         QVERIFY(openPage("Value"));
         QTest::qWait(30);
-        auto* told = find<QLabel>("Value told");
-        QVERIFY(told);
+        auto* reported = find<QLabel>("Value told");
+        QVERIFY(reported);
         if (!isDemo()) {
-            QVERIFY2(told->text().contains("Fewer than two of the materials have a price"),
-                     qPrintable(told->text()));
+            QVERIFY2(reported->text().contains("Fewer than two of the materials have a price"),
+                     qPrintable(reported->text()));
             return;
         }
         auto* table = find<QTableWidget>("Scores and shares");

@@ -2,12 +2,12 @@
 // Views and sheets on the demo project, through the real widgets.
 
 #include "app/bench/bench_view.h"
-#include "app/bench/import_dialog.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/entity_form.h"
 #include "app/frame/main_window.h"
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
+#include "app/import/import_dialog.h"
 #include "app/question/part_sheet.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
@@ -120,15 +120,15 @@ private slots:
         QVERIFY(next != tape->tiles().end());
         emit tape->slotOpened(*next->slot);
         QCOMPARE(window_->stage(), Stage::bench);
-        bool told = false;
+        bool reported = false;
         for (QLabel* label : window_->findChildren<QLabel*>())
-            told = told || label->text().startsWith("Planned: ");
-        QVERIFY(told);
+            reported = reported || label->text().startsWith("Planned: ");
+        QVERIFY(reported);
     }
     void theStripFollowsTheSelection() {
         session().selectMount(mountNamed("Slate 25 1")->id);
         auto* strip = window_->findChild<Strip*>();
-        QVERIFY(strip->model().chipC && strip->model().roomC);
+        QVERIFY(strip->model().chipC && strip->model().ambientC);
         const auto study = std::find_if(strip->model().blocks.begin(), strip->model().blocks.end(),
                                         [](const StripBlock& b) { return b.underStudy; });
         QVERIFY(study->name.contains("Slate 25"));

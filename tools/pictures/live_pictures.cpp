@@ -3,10 +3,10 @@
 
 #include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
-#include "app/bench/check_up_sheet.h"
-#include "app/bench/compact_window.h"
-#include "app/bench/live_panel.h"
 #include "app/frame/main_window.h"
+#include "app/recording/check_up_sheet.h"
+#include "app/recording/compact_window.h"
+#include "app/recording/live_panel.h"
 #include "app/verdict/practice_sheet.h"
 #include "core/domain/lookup.h"
 #include "core/setup/plan_setup.h"
@@ -40,7 +40,7 @@ RunPlan planOf(const Session& session, const Slot& slot, const SimulatedBench& b
     plan.conduct.steps = runSteps(document, slot.study);
     for (StepOccurrence& step : plan.conduct.steps)
         if (!step.load.empty() && !step.powerW) step.powerW = 180;
-    plan.conduct.rules = watchRules(document, slot.study);
+    plan.conduct.rules = monitorRules(document, slot.study);
     plan.conduct.rules->limitC = bench.limitC;
     plan.earlier = earlierRises(Project::open(session.path().toStdString(), Access::readOnly), slot.study,
                                 slot.id, session.question()->metric);
@@ -69,7 +69,8 @@ void pictureLive(MainWindow& window, const QString& folder, const QString& suffi
         waitFor([&] {
             const auto& status = run.status();
             if (!status.step || status.step->kind != StepKind::soak) return false;
-            return limit ? status.lamps[static_cast<std::size_t>(Lamps::limit)].lamp == Lamp::warn
+            return limit ? status.statusLights[static_cast<std::size_t>(StatusLights::limit)].statusLight
+                               == StatusLight::warn
                          : status.gate && status.gate->opensInS.has_value();
         });
         run.remark(QStringLiteral("A door was opened."));

@@ -3,12 +3,8 @@
 
 #include "live_pictures.h"
 
-#include "app/bench/budget_sheet.h"
-#include "app/bench/card_sheet.h"
-#include "app/bench/import_dialog.h"
-#include "app/bench/rules_sheet.h"
+#include "app/ageing/ageing_view.h"
 #include "app/drawn/theme.h"
-#include "app/drift/drift_view.h"
 #include "app/forms/rehearsal_panel.h"
 #include "app/forms/tip.h"
 #include "app/frame/main_window.h"
@@ -17,14 +13,18 @@
 #include "app/heat/heat_view.h"
 #include "app/heat/joints_page.h"
 #include "app/heat/transient_page.h"
+#include "app/import/import_dialog.h"
 #include "app/peel/peel_view.h"
 #include "app/question/question_view.h"
+#include "app/recording/card_sheet.h"
+#include "app/run/budget_sheet.h"
+#include "app/run/rules_sheet.h"
 #include "app/shelf/cut_page.h"
 #include "app/shelf/shelf_view.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
-#include "core/physics/simulated_bench.h"
 #include "core/setup/plan_setup.h"
+#include "core/simulate/simulated_bench.h"
 #include "store/log/log_writer.h"
 
 #include <QComboBox>
@@ -45,13 +45,13 @@ namespace ibuki {
 namespace {
 
 /// `usual` with another material, and with another bench where that is not the usual one.
-Selection selectionOf(const Document& document, const Selection& usual, const std::string& bench,
+Selection selectionOf(const Document& document, const Selection& typical, const std::string& bench,
                       const std::string& material) {
-    Selection selection = usual;
+    Selection selection = typical;
     for (const auto& [id, one] : document.all<Material>())
         if (one.name == material) selection.material = id;
     for (const auto& [id, one] : document.all<Bench>()) {
-        if (one.name != bench || id == usual.bench) continue;
+        if (one.name != bench || id == typical.bench) continue;
         selection.bench = id;
         selection.study.reset();
         selection.mount.reset();
@@ -63,8 +63,8 @@ Selection selectionOf(const Document& document, const Selection& usual, const st
 /// clock, one with a header that nobody named for us.
 QStringList sampleLogs(const QString& folder) {
     SimulatedBench bench;
-    bench.roomSwingK = 0.6;
-    bench.roomSwingPeriodS = 900;
+    bench.ambientSwingK = 0.6;
+    bench.ambientSwingPeriodS = 900;
     SimulatedProtocol protocol;
     protocol.start = *makeInstant(2031, 3, 11, 18 * 3'600'000LL + 12 * 60'000LL);
     Trace log = simulate(bench, protocol, 81).trace;
@@ -248,7 +248,7 @@ void picturePeel(MainWindow& window, const QString& folder, const QString& suffi
 
 /// Drift as one picture: a break-in that is none, a film that needs its cycles, a paste that is pumped out, a
 /// sheet that stays, what is due, tubes by age.
-void pictureDrift(MainWindow& window, const QString& folder, const QString& suffix) {
+void pictureAgeing(MainWindow& window, const QString& folder, const QString& suffix) {
     const auto wait = [&] {
         for (int i = 0; i < 20 || (i < 1'000 && !window.session().jobs().running().isEmpty()); ++i) {
             QCoreApplication::processEvents();
@@ -273,12 +273,12 @@ void pictureDrift(MainWindow& window, const QString& folder, const QString& suff
         window.grab().save(folder + "/" + names.back() + suffix + ".png");
     };
     const auto page = [&](const char* name) {
-        window.driftView().findChild<QPushButton*>(QString("Page ") + name)->click();
+        window.ageingView().findChild<QPushButton*>(QString("Page ") + name)->click();
     };
     choose("What stays put on a bare die");
     window.showStage(Stage::drift);
     wait();
-    auto* materials = window.driftView().findChild<QListWidget*>("Materials followed");
+    auto* materials = window.ageingView().findChild<QListWidget*>("Materials followed");
     for (int row = 0; row < materials->count(); ++row) {
         materials->setCurrentRow(row);
         take(QString::number(row));
@@ -327,9 +327,9 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
     const auto& mounts = window.session().document().all<Mount>();
     for (const auto& [id, mount] : mounts)
         if (mount.name == "Tern 11 2") window.session().selectMount(id);
-    const Selection usual = window.session().selection();
+    const Selection typical = window.session().selection();
     for (const View& view : views) {
-        Selection selection = selectionOf(window.session().document(), usual, view.bench, view.material);
+        Selection selection = selectionOf(window.session().document(), typical, view.bench, view.material);
         if (view.next && selection.study)
             for (const Slot* slot : plannedSlots(window.session().document(), *selection.study)) {
                 selection.slot = slot->id;
@@ -360,7 +360,7 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
             card.grab().save(folder + "/card" + suffix + ".png");
         }
     }
-    window.session().select(usual);
+    window.session().select(typical);
     if (const Mount* mount = window.session().mount()) {
         BudgetSheet budget(window.session(), runsOf(window.session().document(), mount->id).front()->id);
         pictureSheet(budget, folder + "/uncertainty" + suffix + ".png");
@@ -368,12 +368,12 @@ int pictureViews(MainWindow& window, const QString& folder, const QString& suffi
         pictureSheet(rules, folder + "/rules" + suffix + ".png");
     }
     pictureVerdictPages(window, folder, suffix);
-    window.session().select(usual);
+    window.session().select(typical);
     pictureHeatPath(window, folder, suffix);
-    window.session().select(usual);
+    window.session().select(typical);
     picturePeel(window, folder, suffix);
-    pictureDrift(window, folder, suffix);
-    window.session().select(usual);
+    pictureAgeing(window, folder, suffix);
+    window.session().select(typical);
     pictureLive(window, folder, suffix);
     pictureCheckUp(window, folder, suffix);
     join(folder, suffix, {"limit", "check-up"}, "check-up", Qt::Horizontal);

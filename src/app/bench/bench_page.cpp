@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_page.h"
 
-#include "app/bench/after_run_bar.h"
 #include "app/bench/bench_view.h"
-#include "app/bench/check_up_sheet.h"
-#include "app/bench/compact_window.h"
-#include "app/bench/live_lines.h"
-#include "app/bench/live_panel.h"
 #include "app/forms/ask.h"
 #include "app/forms/widgets.h"
+#include "app/recording/after_run_bar.h"
+#include "app/recording/check_up_sheet.h"
+#include "app/recording/compact_window.h"
+#include "app/recording/live_lines.h"
+#include "app/recording/live_panel.h"
 #include "app/say.h"
 
 #include <QStackedWidget>
@@ -62,7 +62,7 @@ BenchPage::BenchPage(Session& session, LiveRun& run, QWidget* parent)
 BenchPage::~BenchPage() = default;
 
 bool BenchPage::lookedAway() const {
-    if (run_.stage() == RunStage::hands) return session_.mount() != nullptr;
+    if (run_.stage() == RunStage::manualWork) return session_.mount() != nullptr;
     return run_.mount() && session_.selection().mount != run_.mount();
 }
 
@@ -77,8 +77,9 @@ void BenchPage::refresh() {
     pages_->setCurrentWidget(live ? static_cast<QWidget*>(live_) : view_);
     back_->setVisible(run_.isOn() && away_);
     if (run_.isOn() && away_) {
-        const LiveLines told = liveLines(run_);
-        back_->setText(say("A run is under way: %1 %2, %3").arg(told.figure, told.unit, told.step));
+        const LiveLines reported = liveLines(run_);
+        back_->setText(
+            say("A run is under way: %1 %2, %3").arg(reported.figure, reported.unit, reported.step));
     }
     if (run_.isOn()) after_->forget();
     after_->refresh();

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/bench/run_sheet.h"
+#include "app/recording/run_sheet.h"
 
 class QStackedWidget;
 

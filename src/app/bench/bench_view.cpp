@@ -1,13 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/bench/bench_view.h"
 
-#include "app/bench/after_run_bar.h"
-#include "app/bench/import_dialog.h"
-#include "app/bench/mount_actions.h"
-#include "app/bench/planned_panel.h"
-#include "app/bench/run_bar.h"
-#include "app/bench/run_lines.h"
-#include "app/bench/trace_plot.h"
 #include "app/drawn/theme.h"
 #include "app/forms/ask.h"
 #include "app/forms/caution_panel.h"
@@ -15,7 +8,14 @@
 #include "app/forms/tip.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
+#include "app/import/import_dialog.h"
 #include "app/jobs/job_progress.h"
+#include "app/recording/after_run_bar.h"
+#include "app/recording/planned_panel.h"
+#include "app/run/mount_actions.h"
+#include "app/run/run_bar.h"
+#include "app/run/run_lines.h"
+#include "app/run/trace_plot.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "core/domain/lookup.h"
@@ -137,7 +137,7 @@ QWidget* BenchView::makeHead() {
     reject_ = button(say("Reject mount…"));
     connect(reject_, &QPushButton::clicked, this, [this] { ibuki::rejectMount(session_, this); });
     room_ = button(say("Enter room…"), say("Room temperature read by hand, for a log without one"));
-    connect(room_, &QPushButton::clicked, this, [this] { ibuki::enterRoom(session_, this); });
+    connect(room_, &QPushButton::clicked, this, [this] { ibuki::enterAmbient(session_, this); });
     time_ = button(say("Set time…"), say("When this mount was made"));
     connect(time_, &QPushButton::clicked, this, [this] { ibuki::setMountTime(session_, this); });
     application_ = button(say("Application…"), say("Which lot, how much, in which pattern, how it handled"));
@@ -251,22 +251,22 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     const Question* question = session_.question();
     const Question asked = question ? *question : Question{};
     const LoadReduction* load = loadOf(reduction, run, asked.metric);
-    const RunLines told = runLines(mount, reduction, load, asked);
-    big_->setText(told.figure);
+    const RunLines reported = runLines(mount, reduction, load, asked);
+    big_->setText(reported.figure);
     QPalette hot = big_->palette();
     hot.setColor(QPalette::WindowText, mount.rejected ? colours().quiet : colours().hot);
     big_->setPalette(hot);
-    unit_->setText(told.unit);
-    title_->setText(told.title);
-    line_->setText(told.conditions.join("  ·  "));
-    QStringList words = told.doubts;
+    unit_->setText(reported.unit);
+    title_->setText(reported.title);
+    line_->setText(reported.conditions.join("  ·  "));
+    QStringList words = reported.doubts;
     words << graveCautions(session_.document(), cautionSubject(session_, mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
     flags_->setVisible(!words.isEmpty());
     bar_->show(run, load);
     reject_->setText(mount.rejected ? say("Take back") : say("Reject mount…"));
-    fillMetrics(told.metrics);
+    fillMetrics(reported.metrics);
     showTrace(run);
 }
 

@@ -30,7 +30,7 @@ void addRigFields(EntityForm<Configuration>& form) {
         ->setToolTip(say("While a run is recorded here; the chip's own protection stays what it is"));
     form.number(say("Power limit, W"), &Configuration::powerLimit, 0, true);
     form.number(say("Slowest part, time constant in min"), &Configuration::slowestMinutes, 0, true);
-    form.number(say("Room differs around it, ± K"), &Configuration::roomGradient, 0);
+    form.number(say("Room differs around it, ± K"), &Configuration::ambientGradient, 0);
 }
 
 void addSiteFields(EntityForm<Site>& form) {

@@ -37,7 +37,7 @@ QString practiceName(StudyPractice practice, int mounts) {
         return say("best of three, one after the other");
     case StudyPractice::oneAfterTheOther:
         return say("mean of three, all of one, then all of the next");
-    case StudyPractice::roomLeftIn:
+    case StudyPractice::ambientLeftIn:
         return say("the same, room not taken off");
     case StudyPractice::atLimit:
         return say("the same, at the temperature limit");
@@ -119,8 +119,8 @@ RehearsalPanel::RehearsalPanel(Session& session, QWidget* parent)
     : ExportedPage(say("Rehearsal"), parent),
       session_(session),
       difference_(new QSlider(Qt::Horizontal)),
-      differenceTold_(new QLabel),
-      told_(new QLabel),
+      differenceReported_(new QLabel),
+      reported_(new QLabel),
       basis_(quietLabel()),
       bars_(new RehearsalBars),
       curve_(new QCustomPlot) {
@@ -128,18 +128,18 @@ RehearsalPanel::RehearsalPanel(Session& session, QWidget* parent)
     difference_->setRange(1, 50);
     difference_->setAccessibleName(say("True difference of the best from the others"));
     difference_->setObjectName("True difference");
-    told_->setObjectName("Rehearsal told");
-    told_->setWordWrap(true);
+    reported_->setObjectName("Rehearsal told");
+    reported_->setWordWrap(true);
     curve_->setAccessibleName(say("Right and wrong over the mounts of each"));
     curve_->setMinimumHeight(130);
     auto* row = new QHBoxLayout;
     row->addWidget(new QLabel(say("The best truly lies below the others by")));
     row->addWidget(difference_, 1);
-    row->addWidget(differenceTold_);
+    row->addWidget(differenceReported_);
     auto* inside = new QVBoxLayout(this);
     inside->setContentsMargins(0, 0, 0, 0);
     inside->addLayout(row);
-    inside->addWidget(told_);
+    inside->addWidget(reported_);
     inside->addWidget(bars_);
     inside->addWidget(curve_, 1);
     inside->addWidget(basis_);
@@ -170,7 +170,7 @@ void RehearsalPanel::start() {
     }
     stale_ = false;
     const double d = slideK * difference_->value();
-    differenceTold_->setText(say("%1 K").arg(d, 0, 'f', 1));
+    differenceReported_->setText(say("%1 K").arg(d, 0, 'f', 1));
     working_ = true;
     session_.jobs().startNewest<Worked>(
         jobName(), this,
@@ -197,7 +197,7 @@ void RehearsalPanel::start() {
         [this](const Worked& worked) { take(worked); },
         [this](const InputError& error) {
             working_ = false;
-            told_->setText(saySentence(error));
+            reported_->setText(saySentence(error));
             bars_->show({});
         });
     showProgress(session_.jobs().runner(jobName()), say("Rehearsing the study"), this, true);
@@ -220,7 +220,7 @@ void RehearsalPanel::take(const Worked& worked) {
                         outcome.rightBest, outcome.noCall, outcome.wrongBest});
     }
     const RehearsedOutcome& plan = worked.campaigns.practices.front();
-    told_->setText(
+    reported_->setText(
         say("With this plan you would name the right one in %1 of 100 campaigns, a wrong one in %2, and say "
             "nothing in %3.")
             .arg(percent(plan.rightBest), percent(plan.wrongBest), percent(plan.noCall)));

@@ -64,8 +64,8 @@ private:
 
     Session& session_;
     QSlider* difference_;
-    QLabel* differenceTold_;
-    QLabel* told_;
+    QLabel* differenceReported_;
+    QLabel* reported_;
     QLabel* basis_;
     RehearsalBars* bars_;
     QCustomPlot* curve_;

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/frame/main_window.h"
 
+#include "app/ageing/ageing_view.h"
 #include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
-#include "app/drift/drift_view.h"
 #include "app/forms/ask.h"
 #include "app/forms/bench_dialogs.h"
 #include "app/forms/new_study_dialog.h"
@@ -172,7 +172,7 @@ bool MainWindow::practise(Scenario scenario, int seed, const QString& path) {
     NewPractice wanted;
     wanted.scenario = scenario;
     wanted.seed = seed;
-    wanted.told = words::text;
+    wanted.reported = words::text;
     const Id<Study> study = addPractice(edit, wanted, session_.now());
     if (!session_.acquire(edit.finish())) return false;
     Selection selection;
@@ -318,7 +318,7 @@ void MainWindow::openSite(Id<Site> site) { openDialog(new SiteSheet(session_, si
 void MainWindow::openMount(Id<Mount> mount) {
     session_.selectMount(mount);
     if (stage() != Stage::verdict && stage() != Stage::shelf && stage() != Stage::peel
-        && stage() != Stage::drift)
+        && stage() != Stage::ageing)
         showStage(Stage::bench);
 }
 

@@ -22,7 +22,7 @@ namespace ibuki {
 class BenchPage;
 class BenchView;
 class LiveRun;
-class DriftView;
+class AgeingView;
 class HeatView;
 class PeelView;
 class PaperView;
@@ -35,7 +35,7 @@ class TopLine;
 class VerdictView;
 class WhatIsThis;
 
-enum class Stage { question, shelf, bench, peel, verdict, drift, heatPath, paper };
+enum class Stage { question, shelf, bench, peel, verdict, ageing, heatPath, paper };
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -53,7 +53,7 @@ public:
     BenchView& benchView();
     LiveRun& liveRun() { return *live_; }
     VerdictView& verdictView();
-    DriftView& driftView();
+    AgeingView& ageingView();
     HeatView& heatView();
     PeelView& peelView();
     PaperView& paperView();
@@ -150,7 +150,7 @@ private:
     BenchPage* bench_ = nullptr;
     VerdictView* verdict_ = nullptr;
     PeelView* peel_ = nullptr;
-    DriftView* drift_ = nullptr;
+    AgeingView* ageing_ = nullptr;
     HeatView* heat_ = nullptr;
     PaperView* paper_ = nullptr;
     double textScale_ = 1.0;

@@ -3,9 +3,9 @@
 
 #include "app/frame/main_window.h"
 
+#include "app/ageing/ageing_view.h"
 #include "app/bench/bench_page.h"
 #include "app/bench/bench_view.h"
-#include "app/drift/drift_view.h"
 #include "app/forms/tip.h"
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
@@ -103,8 +103,8 @@ void MainWindow::makeActions() {
         peelView().pictures().choosePictures();
     });
     addCommand(say("When to come back…"), QKeySequence("Ctrl+Shift+D"), [this] {
-        showStage(Stage::drift);
-        driftView().showDue();
+        showStage(Stage::ageing);
+        ageingView().showDue();
     });
     addCommand(say("Size of kept pictures…"), {}, [this] {
         showStage(Stage::peel);
@@ -160,7 +160,7 @@ void MainWindow::makeViews() {
     bench_ = nullptr;
     verdict_ = nullptr;
     peel_ = nullptr;
-    drift_ = nullptr;
+    ageing_ = nullptr;
     heat_ = nullptr;
     paper_ = nullptr;
     for (std::size_t i = 0; i < stageTable().size(); ++i) views_->addWidget(new QWidget);
@@ -237,8 +237,8 @@ std::span<const MainWindow::StageRow> MainWindow::stageTable() {
          mark("Go to Peel"), [](MainWindow& window) { window.peelView().refresh(); }},
         {Stage::verdict, mark("Verdict"), mark("Who can be told apart from whom"), mark("Go to Verdict"),
          [](MainWindow& window) { window.verdictView().refresh(); }},
-        {Stage::drift, mark("Drift"), mark("What time does to the mounts, and when to come back"),
-         mark("Go to Drift"), [](MainWindow& window) { window.driftView().refresh(); }},
+        {Stage::ageing, mark("Drift"), mark("What time does to the mounts, and when to come back"),
+         mark("Go to Drift"), [](MainWindow& window) { window.ageingView().refresh(); }},
         {Stage::heatPath, mark("Heat path"), mark("Why it is so hot, and what would change it"),
          mark("Go to Heat path"), [](MainWindow& window) { window.heatView().refresh(); }},
         {Stage::paper, mark("Paper"), mark("The report and exports"), mark("Go to Paper"),
@@ -294,11 +294,11 @@ PeelView& MainWindow::peelView() {
     return *peel_;
 }
 
-DriftView& MainWindow::driftView() {
-    if (drift_) return *drift_;
-    put(Stage::drift, drift_ = new DriftView(session_));
-    connect(drift_, &DriftView::checkWanted, this, &MainWindow::openFollowUp);
-    return *drift_;
+AgeingView& MainWindow::ageingView() {
+    if (ageing_) return *ageing_;
+    put(Stage::ageing, ageing_ = new AgeingView(session_));
+    connect(ageing_, &AgeingView::checkWanted, this, &MainWindow::openFollowUp);
+    return *ageing_;
 }
 
 HeatView& MainWindow::heatView() {

@@ -53,7 +53,7 @@ void addTemperatures(StripModel& model, const Document& document, const Question
     if (!load) return;
     if (const auto value = load->metrics.find(metric); value != load->metrics.end())
         model.chipC = value->second.temperatureC;
-    model.roomC = load->ambient.meanC;
+    model.ambientC = load->ambient.meanC;
 }
 
 } // namespace
@@ -169,7 +169,7 @@ void addFigures(StripModel& model, const SeenPath& path, bool isOneMount, double
     }
     if (isOneMount) return; // its own ends are those of its log
     model.chipC = path.chipC;
-    model.roomC = path.roomC;
+    model.ambientC = path.ambientC;
 }
 
 const Material* plannedMaterial(const Document& document, const Question& question, const Slot& slot) {
@@ -238,7 +238,7 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
     if (path && atBranch)
         addBranchFigures(model, *path);
     else if (path)
-        addFigures(model, *path, mount != nullptr || planned, path->chipC - path->roomC);
+        addFigures(model, *path, mount != nullptr || planned, path->chipC - path->ambientC);
     if (path && planned && !atBranch) model.isComputed = true;
     model.caption = captionOf(document, *of, question, mount, planned, path);
     return model;
@@ -246,11 +246,11 @@ StripModel stripModel(const Document& document, std::optional<Id<Bench>> bench, 
 
 void addBranchFigures(StripModel& model, const SeenPath& path) {
     constexpr std::size_t own = 1; // the branch's joint, behind its source
-    if (!model.chipC || !model.roomC || model.blocks.size() < 3) return;
+    if (!model.chipC || !model.ambientC || model.blocks.size() < 3) return;
     const auto plate = std::find_if(path.layers.begin(), path.layers.end(), [&](const SeenLayer& layer) {
         return model.blocks[own + 1].layer == layer.layer;
     });
-    const double whole = *model.chipC - *model.roomC;
+    const double whole = *model.chipC - *model.ambientC;
     if (plate == path.layers.end() || !(whole > 0)) return;
     addFigures(model, path, true, whole);
     StripBlock& joint = model.blocks[own];
@@ -267,10 +267,10 @@ StripModel stripOfComputed(const StripModel& model, const SeenPath& path, const 
     StripModel computed = model;
     computed.beside.clear();
     computed.chipC.reset();
-    computed.roomC.reset();
+    computed.ambientC.reset();
     computed.isComputed = true;
     computed.caption = caption;
-    addFigures(computed, path, true, path.chipC - path.roomC);
+    addFigures(computed, path, true, path.chipC - path.ambientC);
     return computed;
 }
 
@@ -291,7 +291,7 @@ void addBoundaries(const StripModel& model, StripLayout& layout) {
     if (model.chipC) add(layout.rects.front().left(), *model.chipC, true);
     for (std::size_t i = 1; i < model.blocks.size(); ++i)
         if (model.blocks[i].hotC) add(layout.rects[i].left(), *model.blocks[i].hotC, false);
-    if (model.roomC) add(layout.rects.back().right(), *model.roomC, true);
+    if (model.ambientC) add(layout.rects.back().right(), *model.ambientC, true);
 }
 
 /// Blocks by their difference, from left to right.

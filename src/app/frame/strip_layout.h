@@ -49,7 +49,7 @@ struct StripModel {
     std::vector<StripPath> others;
     QString source = say("chip"); ///< where the path shown begins
     std::optional<double> chipC;  ///< measured there, of the selected mount
-    std::optional<double> roomC;
+    std::optional<double> ambientC;
     QString caption;                ///< what the strip is about
     bool isComputed = false;        ///< all of it: a plan, or what was turned over
     std::vector<StripModel> beside; ///< one at most: another mount, drawn below on the same scale

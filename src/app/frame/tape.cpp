@@ -123,7 +123,7 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
                                 markY - 10, words.width(), 20),
                          Qt::AlignLeft | Qt::AlignVCenter, say("check"));
     }
-    if (tile.limitBound) { // a flat top: the temperature could not rise
+    if (tile.censored) { // a flat top: the temperature could not rise
         painter.setPen(QPen(c.hot, 2));
         painter.drawLine(QPointF(rect.left() + 6, rect.top() + 2), QPointF(rect.right() - 6, rect.top() + 2));
     }
@@ -191,7 +191,7 @@ QString Tape::tip(int item) const {
     if (!slot) return tile.detail;
     const MountBrief brief = briefOf(session_.document(), *slot, session_.now());
     QStringList lines{tile.detail};
-    if (const std::string hands = handsLine(brief); !hands.empty()) lines << qtext(hands);
+    if (const std::string manualWork = manualWorkLine(brief); !manualWork.empty()) lines << qtext(manualWork);
     for (const std::string& load : brief.loads) lines << say("under ") + qtext(load);
     for (const Caution& caution : brief.cautions)
         if (!caution.rule->handling) lines << qtext(cautionText(caution));

@@ -5,7 +5,7 @@
 #include "app/session/amount_text.h"
 #include "core/base/input_error.h"
 #include "core/caution/blocking_caution.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
@@ -42,7 +42,7 @@ void addFigure(TapeTile& tile, const Document& document, const Mount& mount, con
         tile.value = open ? say("recording") : say("no run");
         return;
     }
-    tile.limitBound = load->limit.bound;
+    tile.censored = load->limit.censored;
     const auto response = responseOf(*load, asked);
     if (!response) {
         tile.value = say("no figure");
@@ -50,7 +50,7 @@ void addFigure(TapeTile& tile, const Document& document, const Mount& mount, con
     }
     const bool kelvin = responseUnit(asked) == "K";
     tile.value = QString("%1%2 %3")
-                     .arg(tile.limitBound ? "≥ " : "Δ ")
+                     .arg(tile.censored ? "≥ " : "Δ ")
                      .arg(*response, 0, 'f', kelvin ? 1 : 3)
                      .arg(kelvin ? "K" : "K/W");
 }
@@ -71,7 +71,7 @@ private:
 };
 
 void addLook(TapeTile& tile, const Document& document, const Mount& mount) {
-    for (const JointLook* look : document.where(&JointLook::mount, mount.id)) {
+    for (const JointInspection* look : document.where(&JointInspection::mount, mount.id)) {
         tile.looked = true;
         for (const JointPicture* picture : document.where(&JointPicture::look, look->id))
             if (picture->covered) tile.covered = picture->covered;
@@ -97,7 +97,7 @@ void describeMount(TapeTile& tile, const Document& document, const Mount& mount,
         tile.detail += QString(", %1%2").arg(QString::fromStdString(dateTimeText(*mount.at)),
                                              mount.atAssumed ? say(" (assumed)") : "");
     if (mount.rejected) tile.detail += say(", rejected: ") + QString::fromStdString(mount.reason);
-    if (tile.limitBound) tile.detail += say(", at the temperature limit");
+    if (tile.censored) tile.detail += say(", at the temperature limit");
     if (tile.covered) tile.detail += say(", %1 % covered").arg(100 * *tile.covered, 0, 'f', 0);
     tile.detail += "\n" + say("At its right end: the look at its joint (P)");
 }

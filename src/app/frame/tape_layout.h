@@ -26,7 +26,7 @@ struct TapeTile {
     TileState state = TileState::done;
     bool isCheck = false;
     bool isHeld = false; ///< a caution holds it
-    bool limitBound = false;
+    bool censored = false;
     bool isLate = false; ///< of a later run: overdue, or lost
     bool otherStudy = false;
     bool described = true; ///< false: a mount of which only the day is told yet

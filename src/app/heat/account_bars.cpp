@@ -2,7 +2,7 @@
 #include "app/heat/account_bars.h"
 
 #include "app/drawn/theme.h"
-#include "app/heat/elsewhere_lines.h"
+#include "app/heat/external_lines.h"
 #include "app/say.h"
 
 #include <QPainter>

@@ -35,10 +35,10 @@ QString timeText(double seconds) {
 }
 
 /// How long a head start lasts, and what is left of it for bursts.
-QString burstsText(const BurstCurves& curves, const BurstPattern& pattern, double roomC) {
+QString burstsText(const BurstCurves& curves, const BurstPattern& pattern, double ambientC) {
     QString text = say("A long load at %1 W ends %2 K over room.")
                        .arg(pattern.highW, 0, 'f', 0)
-                       .arg(curves.longEndC - roomC, 0, 'f', 1);
+                       .arg(curves.longEndC - ambientC, 0, 'f', 1);
     text += " "
             + (curves.withinKelvinS
                    ? say("It is a kelvin below that after %1: then the head start of the cooler is used up.")
@@ -49,8 +49,8 @@ QString burstsText(const BurstCurves& curves, const BurstPattern& pattern, doubl
            + say("The first burst peaks at %1 K, the last at %2 K: %3 K below the long load's end. What a "
                  "burst "
                  "shows of a cooler is its mass; what it shows of a joint is the same as a long load's.")
-                 .arg(curves.firstPeakC - roomC, 0, 'f', 1)
-                 .arg(curves.lastPeakC - roomC, 0, 'f', 1)
+                 .arg(curves.firstPeakC - ambientC, 0, 'f', 1)
+                 .arg(curves.lastPeakC - ambientC, 0, 'f', 1)
                  .arg(curves.longEndC - curves.lastPeakC, 0, 'f', 1);
 }
 
@@ -63,7 +63,7 @@ BurstsPage::BurstsPage(QWidget* parent)
       low_(spin(say("Power in the pause"), "W", 0, 400, 20)),
       minutes_(spin(say("Shown"), "min", 1, 240, 30)),
       cooler_(new QComboBox),
-      told_(new QLabel),
+      reported_(new QLabel),
       plot_(new QCustomPlot) {
     explain(this, Topic::bursts);
     cooler_->setAccessibleName(say("What the cooler stores"));
@@ -71,8 +71,8 @@ BurstsPage::BurstsPage(QWidget* parent)
          {std::pair{say("fins in air"), CoolerMass::air}, std::pair{say("closed loop"), CoolerMass::loop},
           std::pair{say("large loop"), CoolerMass::largeLoop}})
         cooler_->addItem(say("%1, %2 J/K").arg(name).arg(capacityJPerK(mass)), static_cast<int>(mass));
-    told_->setWordWrap(true);
-    told_->setObjectName("Bursts told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("Bursts told");
     plot_->setAccessibleName(say("Chip over time"));
     keepNamesApart(*plot_);
     auto* row = new QHBoxLayout;
@@ -86,7 +86,7 @@ BurstsPage::BurstsPage(QWidget* parent)
     auto* inside = new QVBoxLayout(this);
     inside->setContentsMargins(0, 0, 0, 0);
     inside->addLayout(row);
-    inside->addWidget(told_);
+    inside->addWidget(reported_);
     inside->addWidget(plot_, 1);
     inside->addWidget(quietLabel(
         say("Power, joint, lid and cooler are those of the page Stack, with its sliders as they stand.")));
@@ -119,10 +119,10 @@ void BurstsPage::work() {
     try {
         curves_ = burstCurves(*path_, capacityJPerK(static_cast<CoolerMass>(cooler_->currentData().toInt())),
                               pattern());
-        told_->setText(burstsText(*curves_, pattern(), path_->ambientC));
+        reported_->setText(burstsText(*curves_, pattern(), path_->ambientC));
     } catch (const InputError& error) {
         curves_.reset();
-        told_->setText(saySentence(error));
+        reported_->setText(saySentence(error));
     }
     draw();
 }

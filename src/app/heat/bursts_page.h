@@ -37,7 +37,7 @@ private:
     QDoubleSpinBox* low_;
     QDoubleSpinBox* minutes_;
     QComboBox* cooler_;
-    QLabel* told_;
+    QLabel* reported_;
     QCustomPlot* plot_;
     bool stale_ = true; ///< not worked out since the path changed
     std::optional<HeatPath> path_;

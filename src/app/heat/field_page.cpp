@@ -37,7 +37,7 @@ CoverageMask spreadMask(BareWhere where, double dose, const Extent& face) {
     input.lengthMm = face.lengthMm;
     input.bondLineMm = spreadLineMm;
     input.strokes = patternStrokes(pattern, face.widthMm, face.lengthMm,
-                                   usualReachMm(pattern, face.widthMm, face.lengthMm));
+                                   typicalReachMm(pattern, face.widthMm, face.lengthMm));
     input.volumeMm3 = dose * face.areaMm2() * spreadLineMm;
     return maskOf(spread(input));
 }
@@ -77,12 +77,12 @@ FieldPage::FieldPage(Session& session, QWidget* parent)
       bare_(new QComboBox),
       power_(new QComboBox),
       inCores_(new QSlider(Qt::Horizontal)),
-      inCoresTold_(new QLabel),
+      inCoresReported_(new QLabel),
       coveredName_(new QLabel(say("Covered"))),
       faces_(new QComboBox),
       covered_(new QSlider(Qt::Horizontal)),
-      coveredTold_(new QLabel),
-      told_(new QLabel) {
+      coveredReported_(new QLabel),
+      reported_(new QLabel) {
     explain(this, Topic::heatPath);
     bare_->addItems({say("nowhere"), say("in one corner"), say("along one edge"), say("in the middle"),
                      say("all round"), say("as a dot spreads"), say("as a line spreads"),
@@ -98,23 +98,23 @@ FieldPage::FieldPage(Session& session, QWidget* parent)
     bare_->setAccessibleName(say("Where the joint is bare"));
     faces_->setAccessibleName(say("Face that is shown"));
     covered_->setAccessibleName(say("Share of the joint that is covered"));
-    told_->setWordWrap(true);
-    told_->setObjectName("Field told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("Field told");
     auto* form = new QFormLayout;
     form->addRow(say("Shown"), faces_);
     form->addRow(say("Bare"), bare_);
     auto* share = new QHBoxLayout;
     share->addWidget(covered_, 1);
-    share->addWidget(coveredTold_);
+    share->addWidget(coveredReported_);
     form->addRow(coveredName_, share);
     form->addRow(say("Heat"), power_);
     auto* cores = new QHBoxLayout;
     cores->addWidget(inCores_, 1);
-    cores->addWidget(inCoresTold_);
+    cores->addWidget(inCoresReported_);
     form->addRow(say("In cores"), cores);
     auto* side = new QVBoxLayout;
     side->addLayout(form);
-    side->addWidget(told_);
+    side->addWidget(reported_);
     side->addStretch(1);
     auto* inside = new QHBoxLayout(this);
     inside->setContentsMargins(0, 0, 0, 0);
@@ -146,11 +146,11 @@ void FieldPage::showEvent(QShowEvent* event) {
 }
 
 void FieldPage::start() {
-    coveredTold_->setText(say("%1 %").arg(covered_->value()));
+    coveredReported_->setText(say("%1 %").arg(covered_->value()));
     covered_->setEnabled(bare_->currentIndex() > 0);
     const bool byPattern = isPattern(static_cast<BareWhere>(bare_->currentIndex()));
     coveredName_->setText(byPattern ? say("Dose, of a full face") : say("Covered"));
-    inCoresTold_->setText(say("%1 %").arg(inCores_->value()));
+    inCoresReported_->setText(say("%1 %").arg(inCores_->value()));
     inCores_->setEnabled(power_->currentIndex() > 0);
     if (!path_) return;
     isStale_ = false;
@@ -226,7 +226,7 @@ void FieldPage::tell() {
     text +=
         " "
         + (isFine_ ? say("%1 cells.") : say("%1 cells so far; a finer picture follows.")).arg(field.cells);
-    told_->setText(text);
+    reported_->setText(text);
 }
 
 double FieldPage::coveredShare() const {

@@ -55,12 +55,12 @@ private:
     QComboBox* bare_;
     QComboBox* power_;
     QSlider* inCores_;
-    QLabel* inCoresTold_;
+    QLabel* inCoresReported_;
     QLabel* coveredName_;
     QComboBox* faces_;
     QSlider* covered_;
-    QLabel* coveredTold_;
-    QLabel* told_;
+    QLabel* coveredReported_;
+    QLabel* reported_;
     std::optional<ChangedPath> path_;
     std::optional<Worked> worked_;
     bool isStale_ = false;

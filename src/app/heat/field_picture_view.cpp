@@ -65,7 +65,7 @@ void FieldPictureView::paintEvent(QPaintEvent*) {
     };
     for (const Contour& contour : contours_) {
         QPolygonF polygon;
-        for (const ContourPoint& point : contour.points) polygon << place(point.xMm, point.yMm);
+        for (const PlanePoint& point : contour.points) polygon << place(point.x, point.y);
         if (contour.isClosed) polygon << polygon.front();
         painter.setPen(QPen(QColor(0, 0, 0, 120), 1));
         painter.drawPolyline(polygon);

@@ -6,7 +6,7 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/heat/bursts_page.h"
-#include "app/heat/elsewhere_page.h"
+#include "app/heat/external_page.h"
 #include "app/heat/field_page.h"
 #include "app/heat/joints_page.h"
 #include "app/heat/stack_page.h"
@@ -51,10 +51,10 @@ HeatView::HeatView(Session& session, QWidget* parent)
       rehearsal_(new RehearsalPanel(session)) {
     explain(this, Topic::heatPath);
     auto* joints = new JointsPage(session);
-    auto* elsewhere = new ElsewherePage(session);
-    filled_ = {stack_, joints, elsewhere, field_};
+    auto* external = new ExternalPage(session);
+    filled_ = {stack_, joints, external, field_};
     QStringList names;
-    for (ExportedPage* page : std::initializer_list<ExportedPage*>{stack_, bursts_, joints, steps_, elsewhere,
+    for (ExportedPage* page : std::initializer_list<ExportedPage*>{stack_, bursts_, joints, steps_, external,
                                                                    field_, rehearsal_}) {
         pages_->addWidget(page);
         names << page->name();
@@ -121,10 +121,10 @@ void HeatView::refresh() {
     title_->setText(say("Heat path"));
     const Mount* mount = session_.mount();
     StudyHeat heat;
-    heat.measured.whyNot = Message{"heat-needs-power", {}};
+    heat.measured.reason = Message{"heat-needs-power", {}};
     if (question) heat = heatOf(document, *question, mount);
     const auto calibration =
-        heat.measured.whyNot ? std::nullopt : std::optional(calibrate(*heat.measured.input));
+        heat.measured.reason ? std::nullopt : std::optional(calibrate(*heat.measured.input));
     const bool isKnown = calibration.has_value();
     for (QWidget* widget : {static_cast<QWidget*>(pages_), switch_, static_cast<QWidget*>(export_)})
         widget->setVisible(isKnown);
@@ -132,7 +132,7 @@ void HeatView::refresh() {
     if (!isKnown) {
         bench_ = {};
         emit turnedOver(std::nullopt);
-        empty_->setText(sayText(*heat.measured.whyNot) + ".");
+        empty_->setText(sayText(*heat.measured.reason) + ".");
         return;
     }
     bench_ = calibration->input.bench;
@@ -142,7 +142,7 @@ void HeatView::refresh() {
     path.coolerKPerW = calibration->coolerKPerW;
     if (seen) {
         path.powerW = seen->powerW;
-        path.ambientC = seen->roomC;
+        path.ambientC = seen->ambientC;
         path.interfaces[*bench_.studied].rMm2KPerW = std::max(0.0, seen->studiedMm2KPerW);
     }
     const Bench* bench = document.find(session_.selection().bench);

@@ -44,16 +44,16 @@ JointsPage::JointsPage(Session& session, QWidget* parent)
     : HeatPage(say("Joints"), parent),
       session_(session),
       anchor_(new QComboBox),
-      told_(new QLabel),
+      reported_(new QLabel),
       differences_(figureTable(say("Differences of R″"),
                                {say("Pair"), say("mm²·K/W"), say("Interval"), say("By draws")})),
       materials_(figureTable(say("R″ of each material"),
                              {say("Material"), say("Mounts"), say("K/W"), say("mm²·K/W"), say("Interval"),
                               say("By draws"), say("What its label says")})),
-      drawnTold_(quietLabel()) {
+      drawnReported_(quietLabel()) {
     explain(this, Topic::heatPath);
-    told_->setWordWrap(true);
-    told_->setObjectName("Calibration told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("Calibration told");
     anchor_->setAccessibleName(say("Anchored on"));
     auto* inside = new QVBoxLayout(this);
     inside->setContentsMargins(0, 0, 0, 0);
@@ -64,10 +64,10 @@ JointsPage::JointsPage(Session& session, QWidget* parent)
     row->addWidget(new QLabel(say("Anchored on")));
     row->addWidget(anchor_, 1);
     inside->addLayout(row);
-    inside->addWidget(told_);
+    inside->addWidget(reported_);
     inside->addWidget(materials_, 1);
-    drawnTold_->setObjectName("Draws told");
-    inside->addWidget(drawnTold_);
+    drawnReported_->setObjectName("Draws told");
+    inside->addWidget(drawnReported_);
     connect(anchor_, &QComboBox::activated, this, &JointsPage::anchorChosen);
 }
 
@@ -93,11 +93,11 @@ void JointsPage::fill(const HeatMatter& matter) {
         say("; at this joint 1 K/W stands for %1 mm² of it.").arg(calibration.effectiveAreaMm2, 0, 'f', 0);
     if (matter.anchorAssumed)
         text += " " + say("State R″ of one material on the Shelf to know more than differences.");
-    told_->setText(text);
+    reported_->setText(text);
     fillDifferences(calibration);
     fillMaterials(calibration);
     stale_ = true;
-    drawnTold_->clear();
+    drawnReported_->clear();
     if (isVisible()) draw();
 }
 
@@ -109,7 +109,7 @@ void JointsPage::showEvent(QShowEvent* event) {
 void JointsPage::draw() {
     stale_ = false;
     drawn_ = {};
-    if (!(shown_->df > 0)) return drawnTold_->setText(say("Nothing is drawn from one mount of each."));
+    if (!(shown_->df > 0)) return drawnReported_->setText(say("Nothing is drawn from one mount of each."));
     session_.jobs().startNewest<DrawnCalibration>(
         QStringLiteral("draws"), this,
         [calibration = *shown_](const std::stop_token& stop, const Progress& progress) {
@@ -119,7 +119,7 @@ void JointsPage::draw() {
             return drawCalibration(calibration, options);
         },
         [this](const DrawnCalibration& drawn) { takeDrawn(drawn); },
-        [this](const InputError& error) { drawnTold_->setText(saySentence(error)); });
+        [this](const InputError& error) { drawnReported_->setText(saySentence(error)); });
     showProgress(session_.jobs().runner(QStringLiteral("draws")), say("Drawing the calibration"), this, true);
 }
 
@@ -149,7 +149,7 @@ void JointsPage::takeDrawn(const DrawnCalibration& drawn) {
         text += " "
                 + say("%1 more were refused: such an anchor would leave nothing for the cooler.")
                       .arg(drawn.refused);
-    drawnTold_->setText(text);
+    drawnReported_->setText(text);
 }
 
 void JointsPage::fillDifferences(const Calibration& calibration) {
@@ -157,10 +157,11 @@ void JointsPage::fillDifferences(const Calibration& calibration) {
     differences_->setRowCount(static_cast<int>(calibration.differences.size()));
     int row = 0;
     for (const ResistanceDifference& d : calibration.differences) {
-        const bool isTold = d.ci && !d.ci->contains(0);
+        const bool isReported = d.ci && !d.ci->contains(0);
         differences_->setItem(
             row, 0, fixedItem(say("%1 less %2").arg(qtext(groups[d.a].name), qtext(groups[d.b].name))));
-        differences_->setItem(row, 1, fixedItem((isTold ? QString("✓ ") : QString()) + number(d.mm2KPerW)));
+        differences_->setItem(row, 1,
+                              fixedItem((isReported ? QString("✓ ") : QString()) + number(d.mm2KPerW)));
         differences_->setItem(row++, 2, fixedItem(intervalText(d.ci)));
     }
 }

@@ -36,10 +36,10 @@ private:
 
     Session& session_;
     QComboBox* anchor_;
-    QLabel* told_;
+    QLabel* reported_;
     QTableWidget* differences_;
     QTableWidget* materials_;
-    QLabel* drawnTold_;
+    QLabel* drawnReported_;
     std::optional<Calibration> shown_;
     DrawnCalibration drawn_;
     bool stale_ = true;

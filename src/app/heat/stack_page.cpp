@@ -67,8 +67,8 @@ QString tellableAnswer(const TellableDifference& found) {
             "told apart")
             .arg(found.mounts, 0, 'g', 2)
             .arg(found.mm2KPerW, 0, 'f', 1);
-    if (found.inSteadyRoomMm2KPerW)
-        text += say("; in a room that never changed, by %1").arg(*found.inSteadyRoomMm2KPerW, 0, 'f', 1);
+    if (found.inSteadyAmbientMm2KPerW)
+        text += say("; in a room that never changed, by %1").arg(*found.inSteadyAmbientMm2KPerW, 0, 'f', 1);
     return text + ".";
 }
 
@@ -122,12 +122,12 @@ QString thinAnswer(const BenchPath& bench, const WhatIf& what) {
 StackPage::StackPage(QWidget* parent)
     : HeatPage(say("Stack"), parent),
       section_(new Section),
-      told_(new QLabel),
+      reported_(new QLabel),
       lidOff_(new QCheckBox(say("Lid off"))),
       answers_(new QListWidget) {
     explain(this, Topic::heatPath);
-    told_->setWordWrap(true);
-    told_->setObjectName("What if told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("What if told");
     lidOff_->setObjectName("Lid off");
     answers_->setAccessibleName(say("Answers to ready questions"));
     wrapItems(*answers_);
@@ -143,7 +143,7 @@ StackPage::StackPage(QWidget* parent)
               {say("Covered"), "%", &W::covered, 0.3, 1, 100, 0},
               {say("Leakage"), "W", &W::leakageW, 0, 100, 1, 0},
               {say("Cooler"), "K/W", &W::coolerKPerW, 0.01, 1.2, 1, 3},
-              {say("Room"), "°C", &W::roomC, 5, 45, 1, 1},
+              {say("Room"), "°C", &W::ambientC, 5, 45, 1, 1},
               {say("Chip thickness"), "mm", &W::chipThicknessMm, 0.05, 1.5, 1, 2},
               {say("Chip size"), "%", &W::chipScale, 0.5, 2, 100, 0},
               {say("Plate thickness"), "mm", &W::plateThicknessMm, 0.5, 10, 1, 1}};
@@ -153,8 +153,8 @@ StackPage::StackPage(QWidget* parent)
     above->addWidget(section_, 3);
     above->addWidget(scrolled(layKnobs()), 2); // large text needs more than there is
     inside->addLayout(above, 3);
-    told_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
-    inside->addWidget(new StillHolder(told_, 1));
+    reported_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    inside->addWidget(new StillHolder(reported_, 1));
     inside->addWidget(answers_, 2);
 }
 
@@ -167,15 +167,15 @@ QLayout* StackPage::layKnobs() {
         knob.slider->setRange(0, steps);
         knob.slider->setAccessibleName(knob.name);
         knob.slider->setObjectName(knob.name);
-        knob.told = new QLabel;
+        knob.reported = new QLabel;
         const int widest = std::max(fontMetrics().horizontalAdvance("00.0 mm²·K/W"),
                                     fontMetrics().horizontalAdvance(say("choose a mount")));
-        knob.told->setFixedSize(widest + 6, fontMetrics().lineSpacing()); // else all is laid out anew
+        knob.reported->setFixedSize(widest + 6, fontMetrics().lineSpacing()); // else all is laid out anew
         auto* name = new QLabel(knob.name);
         name->setBuddy(knob.slider);
         grid->addWidget(name, row, 0);
         grid->addWidget(knob.slider, row, 1);
-        grid->addWidget(knob.told, row++, 2);
+        grid->addWidget(knob.reported, row++, 2);
         connect(knob.slider, &QSlider::valueChanged, this, &StackPage::readKnobs);
     }
     connect(lidOff_, &QCheckBox::toggled, this, &StackPage::readKnobs);
@@ -246,16 +246,16 @@ void StackPage::readKnobs() {
 void StackPage::showAll() {
     if (!bench_.studied) return;
     for (const Knob& knob : knobs_)
-        knob.told->setText(!knob.slider->isEnabled()
-                               ? say("choose a mount")
-                               : QString("%1 %2")
-                                     .arg(what_.*knob.value * knob.shownAs, 0, 'f', knob.decimals)
-                                     .arg(knob.unit));
+        knob.reported->setText(!knob.slider->isEnabled()
+                                   ? say("choose a mount")
+                                   : QString("%1 %2")
+                                         .arg(what_.*knob.value * knob.shownAs, 0, 'f', knob.decimals)
+                                         .arg(knob.unit));
     const ChangedPath now = changed(bench_, what_);
     lidOff_->setEnabled(now.hasLid);
     const HeatPathSteps path = chainSteps(now.path);
     if (path.runaway) { // nothing of it is steady: no figure is told
-        told_->setText(
+        reported_->setText(
             say("Runaway: leakage grows faster than heat is carried away; a chip would cut its power. "
                 "Drawn is the last steady path."));
         emit whatIfChanged();
@@ -270,7 +270,7 @@ void StackPage::showAll() {
         text += say("; as measured %1 K, so %2 K %3")
                     .arg(kelvin(baseRiseK_), kelvin(std::abs(rise - baseRiseK_)),
                          rise < baseRiseK_ ? say("less") : say("more"));
-    told_->setText(text + ".");
+    reported_->setText(text + ".");
     emit whatIfChanged();
 }
 

@@ -41,7 +41,7 @@ private:
         double shownAs; ///< times the value
         int decimals;
         QSlider* slider = nullptr;
-        QLabel* told = nullptr;
+        QLabel* reported = nullptr;
     };
     QLayout* layKnobs();
     void putBack();
@@ -50,7 +50,7 @@ private:
     void tellAnswers();
 
     Section* section_;
-    QLabel* told_;
+    QLabel* reported_;
     QCheckBox* lidOff_;
     QListWidget* answers_;
     std::vector<Knob> knobs_;

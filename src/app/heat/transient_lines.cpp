@@ -55,23 +55,24 @@ QString curveText(const TransientStudy& study, const TransientPair& pair) {
 } // namespace
 
 QStringList transientLines(const TransientStudy& study, std::optional<double> declaredS) {
-    QStringList told;
+    QStringList reported;
     if (!declaredS)
-        told << say("No time was declared for this question: declare it before looking at others, or one of "
-                    "them will show a difference by chance.");
+        reported << say(
+            "No time was declared for this question: declare it before looking at others, or one of "
+            "them will show a difference by chance.");
     else if (*declaredS != study.atS)
-        told << say("Declared is %1: what this time shows was looked for.").arg(secondsText(*declaredS));
-    if (study.intervalS > 0) told << sightText(study);
+        reported << say("Declared is %1: what this time shows was looked for.").arg(secondsText(*declaredS));
+    if (study.intervalS > 0) reported << sightText(study);
     if (study.startKPerW > 0)
-        told << say("When the step began is known to ± %1 s; that alone leaves ± %2 K/W in each reading.")
-                    .arg(QString::number(study.intervalS / 2, 'g', 2), number(study.startKPerW, 4));
-    if (!study.isRoomKnown && study.intervalS > 0)
-        told << say("Not every log has a room: its changes are still in these curves.");
+        reported << say("When the step began is known to ± %1 s; that alone leaves ± %2 K/W in each reading.")
+                        .arg(QString::number(study.intervalS / 2, 'g', 2), number(study.startKPerW, 4));
+    if (!study.isAmbientKnown && study.intervalS > 0)
+        reported << say("Not every log has a room: its changes are still in these curves.");
     if (study.comparison && study.comparison->options.spread == SpreadModel::welch)
-        told << sayText({"own-spread", {}}) + ".";
-    for (const auto& [code, runs] : study.leftOut) told << leftOutText(code, runs);
-    if (study.whyNot) told << sayText(*study.whyNot) + ".";
-    return told;
+        reported << sayText({"own-spread", {}}) + ".";
+    for (const auto& [code, runs] : study.leftOut) reported << leftOutText(code, runs);
+    if (study.reason) reported << sayText(*study.reason) + ".";
+    return reported;
 }
 
 QStringList transientHeads(const TransientStudy& study) {
@@ -86,10 +87,10 @@ QStringList transientHeads(const TransientStudy& study) {
 QStringList transientRow(const TransientStudy& study, const TransientPair& pair) {
     const auto& groups = study.comparison->groups;
     const PairComparison& read = pair.read;
-    const bool isTold = read.verdict == Verdict::different;
+    const bool isReported = read.verdict == Verdict::different;
     const double z = read.difference.value_or(0);
     return {say("%1 less %2").arg(qtext(groups[read.a].name), qtext(groups[read.b].name)),
-            (isTold ? QStringLiteral("✓ ") : QString()) + number(z, 4),
+            (isReported ? QStringLiteral("✓ ") : QString()) + number(z, 4),
             read.ci ? say("%1 to %2").arg(number(read.ci->lo, 4), number(read.ci->hi, 4)) : QString(),
             number(z * study.stepW, 1),
             pair.steadyKPerW ? number(*pair.steadyKPerW, 4) : QString(),

@@ -70,7 +70,7 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
       at_(new QDoubleSpinBox),
       declare_(button(say("Declare"), say("Keep this time for the question, whatever the curves show"))),
       shown_(new QComboBox),
-      told_(new QLabel),
+      reported_(new QLabel),
       plot_(new QCustomPlot),
       why_(quietLabel()),
       pairs_(new QTableWidget) {
@@ -83,8 +83,8 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
     at_->setKeyboardTracking(false);
     shown_->addItems({say("K/W over time"), say("Heat capacity along the path")});
     shown_->setAccessibleName(say("What is drawn"));
-    told_->setWordWrap(true);
-    told_->setObjectName("Load steps told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("Load steps told");
     plot_->setAccessibleName(say("Load steps"));
     plot_->setMinimumHeight(220);
     keepNamesApart(*plot_);
@@ -111,7 +111,7 @@ TransientPage::TransientPage(Session& session, QWidget* parent)
     inside->addWidget(plot_, 3);
     inside->addWidget(why_, 3);
     inside->addWidget(pairs_, 1);
-    inside->addWidget(told_);
+    inside->addWidget(reported_);
     auto* outside = new QVBoxLayout(this);
     outside->setContentsMargins(0, 0, 0, 0);
     outside->addWidget(scrolled(inside)); // large text needs more than there is
@@ -176,7 +176,7 @@ void TransientPage::start() {
         [this](std::vector<Read> read) { take(std::move(read)); },
         [this](const InputError& error) {
             working_ = false;
-            told_->setText(saySentence(error));
+            reported_->setText(saySentence(error));
         });
     showProgress(session_.jobs().runner(jobName), say("Reading the load steps"), this, true);
 }
@@ -187,7 +187,7 @@ void TransientPage::take(std::vector<Read> read) {
     if (!input_) return;
     if (!input_->question.stepReadS && !study_) {
         const QSignalBlocker quiet(at_);
-        at_->setValue(usualReadS(runs()));
+        at_->setValue(typicalReadS(runs()));
     }
     judge();
 }
@@ -203,7 +203,7 @@ std::vector<TransientRun> TransientPage::runs() const {
 void TransientPage::judge() {
     if (!input_ || working_) return;
     study_ = transientStudy(session_.document(), input_->question, input_->evidence, runs(), at_->value());
-    told_->setText(transientLines(*study_, input_->question.stepReadS).join("\n"));
+    reported_->setText(transientLines(*study_, input_->question.stepReadS).join("\n"));
     declare_->setEnabled(input_->question.stepReadS != at_->value());
     fillTable();
     draw();
@@ -259,7 +259,7 @@ QString TransientPage::whyNoLayers() const {
     if (!session_.selection().mount) return say("Choose a mount on the tape: its log is looked at then.");
     const Read* read = readOf(session_.selection().mount);
     if (!read) return say("This mount is none of those that are compared here.");
-    if (read->response.whyNot) return sayText(*read->response.whyNot) + ".";
+    if (read->response.reason) return sayText(*read->response.reason) + ".";
     return say("Not from this log: it was sampled every %1 s with a noise of %2 K. A structure function "
                "takes a "
                "reading every millisecond and noise below 0.02 K; from less, its layers would be made up.")

@@ -60,7 +60,7 @@ private:
     QDoubleSpinBox* at_;
     QPushButton* declare_;
     QComboBox* shown_;
-    QLabel* told_;
+    QLabel* reported_;
     QCustomPlot* plot_;
     QLabel* why_; ///< in the place of a drawing that there is not
     QTableWidget* pairs_;

@@ -13,7 +13,7 @@ JobService::Lane& JobService::lane(const QString& name) {
     connect(
         lane.runner, &JobRunner::ended, this, [this, name] { next(name); }, Qt::QueuedConnection);
     connect(lane.runner, &JobRunner::cancelled, this, [this, name] {
-        if (const auto told = std::exchange(lanes_.at(name).calledOff, {})) told();
+        if (const auto reported = std::exchange(lanes_.at(name).calledOff, {})) reported();
     });
     return lane;
 }

@@ -32,11 +32,11 @@ QRectF PictureCanvas::shownAt() const {
     return {(width() - size.width()) / 2, (height() - size.height()) / 2, size.width(), size.height()};
 }
 
-QPointF PictureCanvas::toWidget(const PicturePoint& pixel) const {
+QPointF PictureCanvas::toWidget(const PlanePoint& pixel) const {
     return shownAt().topLeft() + QPointF(pixel.x, pixel.y) * zoom();
 }
 
-PicturePoint PictureCanvas::toPicture(const QPointF& at) const {
+PlanePoint PictureCanvas::toPicture(const QPointF& at) const {
     const QPointF pixel = (at - shownAt().topLeft()) / zoom();
     return {pixel.x(), pixel.y()};
 }

@@ -26,8 +26,8 @@ protected:
     const QImage& image() const { return image_; }
     QRectF shownAt() const; ///< where the picture stands
     double zoom() const;    ///< widget pixels a picture pixel
-    QPointF toWidget(const PicturePoint& pixel) const;
-    PicturePoint toPicture(const QPointF& at) const;
+    QPointF toWidget(const PlanePoint& pixel) const;
+    PlanePoint toPicture(const QPointF& at) const;
     /// How far an arrow key moves, in picture pixels: 1, 10 with Shift; nothing for another key.
     static bool arrow(const class QKeyEvent& event, double& dx, double& dy);
 

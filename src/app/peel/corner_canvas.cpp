@@ -47,7 +47,7 @@ void CornerCanvas::place() {
         FaceCorners{{{0.25 * w, 0.25 * h}, {0.75 * w, 0.25 * h}, {0.75 * w, 0.75 * h}, {0.25 * w, 0.75 * h}}};
 }
 
-void CornerCanvas::move(std::size_t corner, const PicturePoint& to) {
+void CornerCanvas::move(std::size_t corner, const PlanePoint& to) {
     if (!corners_) return;
     (*corners_)[corner] = {std::clamp(to.x, -0.2 * image().width(), 1.2 * image().width()),
                            std::clamp(to.y, -0.2 * image().height(), 1.2 * image().height())};
@@ -94,7 +94,7 @@ void CornerCanvas::keyPressEvent(QKeyEvent* event) {
         chosen_ = static_cast<std::size_t>(event->key() - Qt::Key_1);
         update();
     } else if (corners_ && arrow(*event, dx, dy)) {
-        const PicturePoint at = (*corners_)[chosen_];
+        const PlanePoint at = (*corners_)[chosen_];
         move(chosen_, {at.x + dx, at.y + dy});
         rest_.start();
     } else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) {
@@ -109,7 +109,7 @@ void CornerCanvas::paintMagnifier(QPainter& painter) const {
     const QPointF at = toWidget((*corners_)[chosen_]);
     const bool toTheLeft = at.x() > width() / 2.0;
     const QRectF frame(toTheLeft ? 8 : width() - magnifier - 8, 8, magnifier, magnifier);
-    const PicturePoint& c = (*corners_)[chosen_];
+    const PlanePoint& c = (*corners_)[chosen_];
     const double half = magnifier / 2 / (magnified * zoom());
     painter.save();
     painter.setClipRect(frame);
@@ -135,7 +135,7 @@ void CornerCanvas::paintEvent(QPaintEvent*) {
     painter.drawImage(shownAt(), image());
     if (!corners_) return;
     QPolygonF outline;
-    for (const PicturePoint& corner : *corners_) outline << toWidget(corner);
+    for (const PlanePoint& corner : *corners_) outline << toWidget(corner);
     for (const auto& [colour, thick] : {std::pair{QColor(Qt::white), 3.4}, {QColor(Qt::black), 1.4}}) {
         painter.setPen(QPen(colour, thick, thick < 2 ? Qt::DashLine : Qt::SolidLine));
         painter.drawPolygon(outline);

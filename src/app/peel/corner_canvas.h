@@ -31,7 +31,7 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    void move(std::size_t corner, const PicturePoint& to);
+    void move(std::size_t corner, const PlanePoint& to);
     void tell();
     void paintMagnifier(QPainter& painter) const;
     void place(); ///< corners in the middle, where none were found

@@ -44,7 +44,7 @@ CoverageMapView::CoverageMapView(QWidget* parent) : QWidget(parent) {
     setObjectName("Coverage map");
 }
 
-void CoverageMapView::show(const CoverageMap& map, const FaceSize& face) {
+void CoverageMapView::show(const CoverageMap& map, const Extent& face) {
     map_ = map;
     face_ = face;
     image_ = QImage();

@@ -16,7 +16,7 @@ class CoverageMapView : public QWidget {
 public:
     explicit CoverageMapView(QWidget* parent = nullptr);
 
-    void show(const CoverageMap& map, const FaceSize& face);
+    void show(const CoverageMap& map, const Extent& face);
     QSize minimumSizeHint() const override { return {220, 200}; }
 
 protected:
@@ -24,7 +24,7 @@ protected:
 
 private:
     CoverageMap map_;
-    FaceSize face_;
+    Extent face_;
     QImage image_;
     std::array<double, 4> corners_{};
 };

@@ -41,7 +41,7 @@ RgbPicture rgbFrom(const QImage& image) {
 } // namespace
 
 int keptSide() {
-    return std::clamp(QSettings().value(keptKey(), usualKeptSide).toInt(), leastKept, mostKept);
+    return std::clamp(QSettings().value(keptKey(), typicalKeptSide).toInt(), leastKept, mostKept);
 }
 
 void setKeptSide(int px) { QSettings().setValue(keptKey(), std::clamp(px, leastKept, mostKept)); }
@@ -65,15 +65,15 @@ std::optional<Id<Site>> LookDesk::site() const {
     return mount && question ? lookedSite(session_.document(), *question, *mount) : std::nullopt;
 }
 
-const JointLook* LookDesk::look() const {
+const JointInspection* LookDesk::look() const {
     const auto at = site();
     return at ? lookAt(session_.document(), session_.mount()->id, *at) : nullptr;
 }
 
-FaceSize LookDesk::faceSize() const {
+Extent LookDesk::faceSize() const {
     const auto at = site();
     const Site* where = at ? session_.document().find(*at) : nullptr;
-    return where ? faceOf(session_.document(), *where).size : FaceSize{30, 30};
+    return where ? faceOf(session_.document(), *where).size : Extent{30, 30};
 }
 
 void LookDesk::add(const QStringList& paths, LookSide side) {
@@ -117,11 +117,11 @@ void LookDesk::takeIn(std::function<RgbPicture()> read, const QString& name, Loo
     in->site = *at;
     in->picture.side = side;
     in->picture.fileName = name.toStdString();
-    JointLook like;
+    JointInspection like;
     like.mount = in->mount;
     like.site = in->site;
     const MeasureFaceOptions options = measureOptions(document, like, side);
-    const FaceSize size = faceSize();
+    const Extent size = faceSize();
     const int kept = keptSide();
     session_.jobs().queue(
         job(),
@@ -146,12 +146,12 @@ void LookDesk::put(const TakenIn& in) {
     const Mount* mount = document.find(in.mount);
     if (!mount || !document.find(in.site)) return; // it was undone meanwhile
     Edit edit(document, titled("Picture of {mount}", {{"mount", mount->name}}));
-    const JointLook* look = lookAt(document, in.mount, in.site);
-    Id<JointLook> id;
+    const JointInspection* look = lookAt(document, in.mount, in.site);
+    Id<JointInspection> id;
     if (look) {
         id = look->id;
     } else {
-        JointLook made;
+        JointInspection made;
         made.mount = in.mount;
         made.site = in.site;
         made.at = session_.now();
@@ -174,7 +174,7 @@ void LookDesk::put(const TakenIn& in) {
 void LookDesk::open(Id<JointPicture> id, const QObject* asker,
                     std::function<void(const OpenedPicture&)> ready) {
     const JointPicture* picture = session_.document().find(id);
-    const JointLook* look = picture ? session_.document().find(picture->look) : nullptr;
+    const JointInspection* look = picture ? session_.document().find(picture->look) : nullptr;
     if (!look) return;
     const std::string bytes = session_.file(picture->sha256);
     if (bytes.empty()) return;
@@ -182,9 +182,9 @@ void LookDesk::open(Id<JointPicture> id, const QObject* asker,
     if (!picture->maskSha256.empty()) mask = masks()(picture->maskSha256).value_or(GreyPicture{});
     MeasureFaceOptions options = measureOptions(session_.document(), *look, picture->side);
     options.corners = cornersOf(*picture);
-    const FaceSize size = picture->faceWidth && picture->faceLength
-                              ? FaceSize{picture->faceWidth->value, picture->faceLength->value}
-                              : faceSize();
+    const Extent size = picture->faceWidth && picture->faceLength
+                            ? Extent{picture->faceWidth->value, picture->faceLength->value}
+                            : faceSize();
     session_.jobs().startNewest<OpenedPicture>(
         QStringLiteral("look"), asker,
         [id, bytes, mask, options, size, name = picture->fileName](const std::stop_token&, const Progress&) {
@@ -198,13 +198,13 @@ void LookDesk::open(Id<JointPicture> id, const QObject* asker,
 
 void LookDesk::measureAgain(Id<JointPicture> id, const std::optional<FaceCorners>& corners) {
     const JointPicture* picture = session_.document().find(id);
-    const JointLook* look = picture ? session_.document().find(picture->look) : nullptr;
+    const JointInspection* look = picture ? session_.document().find(picture->look) : nullptr;
     if (!look) return;
     const std::string bytes = session_.file(picture->sha256);
     MeasureFaceOptions options = measureOptions(session_.document(), *look, picture->side);
     options.corners = corners;
     if (!corners) options.find.guess.reset(); // it found what is not wanted
-    const FaceSize size = faceSize();
+    const Extent size = faceSize();
     session_.jobs().startNewest<MeasuredFace>(
         QStringLiteral("look"), this,
         [bytes, options, size, name = picture->fileName](const std::stop_token&, const Progress&) {
@@ -283,9 +283,9 @@ void LookDesk::remove(Id<JointPicture> id) {
 }
 
 /// The look of the selected mount, added to the edit where there is none yet.
-JointLook LookDesk::lookIn(Edit& edit, Id<Site> at) const {
-    if (const JointLook* now = look()) return *now;
-    JointLook made;
+JointInspection LookDesk::lookIn(Edit& edit, Id<Site> at) const {
+    if (const JointInspection* now = look()) return *now;
+    JointInspection made;
     made.mount = session_.mount()->id;
     made.site = at;
     made.at = session_.now();
@@ -293,12 +293,12 @@ JointLook LookDesk::lookIn(Edit& edit, Id<Site> at) const {
     return made;
 }
 
-void LookDesk::change(const Message& title, const std::function<void(JointLook&)>& changed) {
+void LookDesk::change(const Message& title, const std::function<void(JointInspection&)>& changed) {
     const auto at = site();
     if (!at) return;
     Edit edit(session_.document(), title);
-    JointLook value = lookIn(edit, *at);
-    const JointLook before = value;
+    JointInspection value = lookIn(edit, *at);
+    const JointInspection before = value;
     changed(value);
     if (value == before && look()) return;
     edit.put(value);

@@ -28,8 +28,8 @@ public:
     explicit LookDesk(Session& session, QObject* parent = nullptr);
 
     std::optional<Id<Site>>
-    site() const;                  ///< that the selected mount is looked at; nothing: no mount or question
-    const JointLook* look() const; ///< of the selected mount; nullptr: none yet
+    site() const; ///< that the selected mount is looked at; nothing: no mount or question
+    const JointInspection* look() const; ///< of the selected mount; nullptr: none yet
     const JointPicture* picture(Id<JointPicture> id) const { return session_.document().find(id); }
 
     void add(const QStringList& paths, LookSide side);
@@ -45,7 +45,7 @@ public:
     void setSide(Id<JointPicture> id, LookSide side);
     void remove(Id<JointPicture> id);
     /// Creates the look where there is none yet, changes it; one action.
-    void change(const Message& title, const std::function<void(JointLook&)>& changed);
+    void change(const Message& title, const std::function<void(JointInspection&)>& changed);
     /// The mount is rejected by what was seen; an empty reason takes it back.
     void reject(const std::string& reason);
 
@@ -61,8 +61,8 @@ private:
     void takeIn(std::function<RgbPicture()> read, const QString& name, LookSide side);
     void put(const TakenIn& in);
     void measureAgain(Id<JointPicture> id, const std::optional<FaceCorners>& corners);
-    FaceSize faceSize() const;
-    JointLook lookIn(Edit& edit, Id<Site> at) const;
+    Extent faceSize() const;
+    JointInspection lookIn(Edit& edit, Id<Site> at) const;
 
     Session& session_;
     std::map<std::string, GreyPicture> masks_; ///< by digest, decoded once

@@ -48,15 +48,15 @@ LooksPage::LooksPage(Session& session, LookDesk& desk, QWidget* parent)
       session_(session),
       desk_(desk),
       of_(new QComboBox),
-      told_(new QLabel),
+      reported_(new QLabel),
       map_(new CoverageMapView),
       sheet_(new QListWidget),
       plot_(new QCustomPlot) {
     explain(this, Topic::peel);
     of_->setAccessibleName(say("Which looks"));
     of_->setObjectName("Which looks");
-    told_->setWordWrap(true);
-    told_->setObjectName("All looks told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("All looks told");
     sheet_->setAccessibleName(say("Masks at one scale"));
     sheet_->setObjectName("Contact sheet");
     sheet_->setViewMode(QListView::IconMode);
@@ -71,7 +71,7 @@ LooksPage::LooksPage(Session& session, LookDesk& desk, QWidget* parent)
     plot_->plotLayout()->setColumnStretchFactor(1, 0.001);
     auto* head = new QHBoxLayout;
     head->addWidget(of_);
-    head->addWidget(told_, 1);
+    head->addWidget(reported_, 1);
     auto* right = new QVBoxLayout;
     right->addWidget(map_, 3);
     right->addWidget(plot_, 2);
@@ -118,7 +118,7 @@ void LooksPage::refresh() {
         return question ? studiedMaterial(document, *question, mount) : nullptr;
     };
     const auto patternOf = [&](const MountCoverage& one) {
-        const JointLook* look = document.find(one.look);
+        const JointInspection* look = document.find(one.look);
         const Application* application = look ? applicationAt(document, one.mount, look->site) : nullptr;
         return application ? application->pattern : ApplicationPattern::notStated;
     };
@@ -152,11 +152,11 @@ void LooksPage::refresh() {
         rows_.push_back({document.find(one.mount)->name, material ? material->name : std::string(),
                          one.covered, one.corners,
                          at == delta.end() ? std::nullopt : std::optional(at->second.value)});
-        if (at != delta.end() && !at->second.excluded && !at->second.limitBound)
+        if (at != delta.end() && !at->second.excluded && !at->second.censored)
             points.push_back({material ? material->id.value : 0, one.covered, at->second.value});
         looks_.push_back(std::move(one));
     }
-    told_->setText(
+    reported_->setText(
         looks_.empty()
             ? say("No joint of this bench has been looked at yet. Masks of all looks come together here: "
                   "a corner that is bare again and again is no fault of the paste.")
@@ -191,7 +191,7 @@ void LooksPage::fillSheet() {
 void LooksPage::fillMap() {
     std::vector<const GreyPicture*> masks;
     for (const MountCoverage& one : looks_) masks.push_back(&one.joint.mask);
-    map_->show(coverageMap(masks), looks_.empty() ? FaceSize{} : looks_.front().joint.face);
+    map_->show(coverageMap(masks), looks_.empty() ? Extent{} : looks_.front().joint.face);
 }
 
 void LooksPage::plot() {

@@ -39,7 +39,7 @@ private:
     Session& session_;
     LookDesk& desk_;
     QComboBox* of_;
-    QLabel* told_;
+    QLabel* reported_;
     CoverageMapView* map_;
     QListWidget* sheet_;
     QCustomPlot* plot_;

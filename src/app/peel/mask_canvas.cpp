@@ -49,7 +49,7 @@ MaskCanvas::MaskCanvas(QWidget* parent) : PictureCanvas(parent) {
                    "closes a polygon"));
 }
 
-void MaskCanvas::show(const FacePicture& face, const GreyPicture& mask, const FaceSize& size) {
+void MaskCanvas::show(const FacePicture& face, const GreyPicture& mask, const Extent& size) {
     size_ = size;
     polygon_.clear();
     const QImage whole = imageOf(face.picture);
@@ -115,7 +115,7 @@ void MaskCanvas::drawOver(const MaskPart& part) {
                .adjusted(-40, -40, 40, 40));
 }
 
-void MaskCanvas::use(const PicturePoint& from, const PicturePoint& to) {
+void MaskCanvas::use(const PlanePoint& from, const PlanePoint& to) {
     if (isSeed()) {
         drawOver(brush(seeds_, from, to, radiusPx(), level()));
         hasSeeds_ = true;
@@ -161,7 +161,7 @@ void MaskCanvas::mousePressEvent(QMouseEvent* event) {
 }
 
 void MaskCanvas::mouseMoveEvent(QMouseEvent* event) {
-    const PicturePoint before = at_;
+    const PlanePoint before = at_;
     at_ = toPicture(event->position());
     if (painting_)
         use(before, at_);
@@ -238,7 +238,7 @@ void MaskCanvas::paintEvent(QPaintEvent*) {
     painter.drawRect(shownAt());
     if (!polygon_.empty()) {
         QPolygonF outline;
-        for (const PicturePoint& p : polygon_) outline << toWidget(p);
+        for (const PlanePoint& p : polygon_) outline << toWidget(p);
         painter.setPen(QPen(Qt::white, 3));
         painter.drawPolyline(outline);
         painter.setPen(QPen(Qt::black, 1.4, Qt::DashLine));

@@ -17,7 +17,7 @@ class MaskCanvas : public PictureCanvas {
 public:
     explicit MaskCanvas(QWidget* parent = nullptr);
 
-    void show(const FacePicture& face, const GreyPicture& mask, const FaceSize& size);
+    void show(const FacePicture& face, const GreyPicture& mask, const Extent& size);
     void setMask(const GreyPicture& mask); ///< of the same face
     void clear();
     void setTool(MaskTool tool);
@@ -46,7 +46,7 @@ private:
     bool isPolygon() const { return tool_ == MaskTool::polygonFilm || tool_ == MaskTool::polygonBare; }
     std::uint8_t level() const;
     double radiusPx() const { return std::max(0.5, brushMm_ * pxPerMm_ / 2); }
-    void use(const PicturePoint& from, const PicturePoint& to);
+    void use(const PlanePoint& from, const PlanePoint& to);
     bool pinPoint();
     void endStroke();
     void closePolygon();
@@ -56,14 +56,14 @@ private:
     GreyPicture mask_;
     GreyPicture seeds_;
     QImage over_;
-    FaceSize size_;
+    Extent size_;
     double pxPerMm_ = 1;
     double brushMm_ = 2;
     MaskTool tool_ = MaskTool::film;
     bool painting_ = false;
     bool hasSeeds_ = false;
-    PicturePoint at_;
-    std::vector<PicturePoint> polygon_;
+    PlanePoint at_;
+    std::vector<PlanePoint> polygon_;
 };
 
 } // namespace ibuki

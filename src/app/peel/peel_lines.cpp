@@ -77,7 +77,7 @@ QString expectedLine(const std::optional<ExpectedSpread>& expected, double cover
     return line + ": " + say("so it did.");
 }
 
-QString costLine(const CoverageCost& cost, const std::optional<FellowResidual>& residual) {
+QString costLine(const VoidPenalty& cost, const std::optional<FellowResidual>& residual) {
     const QString costs = say("What is bare should cost %1 K in the chip's mean and %2 K at its hottest")
                               .arg(cost.meanK, 0, 'f', 1)
                               .arg(cost.maxK, 0, 'f', 1);

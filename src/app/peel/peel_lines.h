@@ -3,7 +3,7 @@
 
 // What the figures of a look say.
 
-#include "core/inspect/coverage_cost.h"
+#include "core/inspect/void_penalty.h"
 
 #include <QString>
 #include <QStringList>
@@ -22,7 +22,7 @@ QStringList flagLines(const JointPicture& picture);
 /// "The dose should have covered 93 %: …"; empty where nothing is expected.
 QString expectedLine(const std::optional<ExpectedSpread>& expected, double covered);
 /// "The dry corner should cost 2.1 K; this mount is 2.4 K above its fellows: that explains it."
-QString costLine(const CoverageCost& cost, const std::optional<FellowResidual>& residual);
+QString costLine(const VoidPenalty& cost, const std::optional<FellowResidual>& residual);
 /// "A tenth of the face more is −0.9 K (−1.5 to −0.3), materials apart."; empty where it cannot be told.
 QString slopeLine(const std::vector<CoveragePoint>& points);
 /// What all looks of a bench say together.

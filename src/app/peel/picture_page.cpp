@@ -55,8 +55,8 @@ PicturePage::PicturePage(Session& session, LookDesk& desk, QWidget* parent)
       tools_(nullptr),
       tool_(new QComboBox),
       threshold_(new QSlider(Qt::Horizontal)),
-      thresholdTold_(new QLabel),
-      brushTold_(new QLabel),
+      thresholdReported_(new QLabel),
+      brushReported_(new QLabel),
       refine_(button(say("Refine"), say("Cut film and bare apart again: what was marked as sure holds"))),
       folderButton_(button(say("Watch a folder…"),
                            say("Pictures that a camera or a telephone drops there come in by themselves"))),
@@ -65,7 +65,7 @@ PicturePage::PicturePage(Session& session, LookDesk& desk, QWidget* parent)
       empty_(quietLabel()),
       shown_(new QWidget),
       figures_(new QFormLayout),
-      told_(quietLabel()),
+      reported_(quietLabel()),
       cost_(new QLabel) {
     explain(this, Topic::peel);
     setAcceptDrops(true);
@@ -125,21 +125,21 @@ QWidget* PicturePage::makeTools() {
     auto* layout = new QHBoxLayout(row);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(tool_);
-    layout->addWidget(brushTold_);
+    layout->addWidget(brushReported_);
     layout->addWidget(refine_);
     layout->addStretch(1);
     layout->addWidget(new QLabel(say("Threshold")));
     layout->addWidget(threshold_, 2);
-    layout->addWidget(thresholdTold_);
+    layout->addWidget(thresholdReported_);
     refine_->setEnabled(false);
-    const auto tellBrush = [this] { brushTold_->setText(say("%1 mm").arg(mask_->brushMm(), 0, 'f', 1)); };
+    const auto tellBrush = [this] { brushReported_->setText(say("%1 mm").arg(mask_->brushMm(), 0, 'f', 1)); };
     tellBrush();
     connect(mask_, &MaskCanvas::brushChanged, this, tellBrush);
     connect(tool_, &QComboBox::currentIndexChanged, this,
             [this](int index) { mask_->setTool(static_cast<MaskTool>(index)); });
     connect(refine_, &QPushButton::clicked, this, &PicturePage::refine);
     connect(threshold_, &QSlider::valueChanged, this, [this](int value) {
-        thresholdTold_->setText(say("%1 %").arg(value));
+        thresholdReported_->setText(say("%1 %").arg(value));
         if (!opened_ || opened_->measured.film.film.grey.empty()) return;
         const FilmPicture& film = opened_->measured.film;
         mask_->setMask(maskAt(film.film, std::min(film.thinFrom, value / 100.0), value / 100.0));
@@ -182,14 +182,14 @@ QWidget* PicturePage::makeSide() {
     more->addWidget(again);
     more->addWidget(remove);
     figures_->setVerticalSpacing(4);
-    told_->setObjectName("Look told");
+    reported_->setObjectName("Look told");
     cost_->setObjectName("Look cost");
     cost_->setWordWrap(true);
     auto* column = new QVBoxLayout;
     column->setContentsMargins(0, 0, 6, 0);
     column->addLayout(figures_);
     column->addWidget(cost_);
-    column->addWidget(told_);
+    column->addWidget(reported_);
     column->addStretch(1);
     auto* side = new QWidget;
     auto* layout = new QVBoxLayout(side);
@@ -261,7 +261,7 @@ void PicturePage::dropEvent(QDropEvent* event) {
 }
 
 void PicturePage::refresh() {
-    const JointLook* look = desk_.look();
+    const JointInspection* look = desk_.look();
     const JointPicture* before = chosen();
     const std::int64_t keep = wanted_ ? wanted_->value : before ? before->id.value : 0;
     wanted_.reset();
@@ -346,16 +346,16 @@ void PicturePage::take(const OpenedPicture& opened) {
     refine_->setEnabled(false);
     const QSignalBlocker quiet(threshold_);
     threshold_->setValue(static_cast<int>(std::lround(100 * openedAs_->threshold.value_or(0.5))));
-    thresholdTold_->setText(say("%1 %").arg(threshold_->value()));
+    thresholdReported_->setText(say("%1 %").arg(threshold_->value()));
     showFigures();
 }
 
 void PicturePage::showFigures() {
     while (figures_->rowCount() > 0) figures_->removeRow(0);
-    told_->clear();
+    reported_->clear();
     cost_->clear();
     if (!opened_ || !openedAs_) return;
-    QStringList told = flagLines(*openedAs_);
+    QStringList reported = flagLines(*openedAs_);
     if (!opened_->mask.grey.empty() && openedAs_->faceWidth && openedAs_->faceLength) {
         const CoverageFigures figures =
             coverageFigures(opened_->mask, {openedAs_->faceWidth->value, openedAs_->faceLength->value});
@@ -368,23 +368,24 @@ void PicturePage::showFigures() {
         if (site && session_.mount()) {
             const QString expected = expectedLine(
                 expectedSpread(session_.document(), session_.mount()->id, *site), figures.covered);
-            if (!expected.isEmpty()) told.prepend(expected);
+            if (!expected.isEmpty()) reported.prepend(expected);
         }
         startCost(opened_->mask);
     }
     if (const Site* site = session_.document().find(desk_.site());
         site && faceOf(session_.document(), *site).isAssumed)
-        told << say("The face's size is assumed, %1 × %2 mm: state it on the bench sheet for true figures in "
-                    "mm.")
-                    .arg(openedAs_->faceWidth ? openedAs_->faceWidth->value : 0)
-                    .arg(openedAs_->faceLength ? openedAs_->faceLength->value : 0);
-    told_->setText(told.join(QStringLiteral("\n")));
+        reported
+            << say("The face's size is assumed, %1 × %2 mm: state it on the bench sheet for true figures in "
+                   "mm.")
+                   .arg(openedAs_->faceWidth ? openedAs_->faceWidth->value : 0)
+                   .arg(openedAs_->faceLength ? openedAs_->faceLength->value : 0);
+    reported_->setText(reported.join(QStringLiteral("\n")));
 }
 
 void PicturePage::startCost(const GreyPicture& mask) {
     const Mount* mount = session_.mount();
     const Question* question = session_.question();
-    const JointLook* look = desk_.look();
+    const JointInspection* look = desk_.look();
     if (!mount || !question || !look) return;
     std::optional<CostPaths> paths;
     GreyPicture both = mask;
@@ -400,16 +401,16 @@ void PicturePage::startCost(const GreyPicture& mask) {
         return;
     }
     const auto residual = fellowResidual(session_.document(), *question, mount->id);
-    session_.jobs().startNewest<CoverageCost>(
+    session_.jobs().startNewest<VoidPenalty>(
         costJob(), this,
         [paths = *paths](const std::stop_token& stop, const Progress& progress) {
             FieldOptions options;
             options.grid.cellMm = 0.7;
             options.stop = stop;
             options.progress = progress;
-            return coverageCost(paths, options);
+            return voidPenalty(paths, options);
         },
-        [this, residual](const CoverageCost& cost) {
+        [this, residual](const VoidPenalty& cost) {
             if (!cost.cancelled) cost_->setText(costLine(cost, residual));
         },
         [this](const InputError& error) { session_.refuse(error); });

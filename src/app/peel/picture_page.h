@@ -60,15 +60,15 @@ private:
     QWidget* tools_;
     QComboBox* tool_;
     QSlider* threshold_;
-    QLabel* thresholdTold_;
-    QLabel* brushTold_;
+    QLabel* thresholdReported_;
+    QLabel* brushReported_;
     QPushButton* refine_;
     QPushButton* folderButton_;
     QPushButton* camera_;
     QLabel* empty_;
     QWidget* shown_;
     QFormLayout* figures_;
-    QLabel* told_;
+    QLabel* reported_;
     QLabel* cost_;
     std::optional<OpenedPicture> opened_;
     std::optional<Id<JointPicture>> wanted_;

@@ -61,7 +61,7 @@ SeenPage::SeenPage(Session& session, LookDesk& desk, QWidget* parent)
         markWrong(minutes_, wrong);
         if (wrong)
             return session_.refuse(say("\"%1\" is no time. Write minutes, such as 4.").arg(minutes_->text()));
-        desk_.change(titled("Cleaning"), [&](JointLook& look) { look.cleanMinutes = value; });
+        desk_.change(titled("Cleaning"), [&](JointInspection& look) { look.cleanMinutes = value; });
     });
     connect(wipes_, &QLineEdit::editingFinished, this, [this] {
         const auto value = numberFrom(wipes_->text());
@@ -69,19 +69,20 @@ SeenPage::SeenPage(Session& session, LookDesk& desk, QWidget* parent)
         markWrong(wipes_, wrong);
         if (wrong)
             return session_.refuse(say("\"%1\" is no count. Write a number, such as 3.").arg(wipes_->text()));
-        desk_.change(titled("Cleaning"), [&](JointLook& look) {
+        desk_.change(titled("Cleaning"), [&](JointInspection& look) {
             look.wipes = value ? std::optional(static_cast<int>(*value)) : std::nullopt;
         });
     });
     connect(join_, &QComboBox::activated, this, [this](int index) {
         desk_.change(titled("Which side counts as covered"),
-                     [&](JointLook& look) { look.join = static_cast<LookJoin>(index); });
+                     [&](JointInspection& look) { look.join = static_cast<LookJoin>(index); });
     });
     connect(damage_, &NoteField::edited, this, [this](const QString& text) {
-        desk_.change(titled("Damage"), [&](JointLook& look) { look.damage = text.toStdString(); });
+        desk_.change(titled("Damage"), [&](JointInspection& look) { look.damage = text.toStdString(); });
     });
     connect(note_, &NoteField::edited, this, [this](const QString& text) {
-        desk_.change(titled("Remark on a look"), [&](JointLook& look) { look.note = text.toStdString(); });
+        desk_.change(titled("Remark on a look"),
+                     [&](JointInspection& look) { look.note = text.toStdString(); });
     });
     connect(reject_, &QPushButton::clicked, this, &SeenPage::askReject);
     auto* left = new QVBoxLayout;
@@ -110,23 +111,23 @@ SeenPage::SeenPage(Session& session, LookDesk& desk, QWidget* parent)
 QWidget* SeenPage::makeSigns() {
     auto* row = new QWidget;
     auto* layout = new FlowLayout(8, row, 8);
-    const auto add = [&](const QString& text, bool JointLook::*member, int key) {
+    const auto add = [&](const QString& text, bool JointInspection::*member, int key) {
         Sign sign{bigToggle(text), member, key};
         layout->addWidget(sign.button);
         connect(sign.button, &QPushButton::clicked, this, [this, sign](bool on) { toggle(sign, on); });
         signs_.push_back(sign);
     };
-    add(say("Spread well (S)"), &JointLook::spread, Qt::Key_S);
-    add(say("Dry (D)"), &JointLook::dry, Qt::Key_D);
-    add(say("Cracked (C)"), &JointLook::cracked, Qt::Key_C);
-    add(say("Torn (T)"), &JointLook::torn, Qt::Key_T);
-    add(say("Slipped (L)"), &JointLook::slipped, Qt::Key_L);
-    add(say("Overhung (O)"), &JointLook::overhung, Qt::Key_O);
-    add(say("Pumped out (P)"), &JointLook::pumpedOut, Qt::Key_P);
-    add(say("Residue (R)"), &JointLook::residue, Qt::Key_R);
-    add(say("Stains on metal (M)"), &JointLook::stained, Qt::Key_M);
-    add(say("Bowed (B)"), &JointLook::bowed, Qt::Key_B);
-    add(say("Imprint uneven (U)"), &JointLook::imprintUneven, Qt::Key_U);
+    add(say("Spread well (S)"), &JointInspection::spread, Qt::Key_S);
+    add(say("Dry (D)"), &JointInspection::dry, Qt::Key_D);
+    add(say("Cracked (C)"), &JointInspection::cracked, Qt::Key_C);
+    add(say("Torn (T)"), &JointInspection::torn, Qt::Key_T);
+    add(say("Slipped (L)"), &JointInspection::slipped, Qt::Key_L);
+    add(say("Overhung (O)"), &JointInspection::overhung, Qt::Key_O);
+    add(say("Pumped out (P)"), &JointInspection::pumpedOut, Qt::Key_P);
+    add(say("Residue (R)"), &JointInspection::residue, Qt::Key_R);
+    add(say("Stains on metal (M)"), &JointInspection::stained, Qt::Key_M);
+    add(say("Bowed (B)"), &JointInspection::bowed, Qt::Key_B);
+    add(say("Imprint uneven (U)"), &JointInspection::imprintUneven, Qt::Key_U);
     return row;
 }
 
@@ -141,7 +142,7 @@ QWidget* SeenPage::makeCameOff() {
         layout->addWidget(way);
         cameOff_.push_back(way);
         connect(way, &QPushButton::clicked, this, [this, i](bool on) {
-            desk_.change(titled("How it came off"), [&](JointLook& look) {
+            desk_.change(titled("How it came off"), [&](JointInspection& look) {
                 look.cameOff = on ? static_cast<CameOff>(i) : CameOff::notStated;
             });
         });
@@ -163,12 +164,12 @@ QWidget* SeenPage::makeCameOff() {
 }
 
 void SeenPage::toggle(const Sign& sign, bool on) {
-    desk_.change(titled("What was seen"), [&](JointLook& look) { look.*sign.member = on; });
+    desk_.change(titled("What was seen"), [&](JointInspection& look) { look.*sign.member = on; });
 }
 
 /// The same once more takes it back.
 void SeenPage::setEffort(int effort) {
-    desk_.change(titled("Effort"), [&](JointLook& look) {
+    desk_.change(titled("Effort"), [&](JointInspection& look) {
         look.effort = look.effort == effort ? std::nullopt : std::optional(effort);
     });
 }
@@ -198,9 +199,9 @@ void SeenPage::askReject() {
 }
 
 void SeenPage::refresh() {
-    const JointLook* look = desk_.look();
+    const JointInspection* look = desk_.look();
     const bool hasMount = desk_.site().has_value();
-    const JointLook shown = look ? *look : JointLook{};
+    const JointInspection shown = look ? *look : JointInspection{};
     for (const Sign& sign : signs_) {
         sign.button->setEnabled(hasMount);
         sign.button->setChecked(shown.*sign.member);
@@ -229,11 +230,11 @@ void SeenPage::refresh() {
         : shown.figureKnown
             ? say("Rejected by look, when its figure was known already: %1").arg(qtext(mount->reason))
             : say("Rejected by look, before its figure was known: %1").arg(qtext(mount->reason)));
-    QStringList told;
+    QStringList reported;
     if (const Bench* bench = session_.bench())
         for (const Message& message : seenBefore(session_.document(), bench->id))
-            told << sayText(message) + ".";
-    before_->setText(told.join(QStringLiteral("\n")));
+            reported << sayText(message) + ".";
+    before_->setText(reported.join(QStringLiteral("\n")));
 }
 
 } // namespace ibuki

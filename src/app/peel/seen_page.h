@@ -33,7 +33,7 @@ protected:
 private:
     struct Sign {
         QPushButton* button = nullptr;
-        bool JointLook::*member = nullptr;
+        bool JointInspection::*member = nullptr;
         int key = 0;
     };
     QWidget* makeSigns();

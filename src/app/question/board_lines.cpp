@@ -134,7 +134,7 @@ QString stepsText(const ScheduledMount& mount) {
     return say("%1, done %2.").arg(steps.join("  ·  "), dayTimeText(mount.end));
 }
 
-void tellBars(BoardLines& told, const Document& document, const BoardOrder& board, const Lanes& lanes,
+void tellBars(BoardLines& reported, const Document& document, const BoardOrder& board, const Lanes& lanes,
               const Plan& plan, int place) {
     std::vector<const Material*> materials;
     for (std::size_t i = 0; i < board.order.size(); ++i)
@@ -155,11 +155,11 @@ void tellBars(BoardLines& told, const Document& document, const BoardOrder& boar
         bar.detail = stepsText(mount);
         if (meanwhile.contains(i)) bar.detail += "\n" + meanwhile[i];
         bar.steps = mount.steps;
-        told.bars.push_back(std::move(bar));
+        reported.bars.push_back(std::move(bar));
     }
 }
 
-void tellPast(BoardLines& told, const Document& document, const BoardOrder& board, const Lanes& lanes) {
+void tellPast(BoardLines& reported, const Document& document, const BoardOrder& board, const Lanes& lanes) {
     int place = 0;
     for (const DesignUnit& unit : board.design.units) {
         if ((!unit.mount && !unit.skipped) || (unit.kind == SlotKind::level && !unit.cell)) continue;
@@ -173,22 +173,23 @@ void tellPast(BoardLines& told, const Document& document, const BoardOrder& boar
         past.detail = unit.skipped         ? say("skipped: ") + qtext(slot.skippedBecause)
                       : mount && mount->at ? say("made %1").arg(dayTimeText(*mount->at))
                                            : say("made");
-        told.past.push_back(std::move(past));
+        reported.past.push_back(std::move(past));
     }
 }
 
-void tellEvenings(BoardLines& told, const Document& document, const BoardOrder& board) {
+void tellEvenings(BoardLines& reported, const Document& document, const BoardOrder& board) {
     for (const Evening& evening : board.schedule.evenings)
-        told.evenings.push_back({dayText(evening.start),
-                                 say("%1 min of hands").arg(evening.handsMinutes, 0, 'f', 0), evening.start,
-                                 evening.end});
+        reported.evenings.push_back({dayText(evening.start),
+                                     say("%1 min of hands").arg(evening.manualMinutes, 0, 'f', 0),
+                                     evening.start, evening.end});
     for (std::size_t i = 0; i < board.slotIds.size(); ++i)
         if (const Slot* slot = slotAt(document, board, i))
-            told.canBeDatedAnew |= slot->plannedFor != board.schedule.mounts.at(i).start;
+            reported.canBeDatedAnew |= slot->plannedFor != board.schedule.mounts.at(i).start;
     if (!board.schedule.overlong.empty())
-        told.overlong = sayMany("{count} mount needs more hands than an evening has: lengthen the evening.",
-                                "{count} mounts need more hands than an evening has: lengthen the evening.",
-                                static_cast<qint64>(board.schedule.overlong.size()));
+        reported.overlong =
+            sayMany("{count} mount needs more hands than an evening has: lengthen the evening.",
+                    "{count} mounts need more hands than an evening has: lengthen the evening.",
+                    static_cast<qint64>(board.schedule.overlong.size()));
 }
 
 QString boardTitle(const Document& document, const BoardOrder& board, const Question& question,
@@ -227,7 +228,7 @@ std::vector<Due> dueOf(const Document& document, Id<Study> study, const WallCloc
     return due;
 }
 
-void tellLater(BoardLines& told, const Document& document, Id<Study> study, const WallClock& clock,
+void tellLater(BoardLines& reported, const Document& document, Id<Study> study, const WallClock& clock,
                Instant now) {
     std::optional<std::int64_t> day;
     for (const Due& due : dueOf(document, study, clock)) {
@@ -237,10 +238,10 @@ void tellLater(BoardLines& told, const Document& document, Id<Study> study, cons
             made.title = dayText(due.at);
             if (day) made.since = say("%1 later").arg(spanText(static_cast<double>(its - *day)));
             made.overdue = due.at < now;
-            told.later.push_back(std::move(made));
+            reported.later.push_back(std::move(made));
             day = its;
         }
-        BoardDay& at = told.later.back();
+        BoardDay& at = reported.later.back();
         at.detail += (at.detail.isEmpty() ? "" : "\n") + due.what;
         at.marks.push_back(due.kind);
     }
@@ -279,55 +280,55 @@ QStringList costsOf(const Document& document, const BoardOrder& board) {
         if (!isBaseline(document, board, i)) order.push_back(board.order[i]);
     std::vector<std::string> names;
     for (const DesignCell& cell : board.design.cells) names.push_back(cell.name);
-    QStringList told;
+    QStringList reported;
     if (!board.schedule.evenings.empty())
-        told << sayMany("%1 in {count} evening, the last mount done %2.",
-                        "%1 in {count} evenings, the last mount done %2.",
-                        static_cast<qint64>(board.schedule.evenings.size()))
-                    .arg(durationText(board.schedule.benchMinutes),
-                         dayTimeText(board.schedule.mounts.back().end));
-    if (!order.empty()) told << orderCostSentences(orderCosts(order, names.size()), names);
-    return told;
+        reported << sayMany("%1 in {count} evening, the last mount done %2.",
+                            "%1 in {count} evenings, the last mount done %2.",
+                            static_cast<qint64>(board.schedule.evenings.size()))
+                        .arg(durationText(board.schedule.benchMinutes),
+                             dayTimeText(board.schedule.mounts.back().end));
+    if (!order.empty()) reported << orderCostSentences(orderCosts(order, names.size()), names);
+    return reported;
 }
 
 } // namespace
 
 StepLook lookOf(const StepOccurrence& step) {
     if (step.unattended) return StepLook::alone;
-    return step.kind <= StepKind::apply ? StepLook::hands : StepLook::waiting;
+    return step.kind <= StepKind::apply ? StepLook::manualWork : StepLook::waiting;
 }
 
 BoardLines boardLines(const Document& document, const Question& question, const PlanFigures& figures,
                       Instant now) {
-    BoardLines told;
+    BoardLines reported;
     try {
         const auto board = boardOrder(document, question, figures, now);
         if (!board) {
-            told.whyNot = figures.whyNot;
-            told.costs = QStringList(figures.whyNot);
-            return told;
+            reported.reason = figures.reason;
+            reported.costs = QStringList(figures.reason);
+            return reported;
         }
         const Lanes lanes(document, *board, figures.plan);
-        told.lanes = lanes.all();
-        tellPast(told, document, *board, lanes);
-        tellBars(told, document, *board, lanes, figures.plan, static_cast<int>(told.past.size()));
-        tellEvenings(told, document, *board);
-        told.costs = costsOf(document, *board);
-        told.title = boardTitle(document, *board, question, figures, told.canBeDatedAnew);
-        tellLater(told, document, question.study, figures.clock, now);
+        reported.lanes = lanes.all();
+        tellPast(reported, document, *board, lanes);
+        tellBars(reported, document, *board, lanes, figures.plan, static_cast<int>(reported.past.size()));
+        tellEvenings(reported, document, *board);
+        reported.costs = costsOf(document, *board);
+        reported.title = boardTitle(document, *board, question, figures, reported.canBeDatedAnew);
+        tellLater(reported, document, question.study, figures.clock, now);
     } catch (const InputError& error) {
-        told = {};
-        told.whyNot = saySentence(error);
-        told.costs = QStringList(told.whyNot);
+        reported = {};
+        reported.reason = saySentence(error);
+        reported.costs = QStringList(reported.reason);
     }
-    return told;
+    return reported;
 }
 
 QStringList movedCosts(const Document& document, const Question& question, const PlanFigures& figures,
                        Instant now, std::size_t from, std::size_t to) {
     try {
         auto board = boardOrder(document, question, figures, now);
-        if (!board) return QStringList(figures.whyNot);
+        if (!board) return QStringList(figures.reason);
         if (from != to) moveWithin(*board, document, question, figures, now, from, to);
         return costsOf(document, *board);
     } catch (const InputError& error) {

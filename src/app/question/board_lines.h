@@ -13,7 +13,7 @@
 namespace ibuki {
 
 /// How a step is drawn: hands are busy, somebody waits beside it, it runs by itself.
-enum class StepLook { hands, waiting, alone };
+enum class StepLook { manualWork, waiting, alone };
 StepLook lookOf(const StepOccurrence& step);
 
 struct BoardLane {
@@ -42,8 +42,8 @@ struct BoardPast {
 };
 
 struct BoardEvening {
-    QString title; ///< "Tue 2031-03-04"
-    QString hands; ///< "54 min of hands"
+    QString title;      ///< "Tue 2031-03-04"
+    QString manualWork; ///< "54 min of hands"
     Instant start;
     Instant end;
 };
@@ -59,7 +59,7 @@ struct BoardDay {
 
 struct BoardLines {
     QString title;
-    QString whyNot; ///< in the place of all the rest
+    QString reason; ///< in the place of all the rest
     std::vector<BoardLane> lanes;
     std::vector<BoardPast> past;
     std::vector<BoardBar> bars; ///< in the order in which they will be made

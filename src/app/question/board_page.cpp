@@ -167,13 +167,14 @@ void BoardPage::refresh(const PlanFigures& figures) {
     figures_ = figures;
     const Question* question = session_.question();
     if (!question) return;
-    BoardLines told = boardLines(session_.document(), *question, figures, session_.now());
-    title_->setText(told.overlong.isEmpty() ? told.title : told.title + ".  " + told.overlong);
-    anew_->setEnabled(told.canBeDatedAnew);
-    laterTitle_->setVisible(!told.later.empty());
-    later_->setVisible(!told.later.empty());
-    later_->show(std::move(told.later));
-    board_->show(std::move(told));
+    BoardLines reported = boardLines(session_.document(), *question, figures, session_.now());
+    title_->setText(reported.overlong.isEmpty() ? reported.title
+                                                : reported.title + ".  " + reported.overlong);
+    anew_->setEnabled(reported.canBeDatedAnew);
+    laterTitle_->setVisible(!reported.later.empty());
+    later_->setVisible(!reported.later.empty());
+    later_->show(std::move(reported.later));
+    board_->show(std::move(reported));
     lanes_->setMinimumHeight(std::min(board_->minimumHeight(), 13 * fontMetrics().height()));
     showChosen();
     showCosts(board_->lines().costs, false);

@@ -28,7 +28,7 @@ QString scatterText(const Scatter& scatter, std::string_view unit) {
             .arg(*scatter.df)
             .arg(scatter.ci->lo, 0, 'f', decimals)
             .arg(scatter.ci->hi, 0, 'f', decimals);
-    case ScatterSource::usual:
+    case ScatterSource::typical:
         return sd + say(", usual for these classes; no finished study on this bench tells yet");
     }
     return sd;
@@ -71,10 +71,10 @@ QString percent(double share) { return QString("%1 %").arg(100 * share, 0, 'f', 
 
 ChanceLines chanceLines(const Document& document, const Question& question, const PlanFigures& figures) {
     const PowerAnalysis& analysis = *figures.analysis;
-    ChanceLines told;
-    told.title = titleOf(analysis, question);
+    ChanceLines reported;
+    reported.title = titleOf(analysis, question);
     const auto add = [&](const QString& name, const QString& value) {
-        told.figures.emplace_back(name, value);
+        reported.figures.emplace_back(name, value);
     };
     add(say("Scatter between mounts"), scatterText(analysis.scatter, responseUnit(question)));
     if (analysis.anyChance && question.goal == Goal::difference)
@@ -84,15 +84,15 @@ ChanceLines chanceLines(const Document& document, const Question& question, cons
         analysis.neededMounts ? say("%1 mounts of each").arg(*analysis.neededMounts)
                               : say("more mounts than anybody makes"));
     add(say("Hands on"), say("%1 h of %2 h on the bench")
-                             .arg(analysis.schedule.handsMinutes / 60, 0, 'f', 1)
+                             .arg(analysis.schedule.manualMinutes / 60, 0, 'f', 1)
                              .arg(analysis.schedule.benchMinutes / 60, 0, 'f', 1));
     if (!analysis.schedule.evenings.empty())
         add(say("Last evening"), qtext(dateText(analysis.schedule.evenings.back().start)));
     for (const MaterialNeed& need : analysis.needs)
         if (const Material* material = document.find(need.material))
             add(qtext(material->name), needText(need));
-    told.helps = helpsOf(analysis);
-    return told;
+    reported.helps = helpsOf(analysis);
+    return reported;
 }
 
 } // namespace ibuki

@@ -84,13 +84,13 @@ void ChancesPage::refresh(const PlanFigures& figures) {
         title_->setText(say("No plan yet"));
         curve_->clear();
         grid_->clear();
-        pair_->setText(figures.whyNot);
+        pair_->setText(figures.reason);
         figures_->clear();
         helps_->clear();
         return;
     }
-    const ChanceLines told = chanceLines(session_.document(), *question, figures);
-    title_->setText(told.title);
+    const ChanceLines reported = chanceLines(session_.document(), *question, figures);
+    title_->setText(reported.title);
     curve_->show(chanceCurves(session_.document(), *question, figures.plan, *figures.analysis),
                  {question->goal, question->margin.value, qtext(responseUnit(*question)), figures.plan.chance,
                   figures.plan.mountsPerLevel, figures.analysis->neededMounts});
@@ -104,10 +104,10 @@ void ChancesPage::refresh(const PlanFigures& figures) {
             ? say("Names with their mounts; every cell is a pair. Fewer mounts of a level, smaller chances.")
             : say("Every pair has this chance. Choose a number of mounts on the lower curve."));
     QString html = "<table>";
-    for (const auto& [name, value] : told.figures) html += row(name, value);
+    for (const auto& [name, value] : reported.figures) html += row(name, value);
     figures_->setText(html + "</table>");
-    helps_->setText(told.helps.join("\n"));
-    helps_->setVisible(!told.helps.isEmpty());
+    helps_->setText(reported.helps.join("\n"));
+    helps_->setVisible(!reported.helps.isEmpty());
 }
 
 } // namespace ibuki

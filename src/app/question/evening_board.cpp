@@ -21,7 +21,7 @@ void paintStep(QPainter& painter, const QRectF& rect, StepLook look) {
     const Colours& c = colours();
     painter.setPen(QPen(c.ink, 1));
     switch (look) {
-    case StepLook::hands:
+    case StepLook::manualWork:
         painter.setBrush(c.ink);
         break;
     case StepLook::waiting:
@@ -233,7 +233,7 @@ void EveningBoard::paintEvenings(QPainter& painter) const {
         painter.fillRect(rect, c.band);
         const double mostText = rect.width() + sizes_.nightWidth - 4;
         painter.setPen(c.ink);
-        const QString words = evening.title + "  ·  " + evening.hands;
+        const QString words = evening.title + "  ·  " + evening.manualWork;
         painter.drawText(QRectF(rect.left() + 3, 2, mostText, line), Qt::AlignLeft,
                          painter.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(mostText)));
         const double hourWidth = 60 * sizes_.pixelsAMinute;
@@ -293,14 +293,14 @@ void EveningBoard::paintBar(QPainter& painter, std::size_t at) const {
     painter.setOpacity(1);
     if (!bar.steps.empty()) {
         const QRectF first = layout_.steps[at].front().translated(-scroll_->value(), 0);
-        QRectF hands = first;
-        for (std::size_t i = 1; i < bar.steps.size() && lookOf(bar.steps[i]) == StepLook::hands; ++i)
-            hands = hands.united(layout_.steps[at][i].translated(-scroll_->value(), 0));
+        QRectF manualWork = first;
+        for (std::size_t i = 1; i < bar.steps.size() && lookOf(bar.steps[i]) == StepLook::manualWork; ++i)
+            manualWork = manualWork.united(layout_.steps[at][i].translated(-scroll_->value(), 0));
         const QString number = bar.title.section(' ', 0, 0);
-        if (lookOf(bar.steps.front()) == StepLook::hands
-            && hands.width() > painter.fontMetrics().horizontalAdvance(number) + 4) {
+        if (lookOf(bar.steps.front()) == StepLook::manualWork
+            && manualWork.width() > painter.fontMetrics().horizontalAdvance(number) + 4) {
             painter.setPen(colours().sheet);
-            painter.drawText(hands, Qt::AlignCenter, number);
+            painter.drawText(manualWork, Qt::AlignCenter, number);
         }
     }
     paintFocus(painter, item);
@@ -331,7 +331,7 @@ void EveningBoard::paintEvent(QPaintEvent*) {
     if (itemCount() == 0) {
         painter.setPen(colours().quiet);
         painter.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap,
-                         lines_.whyNot.isEmpty() ? say("Nothing is planned yet.") : lines_.whyNot);
+                         lines_.reason.isEmpty() ? say("Nothing is planned yet.") : lines_.reason);
         return;
     }
     paintEvenings(painter);
@@ -351,7 +351,7 @@ BoardLegend::BoardLegend(QWidget* parent) : QWidget(parent) {
 
 namespace {
 std::array<std::pair<StepLook, QString>, 3> legend() {
-    return {std::pair{StepLook::hands, say("hands")}, std::pair{StepLook::waiting, say("waiting")},
+    return {std::pair{StepLook::manualWork, say("hands")}, std::pair{StepLook::waiting, say("waiting")},
             std::pair{StepLook::alone, say("by itself")}};
 }
 } // namespace

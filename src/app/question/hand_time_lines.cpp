@@ -15,11 +15,11 @@
 namespace ibuki {
 namespace {
 
-constexpr std::array hands{StepKind::remove, StepKind::clean, StepKind::apply};
+constexpr std::array manualWork{StepKind::remove, StepKind::clean, StepKind::apply};
 
 QString sourceText(TimeSource source) {
     switch (source) {
-    case TimeSource::usual:
+    case TimeSource::typical:
         return say("usual");
     case TimeSource::protocol:
         return say("protocol");
@@ -39,7 +39,7 @@ std::vector<HandTimeLine> handTimeLines(const Document& document, const Question
     if (classes.empty()) classes.insert(MaterialClass::paste);
     std::vector<HandTimeLine> lines;
     for (MaterialClass kind : classes)
-        for (StepKind step : hands) {
+        for (StepKind step : manualWork) {
             const StepOccurrence timed = handStep(document, bench, step, kind);
             lines.push_back({kind, step, sayTerm(word(kind)) + ", " + sayTerm(word(step)),
                              QString::number(timed.minutes, 'f', 0), sourceText(timed.source)});

@@ -22,7 +22,7 @@ PlanFigures planFigures(const Document& document, const Question* question, Inst
         figures.clock = wallClockOf(figures.plan.zone);
         figures.analysis = powerAnalysisOf(document, *question, figures.plan, now, figures.clock);
     } catch (const InputError& error) {
-        figures.whyNot = qtext(words::complaint(error.message));
+        figures.reason = qtext(words::complaint(error.message));
     }
     return figures;
 }

@@ -15,7 +15,7 @@ struct PlanFigures {
     Plan plan;
     WallClock clock;
     std::optional<PowerAnalysis> analysis;
-    QString whyNot;
+    QString reason;
 };
 
 /// Of the question, which may be nullptr; `mounts` in the place of the plan's own while the user slides.

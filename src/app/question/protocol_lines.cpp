@@ -20,7 +20,7 @@ QString fromText(ExpectedFrom from) {
         return say("learned from its runs");
     case ExpectedFrom::stated:
         return say("stated on the bench sheet");
-    case ExpectedFrom::usual:
+    case ExpectedFrom::typical:
         return say("usual for an air cooler");
     }
     return {};
@@ -45,7 +45,7 @@ QString gateText(GateKind gate, double figure) {
     case GateKind::chipBelow:
         return say("%1 °C").arg(figure, 0, 'f', 0);
     case GateKind::none:
-    case GateKind::roomSlopeBelow:
+    case GateKind::ambientSlopeBelow:
         return {};
     }
     return {};
@@ -57,7 +57,7 @@ QString stepForecast(const StepOccurrence& of, const StepForecast& step) {
                           .arg(stepName(of), minutesText(minutes))
                           .arg(step.powerW, 0, 'f', 0)
                           .arg(step.riseK, 0, 'f', 1)};
-    if (of.gate == GateKind::roomSlopeBelow)
+    if (of.gate == GateKind::ambientSlopeBelow)
         words << say("its gate waits for the room, which cannot be foretold");
     else if (step.opensAt && *step.opensAt <= step.to)
         words << say("its gate (%1) should open after %2")

@@ -28,7 +28,7 @@ QString valueUnit(GateKind gate) {
     case GateKind::none:
         return {};
     case GateKind::chipSlopeBelow:
-    case GateKind::roomSlopeBelow:
+    case GateKind::ambientSlopeBelow:
         return "K/min";
     case GateKind::remainingBelow:
     case GateKind::aboveIdleBelow:
@@ -273,12 +273,12 @@ void ProtocolPage::fillDifference() {
     QString html = "<table cellspacing='0' cellpadding='3'>";
     html += say("<tr><td></td><td><b>here</b></td><td><b>%1</b></td></tr>")
                 .arg(other_->currentText().toHtmlEscaped());
-    const auto told = [](const std::optional<Message>& step) {
+    const auto reported = [](const std::optional<Message>& step) {
         return step ? sayText(*step).toHtmlEscaped() : QStringLiteral("–");
     };
     for (const ProtocolDifference& line : lines)
         html += QString("<tr><td>%1</td><td>%2</td><td>%3</td></tr>")
-                    .arg(sayText(line.step).toHtmlEscaped(), told(line.here), told(line.there));
+                    .arg(sayText(line.step).toHtmlEscaped(), reported(line.here), reported(line.there));
     difference_->setText(html + "</table>");
 }
 

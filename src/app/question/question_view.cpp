@@ -178,7 +178,7 @@ void QuestionView::refresh() {
 void QuestionView::showFigures(const PlanFigures& figures) {
     const int n = figures.plan.mountsPerLevel;
     count_->setText(sayMany("{count} mount of each", "{count} mounts of each", n));
-    live_->setText(figures.analysis ? powerLine(*figures.analysis, *session_.question()) : figures.whyNot);
+    live_->setText(figures.analysis ? powerLine(*figures.analysis, *session_.question()) : figures.reason);
 }
 
 void QuestionView::refreshPage(const PlanFigures& figures) {

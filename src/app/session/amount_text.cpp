@@ -60,12 +60,12 @@ QString shortageText(const Document& document, const Shortage& shortage) {
 }
 
 QString wantedText(const DueCount& count) {
-    QStringList told;
+    QStringList reported;
     if (count.thisWeek > 0)
-        told << sayMany("{count} mount wants a look this week", "{count} mounts want a look this week",
-                        count.thisWeek);
-    if (count.overdue > 0) told << sayMany("{count} is overdue", "{count} are overdue", count.overdue);
-    return told.join(", ");
+        reported << sayMany("{count} mount wants a look this week", "{count} mounts want a look this week",
+                            count.thisWeek);
+    if (count.overdue > 0) reported << sayMany("{count} is overdue", "{count} are overdue", count.overdue);
+    return reported.join(", ");
 }
 
 } // namespace ibuki

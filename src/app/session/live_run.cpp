@@ -60,7 +60,7 @@ bool LiveRun::begin(RunPlan plan) {
     plan_ = std::move(plan);
     std::erase_if(plan_.conduct.commands,
                   [this](const auto& one) { return !plan_.study || !hasConsent(*plan_.study, one.second); });
-    steps_ = together(plan_.hands, plan_.conduct.steps);
+    steps_ = together(plan_.manualWork, plan_.conduct.steps);
     status_ = {};
     sample_ = {};
     extent_ = {};
@@ -79,17 +79,17 @@ bool LiveRun::begin(RunPlan plan) {
     title_ = again ? again->name : plan_.wish.name;
     result_.reset();
     failed_.reset();
-    if (plan_.hands.empty()) {
+    if (plan_.manualWork.empty()) {
         record();
         return stage_ == RunStage::recording;
     }
-    stage_ = RunStage::hands;
-    plan_.wish.handsBegan = session_.now();
-    hands_.emplace(plan_.hands);
-    hands_->take({0, {}, {}});
+    stage_ = RunStage::manualWork;
+    plan_.wish.manualWorkBegan = session_.now();
+    manualWork_.emplace(plan_.manualWork);
+    manualWork_->take({0, {}, {}});
     handClock_.start();
     status_.count = steps_.size();
-    status_.step = plan_.hands.front();
+    status_.step = plan_.manualWork.front();
     emit changed();
     return true;
 }
@@ -104,19 +104,19 @@ bool LiveRun::hasConsent(Id<Study> study, const std::vector<std::string>& comman
 
 void LiveRun::moveOn() {
     if (stage_ == RunStage::recording && recorder_) {
-        recorder_->say(Word::handsDone);
+        recorder_->say(Word::manualWorkDone);
         return;
     }
-    if (stage_ != RunStage::hands) return;
+    if (stage_ != RunStage::manualWork) return;
     const double now = handSeconds();
-    hands_->confirm(now);
+    manualWork_->confirm(now);
     handClock_.restart();
     emit stepped();
-    if (hands_->finished()) {
+    if (manualWork_->finished()) {
         record();
     } else {
-        status_.place = hands_->place();
-        status_.step = *hands_->current();
+        status_.place = manualWork_->place();
+        status_.step = *manualWork_->current();
         emit changed();
     }
 }
@@ -146,7 +146,7 @@ void LiveRun::record() {
     acquired_ = begun_.set;
     mount_ = begun_.mount;
     if (const Mount* made = session_.document().find(mount_)) title_ = made->name;
-    hands_.reset();
+    manualWork_.reset();
     if (!plan_.conduct.steps.empty() || plan_.conduct.rules) recorder_->conduct(std::move(plan_.conduct));
     stage_ = RunStage::recording;
     thread_ = std::jthread([this](const std::stop_token& stop) {
@@ -181,7 +181,7 @@ void LiveRun::take() {
     status_ = recorder_->status();
     if (status_.loadBeganS)
         loadBeganS_ = status_.loadBeganS; // a load that is waited for begins when it is seen
-    status_.place += plan_.hands.size();
+    status_.place += plan_.manualWork.size();
     status_.count = steps_.size();
     emit changed();
     if (over) {
@@ -199,11 +199,11 @@ void LiveRun::take(const ChannelsOpened& opened) {
 
 void LiveRun::take(const RowsSaved& saved) {
     extent_ = saved.extent;
-    for (const LiveRow& row : saved.rows)
+    for (const TimedRow& row : saved.rows)
         for (std::size_t i = 0; i < std::min(row.values.size(), curves_.size()); ++i)
             curves_[i].take(row.timeS, row.values[i]);
     for (const BenchSample& now : saved.samples)
-        if (now.chipC && now.roomC) rise_.take(now.timeS, *now.chipC - *now.roomC);
+        if (now.chipC && now.ambientC) rise_.take(now.timeS, *now.chipC - *now.ambientC);
     sample_ = saved.samples.back();
 }
 
@@ -252,7 +252,7 @@ void LiveRun::mark(MarkKind kind, Message message, double atS) {
 }
 
 void LiveRun::skip(const QString& reason) {
-    if (stage_ == RunStage::hands) {
+    if (stage_ == RunStage::manualWork) {
         moveOn();
         return;
     }
@@ -270,8 +270,8 @@ void LiveRun::startOver() {
 }
 
 void LiveRun::abort() {
-    if (stage_ == RunStage::hands) {
-        hands_.reset();
+    if (stage_ == RunStage::manualWork) {
+        manualWork_.reset();
         stage_ = RunStage::none;
         emit changed();
         emit ended();

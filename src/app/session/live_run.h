@@ -23,15 +23,15 @@ class TypedSource;
 /// What a run is made of.
 struct RunPlan {
     RecordingWish wish;
-    std::optional<Id<Study>> study;    ///< whose protocol it goes through
-    Conduct conduct;                   ///< of its commands only those that there is consent for are started
-    std::vector<StepOccurrence> hands; ///< before anything is recorded
+    std::optional<Id<Study>> study; ///< whose protocol it goes through
+    Conduct conduct;                ///< of its commands only those that there is consent for are started
+    std::vector<StepOccurrence> manualWork; ///< before anything is recorded
     std::vector<std::unique_ptr<Source>> sources;
     EarlierRises earlier; ///< drawn behind
     bool checkUp = false; ///< of the bench itself
 };
 
-enum class RunStage { none, hands, recording, judging };
+enum class RunStage { none, manualWork, recording, judging };
 
 struct LiveMark {
     double atS = 0; ///< since the first row
@@ -113,7 +113,7 @@ private:
     RunPlan plan_;
     std::string title_;
     std::vector<StepOccurrence> steps_; ///< hands before the rest
-    std::optional<Conductor> hands_;
+    std::optional<Conductor> manualWork_;
     QElapsedTimer handClock_;
     std::unique_ptr<Recorder> recorder_;
     std::jthread thread_;

@@ -24,7 +24,7 @@ namespace ibuki {
 namespace {
 
 constexpr double leastOffcutMm = 10; ///< narrower rests are not worth keeping
-constexpr double usualKerfMm = 0.5;
+constexpr double typicalKerfMm = 0.5;
 constexpr const char* cuttingName = words::mark("Working out the cutting plan");
 enum Column { name, width, length, thickness, count, flag };
 
@@ -101,16 +101,16 @@ QWidget* CutPage::makeSettings() {
     auto* widget = new QWidget;
     auto* row = new QHBoxLayout(widget);
     row->setContentsMargins(0, 0, 0, 0);
-    const auto field = [&](const QString& label, double usual) {
+    const auto field = [&](const QString& label, double typical) {
         auto* made = new NumberField(label, {0, false});
-        made->show(usual);
+        made->show(typical);
         made->setFixedWidth(made->fontMetrics().horizontalAdvance("00.00") + 26);
         connect(made, &NumberField::valueEdited, this, &CutPage::replanSoon);
         row->addWidget(new QLabel(label));
         row->addWidget(made);
         return made;
     };
-    kerf_ = field(say("Kerf, mm"), usualKerfMm);
+    kerf_ = field(say("Kerf, mm"), typicalKerfMm);
     margin_ = field(say("Margin, mm"), 0);
     offcutsFirst_ = new QCheckBox(say("Off-cuts first"));
     offcutsFirst_->setChecked(true);

@@ -217,8 +217,8 @@ void DosePage::takePaste(const PastePreset& paste) {
     const auto length = length_->value();
     if (width && length) {
         const Configuration* configuration = session_.configuration();
-        const double force =
-            configuration && configuration->mountForce ? configuration->mountForce->value : usualMountForceN;
+        const double force = configuration && configuration->mountForce ? configuration->mountForce->value
+                                                                        : typicalMountForceN;
         const double pressurePa = force / (*width * *length) * 1e6;
         bondLine_->show(std::round(scalingBondLineUm(paste.yieldPa, pressurePa)));
         origin_->setText(say("The bond line is what %1 (yield %2 Pa) would rest at under %3 N.")
@@ -304,13 +304,13 @@ void DosePage::showAmount() {
                                   .arg(usesOf(*left, 0, amount.massG))
                                   .arg(qtext(subject.lot->name)));
         figures_->setText(lines.join("\n"));
-        QString told = say("covers %1 %").arg(100 * covered.coverage, 0, 'f', 1);
+        QString reported = say("covers %1 %").arg(100 * covered.coverage, 0, 'f', 1);
         if (covered.outside > 0.0005)
-            told += say(", %1 % goes over the edge").arg(100 * covered.outside, 0, 'f', 0);
+            reported += say(", %1 % goes over the edge").arg(100 * covered.outside, 0, 'f', 0);
         if (covered.trappedPockets > 0)
-            told += sayMany(", {count} dry pocket enclosed", ", {count} dry pockets enclosed",
-                            covered.trappedPockets);
-        coverage_->setText(told);
+            reported += sayMany(", {count} dry pocket enclosed", ", {count} dry pockets enclosed",
+                                covered.trappedPockets);
+        coverage_->setText(reported);
         drawing_->show(FaceDrawing::Shown{laid, covered, std::max(amount.dotDiameterMm, amount.beadWidthMm)},
                        {});
     } catch (const InputError& error) {

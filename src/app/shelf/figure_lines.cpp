@@ -86,19 +86,19 @@ void add(std::vector<FigureLine>& all, const QList<std::pair<QString, QString>>&
 
 FigureTable figureTable(const Document& document, const std::vector<ShelfThing>& things, const Site* site,
                         Instant now) {
-    FigureTable told;
-    told.lacksSite = !site;
+    FigureTable reported;
+    reported.lacksSite = !site;
     int place = 0;
     for (const ShelfThing& thing : things) {
         const Material* material = document.find(thing.material);
         const Lot* lot = document.find(thing.lot);
         if (!material) continue;
-        if (things.size() > 1) told.heads << qtext(lot ? lot->name : material->name);
-        add(told.lines, said(document, *material, lot, site, now), place++);
+        if (things.size() > 1) reported.heads << qtext(lot ? lot->name : material->name);
+        add(reported.lines, said(document, *material, lot, site, now), place++);
     }
-    for (FigureLine& line : told.lines)
+    for (FigureLine& line : reported.lines)
         while (line.values.size() < place) line.values << nothing;
-    return told;
+    return reported;
 }
 
 } // namespace ibuki

@@ -17,9 +17,9 @@ FiguresPanel::FiguresPanel(Session& session, QWidget* parent)
 }
 
 void FiguresPanel::show(const std::vector<ShelfThing>& things, const Site* site) {
-    FigureTable told = figureTable(session_.document(), things, site, session_.now());
-    if (shown_ == told) return; // making labels anew takes longer than all the rest
-    shown_ = std::move(told);
+    FigureTable reported = figureTable(session_.document(), things, site, session_.now());
+    if (shown_ == reported) return; // making labels anew takes longer than all the rest
+    shown_ = std::move(reported);
     while (QLayoutItem* item = grid_->takeAt(0)) {
         delete item->widget();
         delete item;
@@ -27,11 +27,11 @@ void FiguresPanel::show(const std::vector<ShelfThing>& things, const Site* site)
     fill(*shown_);
 }
 
-void FiguresPanel::fill(const FigureTable& told) {
+void FiguresPanel::fill(const FigureTable& reported) {
     int row = 0;
-    for (int i = 0; i < told.heads.size(); ++i) grid_->addWidget(cardTitle(told.heads[i]), 0, i + 1);
-    if (!told.heads.isEmpty()) ++row;
-    for (const FigureLine& line : told.lines) {
+    for (int i = 0; i < reported.heads.size(); ++i) grid_->addWidget(cardTitle(reported.heads[i]), 0, i + 1);
+    if (!reported.heads.isEmpty()) ++row;
+    for (const FigureLine& line : reported.lines) {
         grid_->addWidget(quietLabel(line.name), row, 0, Qt::AlignTop);
         for (int i = 0; i < line.values.size(); ++i) {
             auto* value = new QLabel(line.values[i]);
@@ -42,8 +42,8 @@ void FiguresPanel::fill(const FigureTable& told) {
         }
         ++row;
     }
-    const int things = told.lines.empty() ? 1 : static_cast<int>(told.lines.front().values.size());
-    if (told.lacksSite)
+    const int things = reported.lines.empty() ? 1 : static_cast<int>(reported.lines.front().values.size());
+    if (reported.lacksSite)
         grid_->addWidget(quietLabel(say("Prices per application need a site with a size: see the bench.")),
                          row++, 0, 1, things + 1);
     grid_->setRowStretch(row, 1);

@@ -20,7 +20,7 @@ public:
     void show(const std::vector<ShelfThing>& things, const Site* site);
 
 private:
-    void fill(const FigureTable& told);
+    void fill(const FigureTable& reported);
 
     Session& session_;
     QGridLayout* grid_;

@@ -211,7 +211,7 @@ void GapPage::addLine(int row, const GapLine& line) {
     auto* tried = new QComboBox;
     tried->setAccessibleName(say("Pad tried at ") + qtext(line.pad.site));
     tried->setObjectName("Pad tried at " + qtext(line.pad.site));
-    std::vector<double> choices(usualPadThicknessesMm.begin(), usualPadThicknessesMm.end());
+    std::vector<double> choices(typicalPadThicknessesMm.begin(), typicalPadThicknessesMm.end());
     if (std::find(choices.begin(), choices.end(), line.pad.thicknessMm) == choices.end())
         choices.insert(std::lower_bound(choices.begin(), choices.end(), line.pad.thicknessMm),
                        line.pad.thicknessMm);

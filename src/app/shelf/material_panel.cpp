@@ -14,9 +14,9 @@
 namespace ibuki {
 namespace {
 
-const ClassDefaults& usualOf(const Material& material) { return classDefaults(material.kind); }
+const ClassDefaults& typicalOf(const Material& material) { return classDefaults(material.kind); }
 
-QString usually(const std::optional<double>& value) {
+QString typically(const std::optional<double>& value) {
     return value ? say("usual for its class: %1").arg(*value) : say("not stated");
 }
 
@@ -55,39 +55,39 @@ void MaterialPanel::addFields() {
     form_.number(say("Claim, W/(m·K)"), &Material::claimedConductivity, 0, true)
         ->setToolTip(
             say("What the label says. Claims of different makers are not comparable and never rank."));
-    const auto withUsual = [this](QLineEdit* field, QString (*tell)(const Material&)) {
-        usual_ << std::pair{field, tell};
+    const auto withTypical = [this](QLineEdit* field, QString (*tell)(const Material&)) {
+        typical_ << std::pair{field, tell};
     };
-    withUsual(form_.number(say("Density, g/mL"), &Material::densityGPerMl, 0, true),
-              [](const Material& m) { return usually(usualOf(m).densityGPerMl); });
-    withUsual(form_.number(say("Bond line, µm"), &Material::bondLine, 0, true), [](const Material& m) {
-        return isCut(m.kind) ? say("not stated") : usually(usualOf(m).bondLineUm);
+    withTypical(form_.number(say("Density, g/mL"), &Material::densityGPerMl, 0, true),
+                [](const Material& m) { return typically(typicalOf(m).densityGPerMl); });
+    withTypical(form_.number(say("Bond line, µm"), &Material::bondLine, 0, true), [](const Material& m) {
+        return isCut(m.kind) ? say("not stated") : typically(typicalOf(m).bondLineUm);
     });
-    withUsual(form_.number(say("Thickness, mm"), &Material::thickness, 0, true), [](const Material& m) {
-        return isCut(m.kind) ? usually(usualOf(m).bondLineUm / 1000) : say("not stated");
+    withTypical(form_.number(say("Thickness, mm"), &Material::thickness, 0, true), [](const Material& m) {
+        return isCut(m.kind) ? typically(typicalOf(m).bondLineUm / 1000) : say("not stated");
     });
-    withUsual(form_.number(say("Yield stress, Pa"), &Material::yieldPa, 0, true),
-              [](const Material& m) { return usually(usualOf(m).yieldPa); });
-    withUsual(form_.number(say("Viscosity, Pa·s"), &Material::viscosityPaS, 0, true),
-              [](const Material& m) { return usually(usualOf(m).viscosityPaS); });
-    withUsual(form_.number(say("Stiffness of a pad, MPa"), &Material::modulusMPa, 0, true),
-              [](const Material& m) { return usually(usualOf(m).modulusMPa); });
-    withUsual(form_.number(say("Coldest, °C"), &Material::coldest),
-              [](const Material& m) { return usually(usualOf(m).minC); });
-    withUsual(form_.number(say("Hottest, °C"), &Material::hottest),
-              [](const Material& m) { return usually(usualOf(m).maxC); });
-    withUsual(form_.number(say("Melts at, °C"), &Material::melts),
-              [](const Material& m) { return usually(usualOf(m).meltsC); });
+    withTypical(form_.number(say("Yield stress, Pa"), &Material::yieldPa, 0, true),
+                [](const Material& m) { return typically(typicalOf(m).yieldPa); });
+    withTypical(form_.number(say("Viscosity, Pa·s"), &Material::viscosityPaS, 0, true),
+                [](const Material& m) { return typically(typicalOf(m).viscosityPaS); });
+    withTypical(form_.number(say("Stiffness of a pad, MPa"), &Material::modulusMPa, 0, true),
+                [](const Material& m) { return typically(typicalOf(m).modulusMPa); });
+    withTypical(form_.number(say("Coldest, °C"), &Material::coldest),
+                [](const Material& m) { return typically(typicalOf(m).minC); });
+    withTypical(form_.number(say("Hottest, °C"), &Material::hottest),
+                [](const Material& m) { return typically(typicalOf(m).maxC); });
+    withTypical(form_.number(say("Melts at, °C"), &Material::melts),
+                [](const Material& m) { return typically(typicalOf(m).meltsC); });
     form_.choice(say("Conducts electricity"), &Material::conductsElectricity);
     form_.choice(say("Contains gallium"), &Material::containsGallium);
     form_.choice(say("Can be used again"), &Material::reusable);
-    withUsual(form_.number(say("Conditioning cycles"), &Material::conditioningCycles, 0),
-              [](const Material& m) { return usually(usualOf(m).cycles); });
+    withTypical(form_.number(say("Conditioning cycles"), &Material::conditioningCycles, 0),
+                [](const Material& m) { return typically(typicalOf(m).cycles); });
     form_.number(say("Cycle from, °C"), &Material::conditioningLow);
     form_.number(say("Cycle to, °C"), &Material::conditioningHigh);
     form_.number(say("Rest after, h"), &Material::conditioningRest, 0);
-    withUsual(form_.number(say("Applied anew after, years"), &Material::reapplyYears, 0, true),
-              [](const Material& m) { return usually(usualOf(m).reapplyYears); });
+    withTypical(form_.number(say("Applied anew after, years"), &Material::reapplyYears, 0, true),
+                [](const Material& m) { return typically(typicalOf(m).reapplyYears); });
     form_.number(say("R″ as stated, mm²·K/W"), &Material::statedMm2KPerW, 0, true)
         ->setToolTip(say(
             "Where it is pressed, from its sheet or measured elsewhere; the heat path is anchored on it"));
@@ -96,7 +96,7 @@ void MaterialPanel::addFields() {
 }
 
 void MaterialPanel::tellDefaults(const Material& material) {
-    for (const auto& [field, tell] : usual_) field->setPlaceholderText(tell(material));
+    for (const auto& [field, tell] : typical_) field->setPlaceholderText(tell(material));
 }
 
 void MaterialPanel::show(Id<Material> id) {

@@ -26,7 +26,7 @@ private:
 
     Session& session_;
     EntityForm<Material> form_;
-    QList<std::pair<QLineEdit*, QString (*)(const Material&)>> usual_;
+    QList<std::pair<QLineEdit*, QString (*)(const Material&)>> typical_;
     QListWidget* packages_ = nullptr;
 };
 

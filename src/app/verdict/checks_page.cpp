@@ -32,21 +32,22 @@ QString namesOf(const Document& document, const std::vector<Id<Mount>>& mounts) 
 
 /// What the chart says, and what to do.
 QStringList sentences(const Document& document, const CheckEvidence& checks, const std::string& unit) {
-    if (!checks.health) return {qtext(words::complaint(*checks.whyNot))};
+    if (!checks.health) return {qtext(words::complaint(*checks.reason))};
     const BenchHealth& health = *checks.health;
-    QStringList told;
-    told << (health.moved ? say("The bench moved: its check mounts leave the limits.")
-                          : say("No check mount shows that the bench moved."));
+    QStringList reported;
+    reported << (health.moved ? say("The bench moved: its check mounts leave the limits.")
+                              : say("No check mount shows that the bench moved."));
     if (drifts(health))
-        told << say("It drifts by %1 a mount (95 % interval %2 to %3).")
-                    .arg(signedAmount(health.slope, unit, 3), signedAmount(health.slopeInterval.lo, unit, 3),
-                         signedAmount(health.slopeInterval.hi, unit, 3));
+        reported << say("It drifts by %1 a mount (95 % interval %2 to %3).")
+                        .arg(signedAmount(health.slope, unit, 3),
+                             signedAmount(health.slopeInterval.lo, unit, 3),
+                             signedAmount(health.slopeInterval.hi, unit, 3));
     if (!checks.touched.empty())
-        told << say("Made since the last check mount that was good, so repeat these, not all: %1.")
-                    .arg(namesOf(document, checks.touched));
+        reported << say("Made since the last check mount that was good, so repeat these, not all: %1.")
+                        .arg(namesOf(document, checks.touched));
     if (checks.corrected)
-        told << say("Below: means as they were measured, and with the order of mounts in the model.");
-    return told;
+        reported << say("Below: means as they were measured, and with the order of mounts in the model.");
+    return reported;
 }
 
 } // namespace
@@ -54,18 +55,18 @@ QStringList sentences(const Document& document, const CheckEvidence& checks, con
 ChecksPage::ChecksPage(QWidget* parent)
     : VerdictPage(say("Checks"), parent),
       plot_(new QCustomPlot),
-      told_(new QLabel),
+      reported_(new QLabel),
       figures_(figureTable(say("Means, corrected and not"),
                            {say("Level"), say("As measured"), say("Corrected for the order")})) {
     setAccessibleName(say("Check mounts"));
     explain(this, Topic::benchHealth);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    told_->setWordWrap(true);
-    told_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
-    told_->setObjectName("Checks told");
+    reported_->setWordWrap(true);
+    reported_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    reported_->setObjectName("Checks told");
     layout->addWidget(plot_, 2);
-    layout->addWidget(told_);
+    layout->addWidget(reported_);
     layout->addWidget(figures_, 1);
     connect(plot_, &QCustomPlot::mousePress, this, [this](QMouseEvent* event) {
         if (!checks_.health) return;
@@ -90,7 +91,7 @@ void ChecksPage::show(const Document& document, const CheckEvidence& checks, con
     names_.clear();
     for (const Id<Mount> id : checks.mounts)
         names_ << (document.find(id) ? qtext(document.find(id)->name) : QString());
-    told_->setText(sentences(document, checks, unit).join("\n"));
+    reported_->setText(sentences(document, checks, unit).join("\n"));
     plot_->setVisible(checks.health.has_value());
     fillFigures(comparison, unit);
     draw();

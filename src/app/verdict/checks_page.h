@@ -37,7 +37,7 @@ private:
     QStringList names_; ///< of the check mounts
     std::string unit_;
     QCustomPlot* plot_;
-    QLabel* told_;
+    QLabel* reported_;
     QTableWidget* figures_;
 };
 

@@ -7,8 +7,8 @@
 #include "app/forms/topic.h"
 #include "app/forms/widgets.h"
 #include "app/say.h"
-#include "core/stats/distributions.h"
-#include "core/stats/pair_family.h"
+#include "core/comparison/pair_family.h"
+#include "core/distributions/distributions.h"
 #include "store/paper/verdict_csv.h"
 
 #include <QVBoxLayout>
@@ -34,17 +34,17 @@ QString testText(const QString& name, const std::optional<FTest>& test) {
 } // namespace
 
 FactorsPage::FactorsPage(QWidget* parent)
-    : VerdictPage(say("Factors"), parent), plot_(new QCustomPlot), told_(new QLabel) {
+    : VerdictPage(say("Factors"), parent), plot_(new QCustomPlot), reported_(new QLabel) {
     setAccessibleName(say("Both factors"));
     explain(this, Topic::twoFactors);
     keepNamesApart(*plot_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    told_->setWordWrap(true);
-    told_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
-    told_->setObjectName("Factors told");
+    reported_->setWordWrap(true);
+    reported_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    reported_->setObjectName("Factors told");
     layout->addWidget(plot_, 1);
-    layout->addWidget(told_);
+    layout->addWidget(reported_);
 }
 
 void FactorsPage::changeEvent(QEvent* event) {
@@ -55,7 +55,7 @@ void FactorsPage::changeEvent(QEvent* event) {
 void FactorsPage::tell(const QString& why) {
     factors_.reset();
     plot_->hide();
-    told_->setText(why);
+    reported_->setText(why);
 }
 
 void FactorsPage::show(const TwoFactors& factors, const std::string& unit, double confidence) {
@@ -63,10 +63,10 @@ void FactorsPage::show(const TwoFactors& factors, const std::string& unit, doubl
     unit_ = unit;
     confidence_ = confidence;
     plot_->show();
-    told_->setText(QStringList{testText(say("Interaction"), factors.interaction),
-                               testText(say("First factor"), factors.first),
-                               testText(say("Second factor"), factors.second)}
-                       .join(QStringLiteral("   ")));
+    reported_->setText(QStringList{testText(say("Interaction"), factors.interaction),
+                                   testText(say("First factor"), factors.first),
+                                   testText(say("Second factor"), factors.second)}
+                           .join(QStringLiteral("   ")));
     draw();
 }
 

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/verdict/verdict_page.h"
-#include "core/stats/two_factor.h"
+#include "core/comparison/two_factor.h"
 
 class QCustomPlot;
 class QLabel;
@@ -32,7 +32,7 @@ private:
     std::string unit_;
     double confidence_ = 0.95;
     QCustomPlot* plot_;
-    QLabel* told_;
+    QLabel* reported_;
 };
 
 } // namespace ibuki

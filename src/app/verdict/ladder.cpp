@@ -107,7 +107,7 @@ void Ladder::paintRung(QPainter& painter, std::size_t index) const {
         paintClassMark(painter, kind->second, {14, rung.y + 0.62 * painter.fontMetrics().height() + 3}, 4.5,
                        c.quiet);
     const double below = rung.y + std::min(14.0, 0.3 * layout_.rungHeight);
-    if (rung.isBound) {
+    if (rung.isCensored) {
         painter.setPen(Qt::NoPen);
         painter.setBrush(c.hot);
         painter.drawPolygon(QPolygonF{QPointF(rung.meanX, below - 5), QPointF(rung.meanX + 9, below),
@@ -121,7 +121,7 @@ void Ladder::paintRung(QPainter& painter, std::size_t index) const {
     painter.setPen(c.ink);
     painter.setFont(textFont(0.95));
     double x = std::max(rung.highX, rung.meanX) + 12;
-    if (!rung.marksX.empty() && rung.isBound) x = std::max(x, rung.meanX + 18);
+    if (!rung.marksX.empty() && rung.isCensored) x = std::max(x, rung.meanX + 18);
     painter.drawText(QPointF(x, below + 5), qtext(rung.figure));
     if (rung.chance.empty()) return;
     painter.setPen(c.quiet);

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "app/verdict/verdict_page.h"
-#include "core/stats/shown_groups.h"
+#include "core/comparison/shown_groups.h"
 #include "store/paper/ladder_svg.h"
 
 class QCheckBox;

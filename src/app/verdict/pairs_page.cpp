@@ -6,7 +6,7 @@
 #include "app/forms/widgets.h"
 #include "app/say.h"
 #include "app/verdict/amounts.h"
-#include "core/stats/order_statistics.h"
+#include "core/comparison/order_statistics.h"
 #include "store/paper/ladder_layout.h"
 #include "store/paper/verdict_csv.h"
 
@@ -169,7 +169,7 @@ void PairsPage::fillFigures() {
         figures_->setItem(row, 0, fixedItem(qtext(group.name)));
         figures_->setItem(row, 1, fixedItem(QString::number(group.mounts)));
         figures_->setItem(row, 2, amount(group.mean));
-        figures_->setItem(row, 3, amount(group.limitBoundMounts > 0 ? std::nullopt : group.median));
+        figures_->setItem(row, 3, amount(group.censoredMounts > 0 ? std::nullopt : group.median));
         if (best) figures_->setItem(row, 4, amount(group.best));
         ++row;
     }

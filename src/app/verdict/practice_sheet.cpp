@@ -30,13 +30,13 @@ QSize TruthDrawing::sizeHint() const {
 
 void TruthDrawing::show(std::vector<ReviewedLevel> levels) {
     levels_ = std::move(levels);
-    QStringList told;
+    QStringList reported;
     for (const ReviewedLevel& level : levels_)
-        told << say("%1: %2 K in truth, %3 measured")
-                    .arg(qtext(level.truth.name))
-                    .arg(level.truth.deltaK, 0, 'f', 1)
-                    .arg(level.meanK ? QString::number(*level.meanK, 'f', 1) + " K" : say("nothing"));
-    setAccessibleDescription(told.join("; "));
+        reported << say("%1: %2 K in truth, %3 measured")
+                        .arg(qtext(level.truth.name))
+                        .arg(level.truth.deltaK, 0, 'f', 1)
+                        .arg(level.meanK ? QString::number(*level.meanK, 'f', 1) + " K" : say("nothing"));
+    setAccessibleDescription(reported.join("; "));
     updateGeometry();
     update();
 }
@@ -133,12 +133,12 @@ QWidget* PracticeSheet::makeTruth() {
     setTextFont(said_, 1.15, QFont::DemiBold);
     drawing_ = new TruthDrawing;
     auto* key = quietLabel(say("◆ in truth, mounted with care     ● your mean, with its interval"));
-    told_ = new QLabel;
-    for (QLabel* label : {said_, told_}) label->setWordWrap(true);
-    told_->setObjectName("What was true");
-    told_->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
+    reported_ = new QLabel;
+    for (QLabel* label : {said_, reported_}) label->setWordWrap(true);
+    reported_->setObjectName("What was true");
+    reported_->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
     auto* words = new QVBoxLayout;
-    words->addWidget(told_);
+    words->addWidget(reported_);
     words->addStretch(1);
     layout->addWidget(said_);
     layout->addWidget(drawing_);
@@ -177,7 +177,7 @@ void PracticeSheet::tell(const Practice& practice) {
     drawing_->show(review.levels);
     QStringList lines;
     for (const Message& sentence : review.sentences) lines << QStringLiteral("• ") + sayText(sentence);
-    told_->setText(lines.join("\n"));
+    reported_->setText(lines.join("\n"));
 }
 
 } // namespace ibuki

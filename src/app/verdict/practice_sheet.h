@@ -50,7 +50,7 @@ private:
     QComboBox* best_ = nullptr;
     QLineEdit* words_ = nullptr;
     QLabel* said_ = nullptr;
-    QLabel* told_ = nullptr;
+    QLabel* reported_ = nullptr;
     TruthDrawing* drawing_ = nullptr;
 };
 

@@ -38,7 +38,7 @@ void ResponseGrid::show(const std::vector<SideComparison>& sides, const std::vec
     sides_ = sides;
     groups_ = groups;
     columns_.clear();
-    QStringList told;
+    QStringList reported;
     for (const SideComparison& side : sides_) {
         const Comparison* shown = side.shown();
         if (!shown) continue;
@@ -60,10 +60,10 @@ void ResponseGrid::show(const std::vector<SideComparison>& sides, const std::vec
         const double room = std::max(column.high - column.low, side.margin);
         column.low -= 0.15 * room;
         column.high += 0.15 * room;
-        told << column.head;
+        reported << column.head;
         columns_.push_back(std::move(column));
     }
-    setAccessibleDescription(told.join("; "));
+    setAccessibleDescription(reported.join("; "));
     updateGeometry();
     update();
 }

@@ -22,7 +22,7 @@ namespace {
 constexpr int marginColumn = 1;
 
 /// How many pairs the response tells apart.
-QString toldApart(const SideComparison& side) {
+QString distinguished(const SideComparison& side) {
     if (!side.comparison) return say("one mount each: no scatter is known");
     const auto& pairs = side.comparison->pairs;
     const auto apart = std::count_if(pairs.begin(), pairs.end(), [](const PairComparison& pair) {
@@ -36,14 +36,14 @@ QString toldApart(const SideComparison& side) {
 ResponsesPage::ResponsesPage(Session& session, QWidget* parent)
     : VerdictPage(say("Responses"), parent),
       session_(session),
-      told_(new QLabel),
+      reported_(new QLabel),
       grid_(new ResponseGrid),
       table_(new QTableWidget) {
     explain(this, Topic::responses);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    told_->setWordWrap(true);
-    told_->setObjectName("Responses told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("Responses told");
     table_->setAccessibleName(say("Responses and what matters in them"));
     table_->setTabKeyNavigation(false);
     copyRowOnKey(*table_);
@@ -52,7 +52,7 @@ ResponsesPage::ResponsesPage(Session& session, QWidget* parent)
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     table_->horizontalHeader()->setStretchLastSection(true);
     layout->addWidget(scrolledWidget(grid_), 3);
-    layout->addWidget(told_);
+    layout->addWidget(reported_);
     layout->addWidget(table_, 2);
     connect(table_, &QTableWidget::cellChanged, this, [this](int row, int column) {
         // Later: the edit makes the table anew, which is still taking the text.
@@ -68,17 +68,18 @@ void ResponsesPage::fill(const VerdictMatter& matter) {
             groups.push_back({shown->groups[g].id, shown->groups[g].name});
     grid_->show(sides_, groups);
     table_->setVisible(!sides_.empty());
-    QStringList told;
+    QStringList reported;
     for (const VerdictSentence& sentence : jointSentences(matter.evidence, sides_, matter.question))
-        told << qtext(sentence.text);
+        reported << qtext(sentence.text);
     if (sides_.empty())
-        told << say(
+        reported << say(
             "No power, clock, fan or reading is known of two of the levels. Readings, such as a score or "
             "the noise, are typed after a run or come as columns of its log.");
-    else if (told.isEmpty())
-        told << say("Beside temperature and what follows from it, none of these tells the coolest apart from "
-                    "the others.");
-    told_->setText(told.join("\n"));
+    else if (reported.isEmpty())
+        reported << say(
+            "Beside temperature and what follows from it, none of these tells the coolest apart from "
+            "the others.");
+    reported_->setText(reported.join("\n"));
     fillTable();
 }
 
@@ -95,7 +96,7 @@ void ResponsesPage::fillTable() {
         margin->setToolTip(side.marginStated ? say("Stated in the question")
                                              : say("The usual one; type another"));
         table_->setItem(row, marginColumn, margin);
-        table_->setItem(row, 2, fixedItem(toldApart(side)));
+        table_->setItem(row, 2, fixedItem(distinguished(side)));
     }
 }
 

@@ -28,7 +28,7 @@ private:
 
     Session& session_;
     std::vector<SideComparison> sides_;
-    QLabel* told_;
+    QLabel* reported_;
     ResponseGrid* grid_;
     QTableWidget* table_;
 };

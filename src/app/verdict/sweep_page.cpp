@@ -18,7 +18,7 @@
 namespace ibuki {
 namespace {
 
-constexpr int mostTold = 6;
+constexpr int mostReported = 6;
 constexpr int curveSteps = 120;
 
 /// Where the recommended setting stands.
@@ -62,32 +62,32 @@ QString responseText(const SweepResponse& response, const std::string& xUnit, co
 
 QStringList sentences(const SettingSweep& sweep, const std::string& xUnit, const std::string& unit,
                       double margin) {
-    if (!sweep.responses) return {qtext(words::complaint(*sweep.whyNot))};
-    QStringList told;
+    if (!sweep.responses) return {qtext(words::complaint(*sweep.reason))};
+    QStringList reported;
     for (const SweepResponse& response : sweep.responses->responses)
-        told << responseText(response, xUnit, unit, margin);
-    for (const Flag& flag : sweep.responses->flags) told << qtext(words::text(flag.message)) + ".";
-    return told;
+        reported << responseText(response, xUnit, unit, margin);
+    for (const Flag& flag : sweep.responses->flags) reported << qtext(words::text(flag.message)) + ".";
+    return reported;
 }
 
 QStringList sentences(const PowerSweep& sweep) {
-    if (!sweep.lines) return {qtext(words::complaint(*sweep.whyNot))};
+    if (!sweep.lines) return {qtext(words::complaint(*sweep.reason))};
     const Lines& lines = *sweep.lines;
-    QStringList told;
+    QStringList reported;
     QStringList slopes;
     for (const SweepLine& line : lines.lines) slopes << slopeText(line);
-    told << slopes.mid(0, mostTold).join("   ");
+    reported << slopes.mid(0, mostReported).join("   ");
     if (lines.equalSlopes)
-        told << say("Whether the lines run alike: F(%1, %2) = %3, p %4")
-                    .arg(lines.equalSlopes->df1)
-                    .arg(lines.equalSlopes->df2)
-                    .arg(lines.equalSlopes->f, 0, 'f', 2)
-                    .arg(lines.equalSlopes->p, 0, 'g', 2);
+        reported << say("Whether the lines run alike: F(%1, %2) = %3, p %4")
+                        .arg(lines.equalSlopes->df1)
+                        .arg(lines.equalSlopes->df2)
+                        .arg(lines.equalSlopes->f, 0, 'f', 2)
+                        .arg(lines.equalSlopes->p, 0, 'g', 2);
     for (const SweepPair& pair : lines.pairs) {
-        if (!pair.crossover || told.size() > mostTold) continue;
+        if (!pair.crossover || reported.size() > mostReported) continue;
         const QString a = qtext(lines.lines[pair.a].group.name);
         const QString b = qtext(lines.lines[pair.b].group.name);
-        told
+        reported
             << (pair.crossoverInterval
                     ? say("%1 and %2 change places at %3 W (%4 to %5 W).")
                           .arg(a, b)
@@ -96,24 +96,24 @@ QStringList sentences(const PowerSweep& sweep) {
                           .arg(pair.crossoverInterval->hi, 0, 'f', 0)
                     : say("Where %1 and %2 would change places cannot be told from these mounts.").arg(a, b));
     }
-    for (const Flag& flag : lines.flags) told << qtext(words::text(flag.message)) + ".";
-    return told;
+    for (const Flag& flag : lines.flags) reported << qtext(words::text(flag.message)) + ".";
+    return reported;
 }
 
 } // namespace
 
 SweepPage::SweepPage(QWidget* parent)
-    : VerdictPage(say("Sweep"), parent), plot_(new QCustomPlot), told_(new QLabel) {
+    : VerdictPage(say("Sweep"), parent), plot_(new QCustomPlot), reported_(new QLabel) {
     setAccessibleName(say("Sweep"));
     explain(this, Topic::sweep);
     keepNamesApart(*plot_);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    told_->setWordWrap(true);
-    told_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
-    told_->setObjectName("Sweep told");
+    reported_->setWordWrap(true);
+    reported_->setAlignment(Qt::AlignLeft | Qt::AlignTop);
+    reported_->setObjectName("Sweep told");
     layout->addWidget(plot_, 1);
-    layout->addWidget(told_);
+    layout->addWidget(reported_);
 }
 
 void SweepPage::changeEvent(QEvent* event) {
@@ -136,7 +136,7 @@ void SweepPage::show(const PowerSweep& sweep) {
     xUnit_ = "W";
     unit_ = "K";
     if (lines_) swept_ = lines_->swept;
-    told_->setText(sentences(sweep).join("\n"));
+    reported_->setText(sentences(sweep).join("\n"));
     plot_->setVisible(lines_.has_value());
     draw();
 }
@@ -149,7 +149,7 @@ void SweepPage::show(const SettingSweep& sweep, const std::string& settingUnit, 
     xUnit_ = settingUnit;
     unit_ = unit;
     swept_ = sweep.swept;
-    told_->setText(sentences(sweep, settingUnit, unit, margin).join("\n"));
+    reported_->setText(sentences(sweep, settingUnit, unit, margin).join("\n"));
     plot_->setVisible(responses_.has_value());
     draw();
 }

@@ -38,7 +38,7 @@ private:
     std::string xUnit_ = "W";
     std::string unit_ = "K";
     QCustomPlot* plot_;
-    QLabel* told_;
+    QLabel* reported_;
 };
 
 } // namespace ibuki

@@ -55,14 +55,14 @@ QString adviceText(const Advice& advice, const MaterialValue& value) {
 ValuePage::ValuePage(QWidget* parent)
     : VerdictPage(say("Value"), parent),
       plot_(new QCustomPlot),
-      told_(new QLabel),
+      reported_(new QLabel),
       table_(new QTableWidget),
       advice_(new QListWidget) {
     explain(this, Topic::value);
     plot_->setAccessibleName(say("Temperature against price"));
     keepNamesApart(*plot_);
-    told_->setWordWrap(true);
-    told_->setObjectName("Value told");
+    reported_->setWordWrap(true);
+    reported_->setObjectName("Value told");
     table_->setAccessibleName(say("Scores and shares"));
     table_->setEditTriggers(QTableWidget::NoEditTriggers);
     table_->setTabKeyNavigation(false);
@@ -79,7 +79,7 @@ ValuePage::ValuePage(QWidget* parent)
     above->addWidget(plot_, 3);
     above->addWidget(makeSliders(), 2);
     inside->addLayout(above, 3);
-    inside->addWidget(told_);
+    inside->addWidget(reported_);
     auto* below = new QHBoxLayout;
     below->addWidget(table_, 2);
     below->addWidget(advice_, 3);
@@ -158,20 +158,20 @@ void ValuePage::weigh() {
 }
 
 void ValuePage::tell() {
-    QStringList told;
-    if (!value_.front) told << qtext(words::complaint(*value_.whyNot));
+    QStringList reported;
+    if (!value_.front) reported << qtext(words::complaint(*value_.reason));
     for (std::size_t i = 0; value_.front && i < value_.rows.size(); ++i)
         if (const auto by = value_.front->rows[i].dominatedBy)
-            told << (value_.front->rows[i].clearly
-                         ? say("%1 costs no less than %2 and runs hotter.")
-                         : say("%1 costs no less than %2 and was measured hotter, though not clearly."))
-                        .arg(qtext(value_.rows[i].material), qtext(value_.rows[*by].material));
+            reported << (value_.front->rows[i].clearly
+                             ? say("%1 costs no less than %2 and runs hotter.")
+                             : say("%1 costs no less than %2 and was measured hotter, though not clearly."))
+                            .arg(qtext(value_.rows[i].material), qtext(value_.rows[*by].material));
     if (!value_.leftOut.empty()) {
         QStringList names;
         for (const std::string& name : value_.leftOut) names << qtext(name);
-        told << say("Without a price or a mean: %1.").arg(names.join(", "));
+        reported << say("Without a price or a mean: %1.").arg(names.join(", "));
     }
-    told_->setText(told.join(" "));
+    reported_->setText(reported.join(" "));
 }
 
 void ValuePage::fillTable() {

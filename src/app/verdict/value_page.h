@@ -39,7 +39,7 @@ private:
 
     MaterialValue value_;
     QCustomPlot* plot_;
-    QLabel* told_;
+    QLabel* reported_;
     QTableWidget* table_;
     QListWidget* advice_;
     std::array<QSlider*, criteria> sliders_{};

@@ -17,9 +17,9 @@
 #include "app/verdict/responses_page.h"
 #include "app/verdict/sweep_page.h"
 #include "app/verdict/value_page.h"
+#include "core/comparison/few_mounts.h"
 #include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
-#include "core/stats/few_mounts.h"
 #include "store/paper/joint_sentences.h"
 
 #include <QHBoxLayout>

@@ -2,7 +2,7 @@
 // What the document knows, as facts for the rules. Facts that nobody stated are left out.
 
 #include "core/caution/caution.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -107,7 +107,7 @@ std::optional<double> hottestMeasured(const Document& document, Id<Configuration
 }
 
 bool pulledBefore(const Document& document, Id<Bench> bench) {
-    for (const auto& [id, look] : document.all<JointLook>()) {
+    for (const auto& [id, look] : document.all<JointInspection>()) {
         if (look.cameOff != CameOff::pulledChipOut) continue;
         const Mount* mount = document.find(look.mount);
         const Bench* on = mount ? benchOf(document, *mount) : nullptr;

@@ -2,7 +2,7 @@
 #include "core/clock/mount_history.h"
 
 #include "core/base/kept.h"
-#include "core/domain/drift.h"
+#include "core/domain/ageing.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/study.h"
@@ -52,15 +52,15 @@ double loadHoursUntil(const Reduction& reduction, double seconds) {
 
 } // namespace
 
-std::optional<double> MountClock::of(DriftClock clock) const {
+std::optional<double> MountClock::of(AgeingClock clock) const {
     switch (clock) {
-    case DriftClock::hours:
+    case AgeingClock::hours:
         return hours;
-    case DriftClock::loadHours:
+    case AgeingClock::loadHours:
         return loadHours;
-    case DriftClock::cycles:
+    case AgeingClock::cycles:
         return cycles;
-    case DriftClock::meltCycles:
+    case AgeingClock::meltCycles:
         return meltCycles;
     }
     return std::nullopt;

@@ -6,11 +6,11 @@
 // (docs/methods.md, G.5). Worked out from what is stored for every moment that is asked for, and stored
 // nowhere.
 
+#include "core/distributions/rainflow.h"
 #include "core/domain/document.h"
 #include "core/quantity/instant.h"
 #include "core/quantity/quantity.h"
 #include "core/quantity/temperature.h"
-#include "core/stats/rainflow.h"
 
 #include <optional>
 #include <vector>
@@ -20,9 +20,9 @@ namespace ibuki {
 constexpr double leastCycleK = 10; ///< a smaller swing is no thermal cycle
 constexpr double overMeltK = 5;    ///< a cycle counts as one through the melt from here on
 
-enum class DriftClock { hours, loadHours, cycles, meltCycles };
-inline constexpr std::array driftClocks{DriftClock::hours, DriftClock::loadHours, DriftClock::cycles,
-                                        DriftClock::meltCycles};
+enum class AgeingClock { hours, loadHours, cycles, meltCycles };
+inline constexpr std::array ageingClocks{AgeingClock::hours, AgeingClock::loadHours, AgeingClock::cycles,
+                                         AgeingClock::meltCycles};
 
 struct MountClock {
     std::optional<double> hours; ///< nothing: when it was applied is not stated
@@ -33,7 +33,7 @@ struct MountClock {
     double statedHours = 0;  ///< of loadHours: as the use says
     double statedCycles = 0; ///< of cycles
 
-    std::optional<double> of(DriftClock clock) const;
+    std::optional<double> of(AgeingClock clock) const;
 };
 
 class MountHistory {

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/conduct/gate_watch.h"
 
-#include "core/stats/autocorrelation.h"
-#include "core/stats/tail_fit.h"
+#include "core/series/autocorrelation.h"
+#include "core/series/tail_fit.h"
 
 #include <algorithm>
 #include <cmath>
@@ -69,11 +69,11 @@ GateWatch::GateWatch(GateKind kind, double limit, std::optional<double> idleC)
 
 void GateWatch::take(const GateSample& sample) {
     if (!firstS_) firstS_ = sample.timeS;
-    const bool ofRoom = kind_ == GateKind::roomSlopeBelow;
-    const auto sloped = ofRoom ? sample.roomC : sample.chipC;
+    const bool ofAmbient = kind_ == GateKind::ambientSlopeBelow;
+    const auto sloped = ofAmbient ? sample.ambientC : sample.chipC;
     if (sloped) recent_.push_back({sample.timeS, *sloped});
     while (!recent_.empty() && recent_.front().timeS < sample.timeS - slopeSpanS) recent_.pop_front();
-    if (sample.chipC) rise_.take(sample.timeS, *sample.chipC - sample.roomC.value_or(0));
+    if (sample.chipC) rise_.take(sample.timeS, *sample.chipC - sample.ambientC.value_or(0));
     const bool atOnce = kind_ == GateKind::chipAbove || kind_ == GateKind::chipBelow;
     if (!atOnce && judgedS_ && sample.timeS - *judgedS_ < judgeEveryS) return;
     judgedS_ = sample.timeS;
@@ -89,7 +89,7 @@ void GateWatch::judge(double timeS) {
     case GateKind::none:
         return;
     case GateKind::chipSlopeBelow:
-    case GateKind::roomSlopeBelow:
+    case GateKind::ambientSlopeBelow:
         if (timeS - *firstS_ >= leastSlopeSpanS) judgeSlope();
         break;
     case GateKind::remainingBelow:

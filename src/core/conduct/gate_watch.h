@@ -5,8 +5,8 @@
 // gate opens on the doubtful side of its figure, and only when it says so three times in a row: noise alone
 // opens none.
 
+#include "core/distributions/interval.h"
 #include "core/domain/plan.h"
-#include "core/stats/interval.h"
 
 #include <deque>
 #include <optional>
@@ -19,7 +19,7 @@ struct TailFit;
 struct GateSample {
     double timeS = 0;
     std::optional<double> chipC; ///< the hottest
-    std::optional<double> roomC;
+    std::optional<double> ambientC;
     std::optional<double> powerW = {}; ///< of the chip; of several the largest
 };
 

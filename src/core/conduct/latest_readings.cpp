@@ -40,7 +40,7 @@ BenchSample LatestReadings::at(double timeS) const {
     BenchSample sample;
     sample.timeS = timeS;
     std::optional<double> core;
-    double roomSum = 0;
+    double ambientSum = 0;
     int rooms = 0;
     for (std::size_t i = 0; i < roles_.size(); ++i) {
         const bool read = std::isfinite(values_[i]) && timeS - readAtS_[i] <= keptS_[i];
@@ -57,7 +57,7 @@ BenchSample LatestReadings::at(double timeS) const {
             raise(sample.coolantC, value);
             break;
         case Role::ambient:
-            roomSum += value;
+            ambientSum += value;
             ++rooms;
             break;
         case Role::packagePower:
@@ -78,7 +78,7 @@ BenchSample LatestReadings::at(double timeS) const {
             break;
         }
     }
-    if (rooms > 0) sample.roomC = roomSum / rooms;
+    if (rooms > 0) sample.ambientC = ambientSum / rooms;
     sample.chipC = core ? core : sample.highestC;
     return sample;
 }

@@ -43,7 +43,7 @@ struct Configuration {
     std::optional<double> slowestMinutes;     ///< time constant of the slowest part, min
     std::optional<Watt> powerLimit;
     std::optional<Celsius> temperatureLimit; ///< belongs to the metric's channel; never guessed as a default
-    std::optional<Kelvin> roomGradient;      ///< the room differs around the bench by ± this
+    std::optional<Kelvin> ambientGradient;   ///< the room differs around the bench by ± this
     std::optional<Celsius> stopAbove;        ///< the load is stopped when any chip temperature is above it
     bool operator==(const Configuration&) const = default;
 };

@@ -24,11 +24,11 @@ struct ExchangeRate;
 struct Application;
 struct Mount;
 struct MountApplication;
-struct JointLook;
+struct JointInspection;
 struct JointPicture;
 struct MountUse;
 struct MountOutcome;
-struct DriftRules;
+struct AgeingRules;
 struct Acknowledgement;
 struct Recording;
 struct RecordingMark;
@@ -42,7 +42,7 @@ struct Level;
 struct Load;
 struct Slot;
 struct SideMargin;
-struct ReadElsewhere;
+struct ExternalResult;
 struct SlotLevel;
 struct Plan;
 struct ProtocolStep;
@@ -68,12 +68,13 @@ template <class... E> struct EntityList {
 };
 
 /// Parents before children, so that a file can be read and written in this order.
-using Entities = EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot,
-                            Offcut, LotPicture, ExchangeRate, Application, Mount, MountApplication, JointLook,
-                            JointPicture, MountUse, MountOutcome, DriftRules, Acknowledgement, Recording,
-                            RecordingMark, Run, RunReduction, EnteredReading, HeaderRole, Study, Question,
-                            SideMargin, ReadElsewhere, Level, Load, Slot, SlotLevel, Plan, ProtocolStep,
-                            StepTime, FollowUp, ReductionRules, InterimLook, Practice>;
+using Entities =
+    EntityList<Bench, Configuration, Site, Layer, Sensor, BenchSource, Material, Package, Lot, Offcut,
+               LotPicture, ExchangeRate, Application, Mount, MountApplication, JointInspection, JointPicture,
+               MountUse, MountOutcome, AgeingRules, Acknowledgement, Recording, RecordingMark, Run,
+               RunReduction, EnteredReading, HeaderRole, Study, Question, SideMargin, ExternalResult, Level,
+               Load, Slot, SlotLevel, Plan, ProtocolStep, StepTime, FollowUp, ReductionRules, InterimLook,
+               Practice>;
 
 /// Which of them a value is.
 enum class EntityKind : std::uint8_t {};

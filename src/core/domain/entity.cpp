@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/entity.h"
 
-#include "core/domain/drift.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/ageing.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 
@@ -40,11 +40,11 @@ template std::shared_ptr<const void> shareValue(ExchangeRate);
 template std::shared_ptr<const void> shareValue(Application);
 template std::shared_ptr<const void> shareValue(Mount);
 template std::shared_ptr<const void> shareValue(MountApplication);
-template std::shared_ptr<const void> shareValue(JointLook);
+template std::shared_ptr<const void> shareValue(JointInspection);
 template std::shared_ptr<const void> shareValue(JointPicture);
 template std::shared_ptr<const void> shareValue(MountUse);
 template std::shared_ptr<const void> shareValue(MountOutcome);
-template std::shared_ptr<const void> shareValue(DriftRules);
+template std::shared_ptr<const void> shareValue(AgeingRules);
 template std::shared_ptr<const void> shareValue(Acknowledgement);
 template std::shared_ptr<const void> shareValue(Recording);
 template std::shared_ptr<const void> shareValue(RecordingMark);
@@ -58,7 +58,7 @@ template std::shared_ptr<const void> shareValue(Level);
 template std::shared_ptr<const void> shareValue(Load);
 template std::shared_ptr<const void> shareValue(Slot);
 template std::shared_ptr<const void> shareValue(SideMargin);
-template std::shared_ptr<const void> shareValue(ReadElsewhere);
+template std::shared_ptr<const void> shareValue(ExternalResult);
 template std::shared_ptr<const void> shareValue(SlotLevel);
 template std::shared_ptr<const void> shareValue(Plan);
 template std::shared_ptr<const void> shareValue(ProtocolStep);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/lookup.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
 
@@ -231,7 +231,7 @@ const Material* materialOf(const Document& document, Id<Mount> mount) {
 std::optional<Instant> openedAt(const Document& document, const Mount& mount) {
     if (mount.opened) return mount.opened;
     std::optional<Instant> opened;
-    for (const JointLook* look : document.where(&JointLook::mount, mount.id))
+    for (const JointInspection* look : document.where(&JointInspection::mount, mount.id))
         if (look->at && (!opened || *look->at < *opened)) opened = look->at;
     const Bench* bench = benchOf(document, mount);
     if (!bench) return opened;

@@ -40,7 +40,7 @@ enum class StepKind { remove, clean, apply, condition, rest, settle, idle, soak,
 enum class GateKind {
     none,
     chipSlopeBelow,
-    roomSlopeBelow,
+    ambientSlopeBelow,
     remainingBelow,
     aboveIdleBelow,
     chipAbove,

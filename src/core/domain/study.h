@@ -115,8 +115,8 @@ struct SideMargin {
 };
 
 /// What somebody else found of two of a question's materials on another bench.
-struct ReadElsewhere {
-    Id<ReadElsewhere> id;
+struct ExternalResult {
+    Id<ExternalResult> id;
     Id<Question> question;
     Id<Material> first;
     Id<Material> second;
@@ -128,7 +128,7 @@ struct ReadElsewhere {
     std::optional<KelvinPerWatt> cooler; ///< nothing: taken to be this bench's
     int mounts = 1;                      ///< of each
     std::string note;
-    bool operator==(const ReadElsewhere&) const = default;
+    bool operator==(const ExternalResult&) const = default;
 };
 
 /// Where a level may stand in the order of mounts.

@@ -4,8 +4,8 @@
 // The stable word of every enumerated domain value: what the project file stores, what a table exports and
 // what a choice in the window starts from. Order follows the enumeration.
 
-#include "core/domain/drift.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/ageing.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/plan.h"
 
 #include <array>

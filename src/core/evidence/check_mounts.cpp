@@ -49,7 +49,7 @@ CheckEvidence checkEvidence(const Question& question, const Evidence& evidence) 
     try {
         found.health = judgeHealth(values);
     } catch (const InputError& error) {
-        found.whyNot = error.message;
+        found.reason = error.message;
         return found;
     }
     if (found.health->moved) found.touched = touchedBy(*found.health, evidence);

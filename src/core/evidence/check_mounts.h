@@ -4,14 +4,14 @@
 // What a study's check mounts say of its bench, and what that does to its verdict (docs/methods.md, D.20).
 
 #include "core/evidence/evidence.h"
-#include "core/stats/bench_health.h"
+#include "core/series/bench_health.h"
 
 namespace ibuki {
 
 struct CheckEvidence {
     std::vector<Id<Mount>> mounts; ///< the check mounts with a figure, in their order; beside health->points
     std::optional<BenchHealth> health;
-    std::optional<Message> whyNot;       ///< when there is none
+    std::optional<Message> reason;       ///< when there is none
     std::vector<Id<Mount>> touched;      ///< compared mounts made since the last check mount before it showed
     std::optional<Comparison> corrected; ///< when the bench drifts: with the mounts' order in the model
 };

@@ -2,6 +2,7 @@
 #include "core/evidence/evidence.h"
 
 #include "core/base/input_error.h"
+#include "core/comparison/order_statistics.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
@@ -9,7 +10,6 @@
 #include "core/evidence/interim_look.h"
 #include "core/evidence/response.h"
 #include "core/evidence/scatter.h"
-#include "core/stats/order_statistics.h"
 
 #include <algorithm>
 #include <cmath>
@@ -85,7 +85,7 @@ std::optional<TwoFactors> bothFactors(const Document& document, const Evidence& 
         const DesignCell& cell = evidence.design.cells[static_cast<std::size_t>(value.group.id) - 1];
         const Level* first = document.find(cell.level);
         const Level* second = document.find(cell.second);
-        if (!first || !second || value.limitBound) return std::nullopt;
+        if (!first || !second || value.censored) return std::nullopt;
         runs.push_back({value, {second->id.value, second->name}});
         runs.back().run.group = {first->id.value, first->name};
     }
@@ -218,10 +218,10 @@ Evidence gather(const Document& document, const Question& question,
                          [](const RunValue& a, const RunValue& b) { return a.group.id < b.group.id; });
     if (values.empty()) {
         if (std::any_of(evidence.rows.begin(), evidence.rows.end(), enters))
-            evidence.whyNot =
+            evidence.reason =
                 Message{"nothing-measured.load", {{"load", nameOfLoad(document, question, evidence.load)}}};
         else
-            evidence.whyNot = Message{"nothing-measured", {}};
+            evidence.reason = Message{"nothing-measured", {}};
         return evidence;
     }
     evidence.people = peopleOf(evidence, question);
@@ -250,7 +250,7 @@ Evidence gather(const Document& document, const Question& question,
         if (hasUnplannedLook(document, question.study))
             addFlag(evidence.comparison->flags, makeFlag(Severity::warn, "unplanned-look"));
     } catch (const InputError& error) {
-        evidence.whyNot = error.message;
+        evidence.reason = error.message;
         evidence.mounts = onlyGroups(values, options);
     }
     return evidence;
@@ -269,8 +269,8 @@ AssumedScatter assumedScatter(const Document& document, const Question& question
 }
 
 bool lacksRepeatedMounts(const Evidence& evidence) {
-    return !evidence.comparison && evidence.whyNot && evidence.whyNot->code.starts_with("compare-no-df")
-           && evidence.whyNot->code != "compare-no-df.blocks";
+    return !evidence.comparison && evidence.reason && evidence.reason->code.starts_with("compare-no-df")
+           && evidence.reason->code != "compare-no-df.blocks";
 }
 
 } // namespace

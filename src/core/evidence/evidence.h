@@ -4,10 +4,10 @@
 // From the document to what a question can be judged by. Window, command and report all call these.
 
 #include "core/base/flag.h"
+#include "core/comparison/reproducibility.h"
+#include "core/comparison/two_factor.h"
 #include "core/evidence/look_rejections.h"
 #include "core/evidence/run_rows.h"
-#include "core/stats/reproducibility.h"
-#include "core/stats/two_factor.h"
 
 namespace ibuki {
 
@@ -18,7 +18,7 @@ struct Evidence {
     std::optional<Comparison> comparison;
     std::optional<Comparison> mounts;  ///< when there is none: the groups with their mounts, if there are any
     std::optional<TwoFactors> factors; ///< with a second factor, where both can be told together
-    std::optional<Message> whyNot;     ///< when there is none: what is missing and how to mend it
+    std::optional<Message> reason;     ///< when there is none: what is missing and how to mend it
     bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::optional<LookRejections> byLook;  ///< of them, those that were rejected by what was seen

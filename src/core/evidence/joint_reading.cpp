@@ -33,15 +33,14 @@ std::vector<const GroupSummary*> ranked(const Evidence& evidence, const std::vec
     return groups;
 }
 
-bool isBound(const Evidence& evidence, std::int64_t id) {
+bool isCensored(const Evidence& evidence, std::int64_t id) {
     const Comparison* shown = evidence.shown();
-    return std::any_of(shown->groups.begin(), shown->groups.end(), [&](const GroupSummary& group) {
-        return group.id == id && group.limitBoundMounts > 0;
-    });
+    return std::any_of(shown->groups.begin(), shown->groups.end(),
+                       [&](const GroupSummary& group) { return group.id == id && group.censoredMounts > 0; });
 }
 
 TemperatureReading temperatureOf(const Evidence& evidence, const JointReading& reading) {
-    if (isBound(evidence, reading.first) && isBound(evidence, reading.second))
+    if (isCensored(evidence, reading.first) && isCensored(evidence, reading.second))
         return TemperatureReading::atLimit;
     if (!reading.pair || !reading.pair->difference) return TemperatureReading::open;
     const bool small = reading.pair->size == DifferenceSize::withinMargin && !reading.pair->provisional;
@@ -109,7 +108,7 @@ JointReading::Fan fanOf(const JointReading& reading, const std::vector<SideCompa
 bool isHeldAtLimit(const Evidence& evidence) {
     const Comparison* shown = evidence.shown();
     return shown && std::any_of(shown->groups.begin(), shown->groups.end(), [](const GroupSummary& group) {
-               return group.limitBoundMounts > 0;
+               return group.censoredMounts > 0;
            });
 }
 

@@ -2,7 +2,7 @@
 #include "core/evidence/look_rejections.h"
 
 #include "core/domain/edit.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
@@ -19,7 +19,7 @@ std::optional<LookRejections> lookRejections(const Document& document, const Que
     for (const Slot* slot : slotsOf(document, question.study)) {
         const Mount* mount = slot->mount ? document.find(*slot->mount) : nullptr;
         if (!mount || !mount->rejected || mounts.contains(mount->id)) continue;
-        for (const JointLook* look : document.where(&JointLook::mount, mount->id)) {
+        for (const JointInspection* look : document.where(&JointInspection::mount, mount->id)) {
             if (!look->rejects) continue;
             mounts.insert(mount->id);
             ++found.mounts;
@@ -46,7 +46,7 @@ bool reachedFigure(const Document& document, Id<Mount> mount) {
 
 } // namespace
 
-void rejectMount(Edit& edit, Id<Mount> id, const std::string& reason, std::optional<Id<JointLook>> by) {
+void rejectMount(Edit& edit, Id<Mount> id, const std::string& reason, std::optional<Id<JointInspection>> by) {
     const Mount* known = edit.document().find(id);
     if (!known) return;
     const bool figureKnown = reachedFigure(edit.document(), id);
@@ -54,10 +54,11 @@ void rejectMount(Edit& edit, Id<Mount> id, const std::string& reason, std::optio
     mount.rejected = !reason.empty();
     if (mount.rejected) mount.reason = reason;
     edit.put(mount);
-    std::vector<JointLook> looks;
-    for (const JointLook* look : edit.document().where(&JointLook::mount, id)) looks.push_back(*look);
-    for (const JointLook& look : looks) {
-        JointLook kept = look;
+    std::vector<JointInspection> looks;
+    for (const JointInspection* look : edit.document().where(&JointInspection::mount, id))
+        looks.push_back(*look);
+    for (const JointInspection& look : looks) {
+        JointInspection kept = look;
         kept.rejects = mount.rejected && by == look.id;
         kept.figureKnown = kept.rejects && figureKnown;
         if (kept != look) edit.put(kept);

@@ -4,9 +4,9 @@
 // Mounts that were rejected by what their joint looked like, and what the verdict would be with them: a look
 // may reject a mount, but whoever reads the verdict must see what that did.
 
+#include "core/comparison/compare.h"
 #include "core/domain/document.h"
 #include "core/domain/study.h"
-#include "core/stats/compare.h"
 
 namespace ibuki {
 
@@ -26,6 +26,6 @@ std::optional<LookRejections> lookRejections(const Document& document, const Que
 /// which it was decided, of this mount: whether its figure was known then is kept with it. Decided without
 /// one, no look of the mount rejects it any more.
 void rejectMount(Edit& edit, Id<Mount> mount, const std::string& reason,
-                 std::optional<Id<JointLook>> look = std::nullopt);
+                 std::optional<Id<JointInspection>> look = std::nullopt);
 
 } // namespace ibuki

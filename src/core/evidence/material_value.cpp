@@ -164,7 +164,7 @@ MaterialValue materialValue(const Document& document, const Question& question, 
     MaterialValue value;
     if (question.factor != Factor::material || question.secondFactor || !evidence.comparison
         || question.normalisation == Normalisation::perWatt) {
-        value.whyNot = Message{"value-needs-materials", {}};
+        value.reason = Message{"value-needs-materials", {}};
         return value;
     }
     value.currency = mainCurrency(document);
@@ -183,14 +183,14 @@ MaterialValue materialValue(const Document& document, const Question& question, 
         value.groups.push_back(g);
     }
     if (value.rows.size() < 2) {
-        value.whyNot = Message{"value-needs-prices", {}};
+        value.reason = Message{"value-needs-prices", {}};
         return value;
     }
     keepShared(value);
     try {
         value.front = judgeValue(value.rows);
     } catch (const InputError& error) {
-        value.whyNot = error.message;
+        value.reason = error.message;
     }
     return value;
 }

@@ -4,9 +4,9 @@
 // What each material of a question is worth and for which use: its ΔT from the comparison, the price of an
 // application, how the hands rated it, how long it lasts, how safe it is (docs/methods.md, "Value").
 
+#include "core/comparison/value_front.h"
 #include "core/evidence/evidence.h"
 #include "core/shelf/class_defaults.h"
-#include "core/stats/value_front.h"
 
 namespace ibuki {
 
@@ -17,7 +17,7 @@ struct MaterialValue {
     std::vector<std::string> leftOut; ///< materials without a price or a mean
     std::string currency;
     std::optional<ValueFront> front;
-    std::optional<Message> whyNot; ///< when there is none
+    std::optional<Message> reason; ///< when there is none
 };
 
 /// now: for what is left of a lot. Ease is the mean rating of spreading, clean-up that of cleaning; lifetime

@@ -11,17 +11,17 @@ namespace ibuki {
 PowerSweep powerSweep(const Question& question, const Evidence& evidence, std::optional<double> atW) {
     PowerSweep sweep;
     if (question.normalisation != Normalisation::raw) {
-        sweep.whyNot = Message{"sweep-needs-kelvin", {}};
+        sweep.reason = Message{"sweep-needs-kelvin", {}};
         return sweep;
     }
-    int limitBound = 0;
+    int censored = 0;
     std::map<Id<Mount>, std::set<Id<Load>>> loads; // a mount under one load tells no line
     for (const RunRow& row : evidence.rows) {
         if (row.excluded || row.kind != SlotKind::level || !row.cell || !row.response || !row.powerW
             || row.purpose != Purpose::fresh)
             continue;
-        if (row.limitBound) {
-            ++limitBound;
+        if (row.censored) {
+            ++censored;
             continue;
         }
         sweep.points.push_back(
@@ -34,7 +34,7 @@ PowerSweep powerSweep(const Question& question, const Evidence& evidence, std::o
     std::erase_if(sweep.points,
                   [&](const SweepPoint& point) { return loads[Id<Mount>{point.mount.id}].size() < 2; });
     if (sweep.points.empty()) {
-        sweep.whyNot = Message{"sweep-one-load", {}};
+        sweep.reason = Message{"sweep-one-load", {}};
         return sweep;
     }
     SweepOptions options;
@@ -43,11 +43,10 @@ PowerSweep powerSweep(const Question& question, const Evidence& evidence, std::o
     options.confidence = question.confidence;
     try {
         sweep.lines = sweepLines(sweep.points, options);
-        if (limitBound > 0)
-            addFlag(sweep.lines->flags,
-                    makeFlag(Severity::warn, "limit-bound.sweep", {{"count", limitBound}}));
+        if (censored > 0)
+            addFlag(sweep.lines->flags, makeFlag(Severity::warn, "limit-bound.sweep", {{"count", censored}}));
     } catch (const InputError& error) {
-        sweep.whyNot = error.message;
+        sweep.reason = error.message;
     }
     return sweep;
 }

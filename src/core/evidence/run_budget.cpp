@@ -27,7 +27,7 @@ std::optional<double> plain(const std::optional<Kelvin>& value) {
 }
 
 /// Slope of the room over the window from what is stored: its range over the window's length.
-double roomSlope(const LoadReduction& load) {
+double ambientSlope(const LoadReduction& load) {
     if (!load.window || !load.ambient.minC || !load.ambient.maxC) return 0;
     const double length = load.window->endS - load.window->startS;
     return length > 0 ? (*load.ambient.maxC - *load.ambient.minC) / length : 0;
@@ -66,16 +66,18 @@ RunBudget budgetOf(const Document& document, const Run& run, const Question& que
     input.chipAccuracyK = need(chip ? plain(chip->accuracy) : std::nullopt, "not-stated.chip-accuracy");
     input.chipResolutionK = need(chip ? plain(chip->resolution) : std::nullopt, "not-stated.chip-steps");
     if (run.enteredAmbient) {
-        input.roomEnteredU = run.enteredAmbientU ? run.enteredAmbientU->value : 0;
+        input.ambientEnteredU = run.enteredAmbientU ? run.enteredAmbientU->value : 0;
     } else {
-        input.roomAccuracyK = need(room ? plain(room->accuracy) : std::nullopt, "not-stated.room-accuracy");
-        input.roomResolutionK = need(room ? plain(room->resolution) : std::nullopt, "not-stated.room-steps");
+        input.ambientAccuracyK =
+            need(room ? plain(room->accuracy) : std::nullopt, "not-stated.room-accuracy");
+        input.ambientResolutionK =
+            need(room ? plain(room->resolution) : std::nullopt, "not-stated.room-steps");
     }
     const Configuration* configuration = document.find(mount->configuration);
-    input.roomGradientK =
-        need(configuration ? plain(configuration->roomGradient) : std::nullopt, "not-stated.room-gradient");
+    input.ambientGradientK = need(configuration ? plain(configuration->ambientGradient) : std::nullopt,
+                                  "not-stated.room-gradient");
     input.probeClockU = load->ambient.probeShiftUncertaintyS;
-    input.roomSlopeKPerS = roomSlope(*load);
+    input.ambientSlopeKPerS = ambientSlope(*load);
     if (question.normalisation != Normalisation::raw)
         input.powerShare = need(power ? power->accuracyShare : std::nullopt, "not-stated.power-accuracy");
     result.budget = uncertaintyBudget(input);

@@ -19,8 +19,8 @@ void addFigures(RunRow& row, const LoadReduction& load, const Question& question
     row.rthKPerW = countedRthKPerW(load, question.metric);
     row.response = responseOf(load, question);
     // A run at its limit gives up power, not temperature: only temperatures are lower bounds.
-    row.limitBound = load.limit.bound;
-    row.roomC = load.ambient.meanC;
+    row.censored = load.limit.censored;
+    row.ambientC = load.ambient.meanC;
     row.clockMHz = load.clockMHz;
     row.fan = load.fan;
 }
@@ -61,7 +61,7 @@ bool counts(const RunRow& row, std::optional<Id<Load>> load, const MountRule& ru
     const bool kind = (rule.levels && row.kind == SlotKind::level)
                       || (rule.checkMounts && row.kind == SlotKind::checkMount);
     return kind && (!load || row.loadId == *load) && (rule.rejected || !row.excluded)
-           && (rule.atLimit || !row.limitBound) && (!rule.onlyFresh || row.purpose == Purpose::fresh)
+           && (rule.atLimit || !row.censored) && (!rule.onlyFresh || row.purpose == Purpose::fresh)
            && row.*rule.value;
 }
 
@@ -111,9 +111,9 @@ std::vector<MountFigure> mountFigures(const std::vector<RunRow>& rows, std::opti
         Counts& count = means[place->second];
         figure.value += (*(row.*rule.value) - figure.value) / ++figure.runs;
         average(figure.powerW, count.powers, row.powerW);
-        average(figure.roomC, count.rooms, row.roomC);
+        average(figure.ambientC, count.rooms, row.ambientC);
         average(figure.clockMHz, count.clocks, row.clockMHz);
-        figure.limitBound = figure.limitBound || row.limitBound;
+        figure.censored = figure.censored || row.censored;
         figure.excluded = figure.excluded || row.excluded;
     }
     return figures;
@@ -175,7 +175,7 @@ const Load* studysLoad(const Document& document, Id<Study> study, Id<Load> ident
 namespace {
 
 double covariateOf(const RunRow& row, Covariate covariate) {
-    const auto& value = covariate == Covariate::room ? row.roomC : row.powerW;
+    const auto& value = covariate == Covariate::room ? row.ambientC : row.powerW;
     return value.value_or(std::numeric_limits<double>::quiet_NaN());
 }
 
@@ -193,7 +193,7 @@ std::vector<RunValue> comparedRuns(const std::vector<RunRow>& rows, Id<Load> loa
         value.group = {static_cast<std::int64_t>(*row.cell) + 1, design.cells[*row.cell].name};
         value.mount = {row.mountId.value, row.mount};
         value.value = *row.response;
-        value.limitBound = row.limitBound && question.normalisation != Normalisation::perWatt;
+        value.censored = row.censored && question.normalisation != Normalisation::perWatt;
         value.block = {at->second, block};
         value.order = row.order;
         if (question.covariate) value.covariate = covariateOf(row, *question.covariate);

@@ -4,10 +4,10 @@
 // The runs of a study, one row each, by ids, enumerations and numbers; the values of them that enter a
 // comparison. What is exported with names is made from them at the border (store/table/tidy_row.h).
 
+#include "core/comparison/compare.h"
 #include "core/design/design.h"
 #include "core/domain/document.h"
 #include "core/domain/study.h"
-#include "core/stats/compare.h"
 
 #include <map>
 
@@ -29,7 +29,7 @@ struct RunRow {
     int order = 0;
     std::string block;                 ///< day or session, as it is written
     std::string person;                ///< who mounted it; empty: not stated
-    std::optional<double> roomC;       ///< over the steady window
+    std::optional<double> ambientC;    ///< over the steady window
     std::map<Metric, double> metricsC; ///< temperatures over the steady window
     std::optional<double> deltaK;      ///< of the question's metric over room
     std::optional<double> rthKPerW;
@@ -37,7 +37,7 @@ struct RunRow {
     std::optional<double> clockMHz;
     std::optional<double> fan;      ///< in its channel's unit
     std::optional<double> response; ///< what the question compares
-    bool limitBound = false;
+    bool censored = false;
     bool excluded = false; ///< the mount or the run was rejected
 };
 
@@ -75,10 +75,10 @@ struct MountFigure {
     int runs = 0;
     double value = 0;
     std::optional<double> powerW; ///< means of the runs that have it
-    std::optional<double> roomC;
+    std::optional<double> ambientC;
     std::optional<double> clockMHz;
-    bool limitBound = false; ///< a run of them reached the limit
-    bool excluded = false;   ///< a run of them was rejected
+    bool censored = false; ///< a run of them reached the limit
+    bool excluded = false; ///< a run of them was rejected
 };
 
 /// In order of first appearance; under one load (as loadIdentity), or all loads together.

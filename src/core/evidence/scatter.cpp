@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/evidence/scatter.h"
 
+#include "core/distributions/distributions.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
 #include "core/evidence/response.h"
-#include "core/stats/distributions.h"
 
 #include <array>
 #include <cmath>
@@ -65,11 +65,11 @@ struct Pool {
 };
 
 /// Root mean square over the levels' classes.
-double usualSdK(const Document& document, const Question& question) {
+double typicalSdK(const Document& document, const Question& question) {
     const auto materials = levelMaterials(document, question);
-    if (materials.empty()) return usualMountSdK(MaterialClass::paste);
+    if (materials.empty()) return typicalMountSdK(MaterialClass::paste);
     double sum = 0;
-    for (const Material* material : materials) sum += std::pow(usualMountSdK(material->kind), 2);
+    for (const Material* material : materials) sum += std::pow(typicalMountSdK(material->kind), 2);
     return std::sqrt(sum / static_cast<double>(materials.size()));
 }
 
@@ -83,7 +83,7 @@ double perUnit(const Document& document, const Question& question) {
 
 } // namespace
 
-double usualMountSdK(MaterialClass kind) {
+double typicalMountSdK(MaterialClass kind) {
     // paste, putty, gap pad, sheet, phase change, liquid metal, solder, unknown
     static constexpr std::array<double, 8> table{0.4, 0.6, 0.7, 0.5, 0.3, 0.6, 0.3, 0.5};
     return table.at(static_cast<std::size_t>(kind));
@@ -104,7 +104,8 @@ Scatter expectedScatter(const Document& document, const Question& question, cons
         pool.studies += counted ? 1 : 0;
     }
     if (pool.df > 0 && pool.ss > 0) return pool.scatter();
-    return {usualSdK(document, question) * perUnit(document, question), ScatterSource::usual, {}, {}, {}, 0};
+    return {
+        typicalSdK(document, question) * perUnit(document, question), ScatterSource::typical, {}, {}, {}, 0};
 }
 
 std::optional<Scatter> ownScatter(const Document& document, const Question& question) {

@@ -4,17 +4,17 @@
 // How far mounts of one material will scatter: what the user states, else what finished studies on the bench
 // showed (pooled), else what is usual for the classes.
 
+#include "core/distributions/interval.h"
 #include "core/domain/document.h"
 #include "core/domain/plan.h"
-#include "core/stats/interval.h"
 
 namespace ibuki {
 
-enum class ScatterSource { stated, finishedStudies, usual };
+enum class ScatterSource { stated, finishedStudies, typical };
 
 struct Scatter {
     double sd = 0; ///< between mount means, in the unit of the question's response
-    ScatterSource source = ScatterSource::usual;
+    ScatterSource source = ScatterSource::typical;
     std::optional<double> df;       ///< only of finished studies
     std::optional<Interval> ci;     ///< 95 %: s√(ν/χ²)
     std::optional<double> cautious; ///< upper 80 % limit s√(ν/χ²_{0.2}) (Browne 1995)
@@ -30,7 +30,7 @@ Scatter expectedScatter(const Document& document, const Question& question, cons
 std::optional<Scatter> ownScatter(const Document& document, const Question& question);
 
 /// Usual standard deviation between mounts of a class, K; no measurement of a product.
-double usualMountSdK(MaterialClass kind);
+double typicalMountSdK(MaterialClass kind);
 
 /// Mounts of each group after which the half width of a pair's interval is at most `halfWidth`, judged from
 /// the pooled scatter alone: max(n₁, ⌈2 (t_{1−α/2,ν} s/H)²⌉) (Stein 1945).

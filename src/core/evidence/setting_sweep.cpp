@@ -39,7 +39,7 @@ std::string_view settingUnit(const Question& question) {
 SettingSweep settingSweep(const Document& document, const Question& question, const Evidence& evidence) {
     SettingSweep sweep;
     for (const RunRow& row : evidence.rows) {
-        if (!enters(row) || row.loadId != evidence.load || row.limitBound) continue;
+        if (!enters(row) || row.loadId != evidence.load || row.censored) continue;
         const DesignCell& cell = evidence.design.cells[*row.cell];
         const Level* level = document.find(cell.level);
         const auto x = level ? settingOf(document, question, *level, row.mountId) : std::nullopt;
@@ -48,7 +48,7 @@ SettingSweep settingSweep(const Document& document, const Question& question, co
                 {groupOf(document, question, cell), {row.mountId.value, row.mount}, *x, *row.response});
     }
     if (sweep.points.empty()) {
-        sweep.whyNot = Message{"sweep-needs-setting", {}};
+        sweep.reason = Message{"sweep-needs-setting", {}};
         return sweep;
     }
     const auto [least, most] =
@@ -62,7 +62,7 @@ SettingSweep settingSweep(const Document& document, const Question& question, co
     try {
         sweep.responses = sweepResponses(sweep.points, model, options);
     } catch (const InputError& error) {
-        sweep.whyNot = error.message;
+        sweep.reason = error.message;
     }
     return sweep;
 }

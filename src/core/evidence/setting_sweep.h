@@ -5,14 +5,14 @@
 // good enough (docs/methods.md, D.19).
 
 #include "core/evidence/evidence.h"
-#include "core/stats/sweep.h"
+#include "core/series/sweep.h"
 
 namespace ibuki {
 
 struct SettingSweep {
     std::vector<SweepPoint> points; ///< one a run; groups are the second factor's levels, or all in one
     std::optional<Responses> responses;
-    std::optional<Message> whyNot; ///< when there are none
+    std::optional<Message> reason; ///< when there are none
     Interval swept;
 };
 

@@ -80,7 +80,7 @@ std::vector<RunValue> valuesOf(const Found& found, const Question& question, con
     std::vector<RunRow> rows = evidence.rows;
     for (std::size_t i = 0; i < rows.size(); ++i) {
         rows[i].response = found.values[i];
-        rows[i].limitBound = false;
+        rows[i].censored = false;
     }
     return comparedRuns(rows, evidence.load, evidence.design, question);
 }
@@ -119,7 +119,7 @@ void compareBy(SideComparison& side, const Document& document, const Question& q
     try {
         side.comparison = compare(values, options);
     } catch (const InputError& error) {
-        side.whyNot = error.message;
+        side.reason = error.message;
         side.mounts = onlyGroups(values, options);
     }
 }
@@ -137,7 +137,7 @@ double rounded(double value) {
 
 } // namespace
 
-double usualMargin(SideResponse response, double mean, const Question& question, double meanPowerW) {
+double typicalMargin(SideResponse response, double mean, const Question& question, double meanPowerW) {
     switch (response) {
     case SideResponse::power:
     case SideResponse::wallPower:
@@ -170,7 +170,7 @@ std::vector<SideComparison> sideComparisons(const Document& document, const Ques
         SideComparison side{found.response, found.name, found.unit, found.better};
         const auto stated = statedMargin(document, question, found);
         side.marginStated = stated.has_value();
-        side.margin = stated.value_or(usualMargin(found.response, meanOf(values), question, power));
+        side.margin = stated.value_or(typicalMargin(found.response, meanOf(values), question, power));
         compareBy(side, document, question, evidence, values);
         sides.push_back(std::move(side));
     }

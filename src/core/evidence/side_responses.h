@@ -18,7 +18,7 @@ struct SideComparison {
     bool marginStated = false;       ///< else the usual one
     std::optional<Comparison> comparison = {};
     std::optional<Comparison> mounts = {}; ///< when there is none
-    std::optional<Message> whyNot = {};
+    std::optional<Message> reason = {};
 
     /// The comparison, else the groups with their mounts.
     const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
@@ -31,7 +31,7 @@ std::vector<SideComparison> sideComparisons(const Document& document, const Ques
 /// The difference that usually matters, to two digits: 1 % of a score, frame rate, render time or clock, 2 %
 /// of a power or a fan's speed, 2 points of its share, 1 dB(A) of noise, the question's margin over the power
 /// for K/W.
-double usualMargin(SideResponse response, double mean, const Question& question, double meanPowerW);
+double typicalMargin(SideResponse response, double mean, const Question& question, double meanPowerW);
 
 /// a − b of the groups with these ids as the comparison judged it, its sign turned where it holds b − a.
 std::optional<PairComparison> pairBetween(const Comparison& comparison, std::int64_t a, std::int64_t b);

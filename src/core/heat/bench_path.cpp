@@ -10,13 +10,13 @@
 namespace ibuki {
 namespace {
 
-struct UsualSolid {
+struct TypicalSolid {
     Extent size;
     double thicknessMm;
     Metal metal;
 };
 
-UsualSolid usualSolid(LayerKind kind) {
+TypicalSolid typicalSolid(LayerKind kind) {
     switch (kind) {
     case LayerKind::chip:
         return {{10, 20}, 0.775, Metal::silicon};
@@ -42,9 +42,9 @@ public:
         for (std::size_t i = 0; i < layers.size(); ++i) add(layers, i);
         HeatPath& path = found_.path;
         if (path.solids.empty())
-            found_.whyNot = Message{"heat-needs-layers", {}};
+            found_.reason = Message{"heat-needs-layers", {}};
         else if (path.interfaces.size() == path.solids.size())
-            found_.whyNot = Message{"heat-ends-in-interface", {{"layer", path.interfaces.back().name}}};
+            found_.reason = Message{"heat-ends-in-interface", {{"layer", path.interfaces.back().name}}};
         return std::move(found_);
     }
 
@@ -75,21 +75,21 @@ private:
         HeatPath& path = found_.path;
         if (path.interfaces.size() < path.solids.size()) // grown together: nothing lies between
             path.interfaces.push_back({layer.name, 0});
-        const UsualSolid usual = usualSolid(layer.kind);
+        const TypicalSolid typical = typicalSolid(layer.kind);
         auto size = sizeOf(layer.width, layer.length);
         if (!size) size = faceBeside(layers, i);
         const bool knowsSize = size.has_value();
-        if (!size) size = usual.size;
+        if (!size) size = typical.size;
         if (!knowsSize && !path.solids.empty()) { // no plate is smaller than what it is to cool
             size->widthMm = std::max(size->widthMm, path.solids.back().size.widthMm);
             size->lengthMm = std::max(size->lengthMm, path.solids.back().size.lengthMm);
         }
-        const Metal metal = layer.metal == Metal::unknown ? usual.metal : layer.metal;
+        const Metal metal = layer.metal == Metal::unknown ? typical.metal : layer.metal;
         PathSolid solid;
         solid.name = layer.name;
         solid.size = *size;
         solid.thicknessMm =
-            layer.thickness && layer.thickness->value > 0 ? layer.thickness->value : usual.thicknessMm;
+            layer.thickness && layer.thickness->value > 0 ? layer.thickness->value : typical.thicknessMm;
         solid.isSilicon = metal == Metal::silicon && !layer.conductivity;
         solid.conductivity = layer.conductivity && layer.conductivity->value > 0 ? layer.conductivity->value
                                                                                  : conductivityOf(metal);
@@ -126,7 +126,7 @@ private:
         }
         if (r.isAssumed)
             found_.assumed.push_back({"heat-assumed-interface", {{"layer", layer.name}, {"r", r.mm2KPerW}}});
-        PathInterface interface { layer.name, r.mm2KPerW, std::max(r.bondLineUm, usualGapUm) };
+        PathInterface interface { layer.name, r.mm2KPerW, std::max(r.bondLineUm, typicalGapUm) };
         path.interfaces.push_back(std::move(interface));
     }
 
@@ -173,15 +173,15 @@ double conductivityOf(Metal metal) {
 }
 
 MaterialResistance resistanceOf(const Material* material) {
-    const ClassDefaults& usual = classDefaults(material ? material->kind : MaterialClass::unknown);
+    const ClassDefaults& typical = classDefaults(material ? material->kind : MaterialClass::unknown);
     const bool isPad = material && wayOf(material->kind) == GivesWay::asPad;
     const double asBought =
-        material && material->thickness ? 1000 * material->thickness->value : usual.bondLineUm;
+        material && material->thickness ? 1000 * material->thickness->value : typical.bondLineUm;
     const double bondLine = material && material->bondLine ? material->bondLine->value
-                            : isPad                        ? (1 - usualPadStrain) * asBought
+                            : isPad                        ? (1 - typicalPadStrain) * asBought
                                                            : asBought;
     if (material && material->statedMm2KPerW) return {*material->statedMm2KPerW, bondLine, false};
-    return {bondLine / usual.conductivityWPerMK + usual.contactMm2KPerW, bondLine, true};
+    return {bondLine / typical.conductivityWPerMK + typical.contactMm2KPerW, bondLine, true};
 }
 
 double solderMm2KPerW() {

@@ -28,7 +28,7 @@ struct BenchPath {
     std::optional<std::size_t> studied; ///< the interface at the site asked for
     MaterialClass studiedClass = MaterialClass::unknown; ///< of what lies there, where it is known
     std::vector<Message> assumed;                        ///< what was not stated, one a layer
-    std::optional<Message> whyNot;                       ///< when the layers make no path
+    std::optional<Message> reason;                       ///< when the layers make no path
 };
 
 /// R″ of a material where it is pressed, mm²·K/W: as stated, else bond line over conductivity plus contacts

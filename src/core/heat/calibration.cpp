@@ -2,9 +2,9 @@
 #include "core/heat/calibration.h"
 
 #include "core/base/input_error.h"
+#include "core/comparison/pair_family.h"
+#include "core/distributions/distributions.h"
 #include "core/heat/secant.h"
-#include "core/stats/distributions.h"
-#include "core/stats/pair_family.h"
 
 #include <algorithm>
 #include <cmath>
@@ -23,18 +23,18 @@ struct Means {
     double pooledDf = 0;
 };
 
-std::vector<bool> boundGroups(const CalibrationInput& input) {
-    std::vector<bool> isBound(input.groups.size(), false);
+std::vector<bool> censoredGroups(const CalibrationInput& input) {
+    std::vector<bool> isCensored(input.groups.size(), false);
     for (const PathMount& mount : input.mounts)
-        isBound[mount.group] = isBound[mount.group] || mount.limitBound;
-    return isBound;
+        isCensored[mount.group] = isCensored[mount.group] || mount.censored;
+    return isCensored;
 }
 
 Means meansOf(const CalibrationInput& input) {
     const std::size_t n = input.groups.size();
     Means means{std::vector<double>(n, 0), std::vector<int>(n, 0), std::vector<double>(n, 0),
                 std::vector<double>(n, 0)};
-    const std::vector<bool> isBound = boundGroups(input);
+    const std::vector<bool> isCensored = censoredGroups(input);
     for (const PathMount& mount : input.mounts) {
         means.mean[mount.group] += mount.kPerW;
         ++means.count[mount.group];
@@ -47,13 +47,13 @@ Means meansOf(const CalibrationInput& input) {
             (mount.kPerW - means.mean[mount.group]) * (mount.kPerW - means.mean[mount.group]);
     double pooled = 0;
     for (std::size_t g = 0; g < n; ++g) {
-        if (isBound[g]) continue;
+        if (isCensored[g]) continue;
         pooled += squares[g];
         means.pooledDf += std::max(0, means.count[g] - 1);
     }
     if (means.pooledDf > 0) means.pooledSd = std::sqrt(pooled / means.pooledDf);
     for (std::size_t g = 0; g < n; ++g) {
-        const bool isOwn = isBound[g] && means.count[g] > 1;
+        const bool isOwn = isCensored[g] && means.count[g] > 1;
         means.df[g] = isOwn ? means.count[g] - 1 : means.pooledDf;
         means.variance[g] = isOwn ? squares[g] / means.df[g] : means.pooledSd * means.pooledSd;
     }
@@ -64,7 +64,7 @@ HeatPath atMeanPower(const CalibrationInput& input) {
     HeatPath path = input.bench.path;
     for (const PathMount& mount : input.mounts) {
         path.powerW += mount.powerW / static_cast<double>(input.mounts.size());
-        path.ambientC += mount.roomC / static_cast<double>(input.mounts.size());
+        path.ambientC += mount.ambientC / static_cast<double>(input.mounts.size());
     }
     return path;
 }
@@ -125,12 +125,12 @@ double solveCooler(HeatPath path, double wanted) {
         0.1, start == 0.1 ? 0.11 : start, wanted);
 }
 
-HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double powerW, double roomC) {
+HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double powerW, double ambientC) {
     HeatPath path = calibration.input.bench.path;
     path.coolerKPerW = calibration.coolerKPerW;
     path.interfaces[*calibration.input.bench.studied].rMm2KPerW = mm2KPerW;
     path.powerW = powerW;
-    path.ambientC = roomC;
+    path.ambientC = ambientC;
     return path;
 }
 
@@ -215,34 +215,34 @@ Calibration calibrate(const CalibrationInput& input) {
 namespace {
 
 /// Residual standard deviation of K/W about its groups and a line over the room, with its degrees of freedom.
-struct AboutRoom {
+struct AboutAmbient {
     double sd = 0;
     double df = 0;
 };
 
-std::optional<AboutRoom> aboutRoom(const CalibrationInput& input) {
+std::optional<AboutAmbient> aboutAmbient(const CalibrationInput& input) {
     const std::size_t n = input.groups.size();
     std::vector<double> kPerW(n, 0), room(n, 0);
     std::vector<int> count(n, 0);
-    const std::vector<bool> isBound = boundGroups(input); // as the pooled scatter leaves them out
+    const std::vector<bool> isCensored = censoredGroups(input); // as the pooled scatter leaves them out
     for (const PathMount& mount : input.mounts) {
         kPerW[mount.group] += mount.kPerW;
-        room[mount.group] += mount.roomC;
+        room[mount.group] += mount.ambientC;
         ++count[mount.group];
     }
     double rr = 0, rk = 0, kk = 0, df = -1;
     for (std::size_t g = 0; g < n; ++g)
-        if (!isBound[g]) df += std::max(0, count[g] - 1);
+        if (!isCensored[g]) df += std::max(0, count[g] - 1);
     for (const PathMount& mount : input.mounts) {
-        if (isBound[mount.group]) continue;
+        if (isCensored[mount.group]) continue;
         const double k = mount.kPerW - kPerW[mount.group] / count[mount.group];
-        const double r = mount.roomC - room[mount.group] / count[mount.group];
+        const double r = mount.ambientC - room[mount.group] / count[mount.group];
         rr += r * r;
         rk += r * k;
         kk += k * k;
     }
     if (!(df >= 2) || !(rr > 0)) return std::nullopt;
-    return AboutRoom{std::sqrt(std::max(0.0, kk - rk * rk / rr) / df), df};
+    return AboutAmbient{std::sqrt(std::max(0.0, kk - rk * rk / rr) / df), df};
 }
 
 } // namespace
@@ -261,8 +261,8 @@ std::optional<TellableDifference> tellableDifference(const Calibration& calibrat
         return studentQuantile(1 - 0.5 * (1 - calibration.input.confidence), df);
     };
     found.mm2KPerW = student(calibration.df) * calibration.sdKPerW * area;
-    if (const auto room = aboutRoom(calibration.input))
-        found.inSteadyRoomMm2KPerW = student(room->df) * room->sd * area;
+    if (const auto room = aboutAmbient(calibration.input))
+        found.inSteadyAmbientMm2KPerW = student(room->df) * room->sd * area;
     return found;
 }
 

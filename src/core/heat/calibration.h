@@ -5,9 +5,9 @@
 // resistance and every mount's R″ are solved, anchored on one material whose R″ is stated or assumed.
 // Differences of R″ do not depend on the anchor (docs/methods.md H.8; JCGM 100).
 
+#include "core/distributions/interval.h"
 #include "core/evidence/run_rows.h"
 #include "core/heat/bench_path.h"
-#include "core/stats/interval.h"
 
 namespace ibuki {
 
@@ -17,8 +17,8 @@ struct PathMount {
     std::size_t group = 0;
     double kPerW = 0; ///< ΔT/P, mean of its runs
     double powerW = 0;
-    double roomC = 0;
-    bool limitBound = false; ///< a run of it reached the limit: K/W is measured there too
+    double ambientC = 0;
+    bool censored = false; ///< a run of it reached the limit: K/W is measured there too
 };
 
 struct PathGroup {
@@ -78,7 +78,7 @@ struct TellableDifference {
     double mounts = 0; ///< of each, mean over the groups
     double mm2KPerW = 0;
     std::optional<double>
-        inSteadyRoomMm2KPerW; ///< nothing where the mounts are too few or the room never moved
+        inSteadyAmbientMm2KPerW; ///< nothing where the mounts are too few or the room never moved
 };
 /// Nothing where no material was mounted twice.
 std::optional<TellableDifference> tellableDifference(const Calibration& calibration);
@@ -87,7 +87,7 @@ std::optional<TellableDifference> tellableDifference(const Calibration& calibrat
 HeatPath anchoredPath(const CalibrationInput& input);
 
 /// The path with the calibrated cooler and this R″ at the studied interface.
-HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double powerW, double roomC);
+HeatPath calibratedPath(const Calibration& calibration, double mm2KPerW, double powerW, double ambientC);
 
 /// R″ at the studied interface with which the path has this total, K/W; may be below 0.
 double solveResistance(HeatPath path, std::size_t interface, double totalKPerW);
@@ -102,7 +102,7 @@ double calibratedCooler(const CalibrationInput& input);
 /// R″, else the first. Nothing with a reason where there is nothing to calibrate by.
 struct StudyMeasurements {
     std::optional<CalibrationInput> input;
-    std::optional<Message> whyNot;
+    std::optional<Message> reason;
     bool anchorAssumed = false;
 };
 StudyMeasurements measurementsOf(const Document& document, const Question& question,

@@ -4,8 +4,8 @@
 #include "core/base/nan.h"
 #include "core/base/random.h"
 #include "core/base/thread_team.h"
+#include "core/distributions/summary.h"
 #include "core/heat/secant.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 #include <array>
@@ -25,7 +25,7 @@ std::vector<int> drawnMounts(const Calibration& calibration) {
         if (g == calibration.input.anchor || calibration.groups[g].ci)
             mounts[g] = calibration.groups[g].mounts;
     for (const PathMount& mount : calibration.input.mounts)
-        if (mount.limitBound && mount.group != calibration.input.anchor) mounts[mount.group] = 0;
+        if (mount.censored && mount.group != calibration.input.anchor) mounts[mount.group] = 0;
     return mounts;
 }
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/heat/disagreement.h"
 
+#include "core/comparison/pair_family.h"
+#include "core/distributions/distributions.h"
 #include "core/domain/material.h"
 #include "core/heat/calibration.h"
-#include "core/stats/distributions.h"
-#include "core/stats/pair_family.h"
 
 #include <algorithm>
 #include <cmath>
@@ -51,7 +51,7 @@ std::optional<double> scatterOf(const Calibration& calibration, const Disagreeme
 
 } // namespace
 
-OtherStack stackElsewhere(double chipMm2, LidState lid, double powerW, double coolerKPerW) {
+OtherStack externalStack(double chipMm2, LidState lid, double powerW, double coolerKPerW) {
     const double side = std::sqrt(chipMm2);
     const double lidSide = std::max(lidSideMm, side), plateSide = std::max(plateSideMm, lidSide);
     OtherStack stack;
@@ -69,10 +69,10 @@ OtherStack stackElsewhere(double chipMm2, LidState lid, double powerW, double co
 }
 
 Disagreement explainDisagreement(const Calibration& calibration, const BenchPath& bench, std::size_t first,
-                                 std::size_t second, const ReadElsewhere& read) {
+                                 std::size_t second, const ExternalResult& read) {
     const double firstR = calibration.groups[first].mm2KPerW, secondR = calibration.groups[second].mm2KPerW;
-    const OtherStack there = stackElsewhere(read.chipMm2, read.lid, read.power.value,
-                                            read.cooler ? read.cooler->value : calibration.coolerKPerW);
+    const OtherStack there = externalStack(read.chipMm2, read.lid, read.power.value,
+                                           read.cooler ? read.cooler->value : calibration.coolerKPerW);
     const ResistanceDifference* d = differenceOf(calibration, first, second);
     const CarriedOver over =
         carryOver(bench, asItStands(bench), firstR, secondR, d ? intervalOf(*d, first) : std::nullopt, there);

@@ -13,7 +13,7 @@ struct Calibration;
 
 /// The bench that was read of: its chip as a square, under a usual lid where it has one, a usual plate, its
 /// cooler or this one's. areaMm2, power and cooler above 0.
-OtherStack stackElsewhere(double chipMm2, LidState lid, double powerW, double coolerKPerW);
+OtherStack externalStack(double chipMm2, LidState lid, double powerW, double coolerKPerW);
 
 struct Disagreement {
     double hereK = 0;                     ///< first − second, on this bench
@@ -30,7 +30,7 @@ struct Disagreement {
 /// first, second: groups of the calibration. bench: with cooler, power and room as they are judged here.
 /// Mounts there are taken to scatter in R″ as mounts do here.
 Disagreement explainDisagreement(const Calibration& calibration, const BenchPath& bench, std::size_t first,
-                                 std::size_t second, const ReadElsewhere& read);
+                                 std::size_t second, const ExternalResult& read);
 
 /// The group of a material; nothing where it was not mounted.
 std::optional<std::size_t> groupOf(const Calibration& calibration, Id<Material> material);

@@ -14,10 +14,10 @@ constexpr double mostStrain = 0.4;
 
 /// Of a class's R″, what lies in its bulk.
 double bulkShare(MaterialClass kind) {
-    const ClassDefaults& usual = classDefaults(kind);
-    const double pressed = wayOf(kind) == GivesWay::asPad ? 1 - usualPadStrain : 1;
-    const double bulk = pressed * usual.bondLineUm / usual.conductivityWPerMK;
-    return bulk / (bulk + usual.contactMm2KPerW);
+    const ClassDefaults& typical = classDefaults(kind);
+    const double pressed = wayOf(kind) == GivesWay::asPad ? 1 - typicalPadStrain : 1;
+    const double bulk = pressed * typical.bondLineUm / typical.conductivityWPerMK;
+    return bulk / (bulk + typical.contactMm2KPerW);
 }
 
 } // namespace
@@ -45,8 +45,8 @@ double pressedMm2KPerW(MaterialClass kind, double mm2KPerW, double forceShare) {
     case GivesWay::asPaste:
         return mm2KPerW + bulk * (std::pow(forceShare, -scaling) - 1);
     case GivesWay::asPad: {
-        const double strain = std::min(mostStrain, usualPadStrain * forceShare);
-        return mm2KPerW + bulk * ((1 - strain) / (1 - usualPadStrain) - 1);
+        const double strain = std::min(mostStrain, typicalPadStrain * forceShare);
+        return mm2KPerW + bulk * ((1 - strain) / (1 - typicalPadStrain) - 1);
     }
     case GivesWay::notAtAll:
         break;
@@ -56,12 +56,12 @@ double pressedMm2KPerW(MaterialClass kind, double mm2KPerW, double forceShare) {
 
 std::vector<PadChoice> padChoices(const Material* pad, std::optional<double> gapMm) {
     const MaterialClass kind = pad && wayOf(pad->kind) == GivesWay::asPad ? pad->kind : MaterialClass::gapPad;
-    Material usual;
-    usual.kind = kind;
-    const MaterialFacts facts = factsOf(pad && pad->kind == kind ? *pad : usual);
+    Material typical;
+    typical.kind = kind;
+    const MaterialFacts facts = factsOf(pad && pad->kind == kind ? *pad : typical);
     std::vector<PadChoice> choices;
     for (double thickness : namedPadThicknessesMm) {
-        const double gap = gapMm.value_or((1 - usualPadStrain) * thickness);
+        const double gap = gapMm.value_or((1 - typicalPadStrain) * thickness);
         const double modulus = facts.modulusMPa ? facts.modulusMPa->value : 0.5;
         const PadState state = padState({"", gap, thickness, modulus, 100, 1});
         const double pressedUm = 1e3 * std::min(gap, thickness);

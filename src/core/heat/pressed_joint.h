@@ -23,7 +23,7 @@ enum class GivesWay {
 };
 GivesWay wayOf(MaterialClass kind);
 
-inline constexpr double usualPadStrain = 0.2;
+inline constexpr double typicalPadStrain = 0.2;
 
 /// R″ under so many times the force it was measured with, mm²·K/W. Bulk and contacts in the shares that are
 /// usual for the class.

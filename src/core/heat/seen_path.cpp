@@ -39,18 +39,18 @@ SeenLayer layerOf(const PathPlace& place, const HeatPath& path, const HeatPathSt
     return layer;
 }
 
-HeatPath pathWith(const StudyHeat& heat, double powerW, double roomC) {
+HeatPath pathWith(const StudyHeat& heat, double powerW, double ambientC) {
     HeatPath path = heat.measured.input->bench.path;
     path.coolerKPerW = heat.coolerKPerW;
     path.powerW = powerW;
-    path.ambientC = roomC;
+    path.ambientC = ambientC;
     return path;
 }
 
 /// The path with the studied joint as it follows from these means.
 SeenPath seen(const StudyHeat& heat, const PathMount& mean, int mounts) {
     const BenchPath& bench = heat.measured.input->bench;
-    HeatPath path = pathWith(heat, mean.powerW, mean.roomC);
+    HeatPath path = pathWith(heat, mean.powerW, mean.ambientC);
     path.interfaces[*bench.studied].rMm2KPerW = solveResistance(path, *bench.studied, mean.kPerW);
     SeenPath found = computedPath(bench.places, bench.studied, path);
     found.mounts = mounts;
@@ -62,7 +62,7 @@ SeenPath seen(const StudyHeat& heat, const PathMount& mean, int mounts) {
 template <class Counts>
 std::optional<SeenPath> meanPath(const StudyHeat& heat, std::optional<Id<Load>> load, MountRule rule,
                                  const Counts& counts) {
-    if (heat.measured.whyNot) return std::nullopt;
+    if (heat.measured.reason) return std::nullopt;
     rule.checkMounts = true;
     rule.value = &RunRow::rthKPerW;
     PathMount mean;
@@ -72,7 +72,7 @@ std::optional<SeenPath> meanPath(const StudyHeat& heat, std::optional<Id<Load>> 
         ++mounts;
         mean.kPerW += (figure.value - mean.kPerW) / mounts;
         mean.powerW += (*figure.powerW - mean.powerW) / mounts;
-        mean.roomC += (figure.roomC.value_or(0) - mean.roomC) / mounts;
+        mean.ambientC += (figure.ambientC.value_or(0) - mean.ambientC) / mounts;
     }
     return mounts > 0 ? std::optional(seen(heat, mean, mounts)) : std::nullopt;
 }
@@ -88,7 +88,7 @@ SeenPath computedPath(const std::vector<PathPlace>& places, std::optional<std::s
     SeenPath found;
     found.powerW = path.powerW;
     found.chipC = steps.junctionMeanC;
-    found.roomC = path.ambientC;
+    found.ambientC = path.ambientC;
     if (studied) found.studiedMm2KPerW = path.interfaces[*studied].rMm2KPerW;
     bool hasCooler = false;
     for (const PathPlace& place : places) {
@@ -109,7 +109,7 @@ StudyHeat studyHeat(const Document& document, const Question& question,
     try {
         if (heat.measured.input) heat.coolerKPerW = calibratedCooler(*heat.measured.input);
     } catch (const InputError& error) {
-        heat.measured.whyNot = error.message;
+        heat.measured.reason = error.message;
     }
     return heat;
 }
@@ -132,7 +132,7 @@ std::optional<SeenPath> pathOfMount(const StudyHeat& heat, Id<Mount> mount) {
 }
 
 std::optional<SeenPath> pathOfMaterial(const StudyHeat& heat, std::optional<Id<Material>> material) {
-    if (heat.measured.whyNot) return std::nullopt;
+    if (heat.measured.reason) return std::nullopt;
     const CalibrationInput& input = *heat.measured.input;
     return meanPath(heat, heat.load, MountRule{}, [&](const MountFigure& figure) {
         const auto at = std::find_if(input.mounts.begin(), input.mounts.end(),
@@ -148,7 +148,7 @@ std::optional<SeenPath> pathOfPlan(const StudyHeat& heat, const Material* materi
     if (!all) return std::nullopt;
     const BenchPath& bench = heat.measured.input->bench;
     const auto mounted = material ? pathOfMaterial(heat, material->id) : std::nullopt;
-    HeatPath path = pathWith(heat, all->powerW, all->roomC);
+    HeatPath path = pathWith(heat, all->powerW, all->ambientC);
     path.interfaces[*bench.studied].rMm2KPerW =
         mounted ? mounted->studiedMm2KPerW : resistanceOf(material).mm2KPerW;
     SeenPath found = computedPath(bench.places, bench.studied, path);

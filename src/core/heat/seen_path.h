@@ -22,7 +22,7 @@ struct SeenPath {
     std::vector<SeenLayer> layers; ///< chip first, cooler last
     double powerW = 0;
     double chipC = 0; ///< in the mean of its face
-    double roomC = 0;
+    double ambientC = 0;
     double studiedMm2KPerW = 0;
     int mounts = 0; ///< that the figures are of; 0: none, all is computed
     bool anchorAssumed = false;
@@ -36,8 +36,8 @@ SeenPath computedPath(const std::vector<PathPlace>& places, std::optional<std::s
 struct StudyHeat {
     std::vector<RunRow> rows;
     Id<Load> load;
-    StudyMeasurements measured; ///< whyNot too where the layers alone resist more than was measured
-    double coolerKPerW = 0;     ///< 0 where whyNot is told
+    StudyMeasurements measured; ///< reason too where the layers alone resist more than was measured
+    double coolerKPerW = 0;     ///< 0 where reason is told
 };
 
 /// anchor: group that the user chose. Worked out at every call.

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/heat/step_response.h"
 
+#include "core/distributions/summary.h"
 #include "core/reduce/ambient.h"
 #include "core/reduce/metric_table.h"
 #include "core/reduce/trusted_channels.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 #include <cmath>
@@ -47,7 +47,7 @@ Line lineThrough(std::span<const double> t, std::span<const double> x) {
 
 /// Samples of the trace where all three are numbers.
 struct Seen {
-    std::vector<double> timeS, chipC, powerW, roomC; ///< roomC: 0 where it is not known
+    std::vector<double> timeS, chipC, powerW, ambientC; ///< ambientC: 0 where it is not known
 };
 
 Seen seenOf(const Trace& trace, std::span<const double> chip, std::span<const double> power,
@@ -59,7 +59,7 @@ Seen seenOf(const Trace& trace, std::span<const double> chip, std::span<const do
         seen.timeS.push_back(trace.timeS[i]);
         seen.chipC.push_back(chip[i]);
         seen.powerW.push_back(power[i]);
-        seen.roomC.push_back(room.empty() ? 0 : room[i]);
+        seen.ambientC.push_back(room.empty() ? 0 : room[i]);
     }
     return seen;
 }
@@ -137,7 +137,7 @@ StepResponse stepResponseOf(const Trace& trace, const ReduceSettings& settings, 
     StepResponse response;
     response.intervalS = medianIntervalS(trace);
     const auto refuse = [&](Message why) {
-        response.whyNot = std::move(why);
+        response.reason = std::move(why);
         return response;
     };
     const auto stuck = stuckSensors(trace);
@@ -147,7 +147,7 @@ StepResponse stepResponseOf(const Trace& trace, const ReduceSettings& settings, 
     if (!power || power->values.size() != trace.samples()) return refuse({"transient-no-power", {}});
     if (metric.empty()) return refuse({"transient-no-metric", {}});
     const AmbientSeries room = ambientSeries(trace, settings);
-    response.isRoomKnown = !room.valuesC.empty();
+    response.isAmbientKnown = !room.valuesC.empty();
     const SensorSteps steps = sensorSteps(trace, chip);
     if (const auto at = steps.find(chip.role); at != steps.end()) response.sensorStepK = at->second;
 
@@ -158,7 +158,7 @@ StepResponse stepResponseOf(const Trace& trace, const ReduceSettings& settings, 
     const Line rest = lineThrough(restTimes, part(seen.chipC, step.restBegin, step.restEnd));
     if (std::abs(rest.slope) > restSlopeKPerS)
         return refuse({"transient-unrested", {{"kelvinPerMinute", 60 * rest.slope}}});
-    const double roomBefore = mean(part(seen.roomC, step.restBegin, step.restEnd));
+    const double ambientBefore = mean(part(seen.ambientC, step.restBegin, step.restEnd));
     response.noiseK = std::max(rest.sd, response.sensorStepK / std::sqrt(12.0));
     response.stepW = step.afterW - step.beforeW;
     response.steadyS = steadyAfter(seen, step);
@@ -166,7 +166,7 @@ StepResponse stepResponseOf(const Trace& trace, const ReduceSettings& settings, 
         const double after = seen.timeS[i] - step.startS;
         if (!(after > 0) || seen.timeS[i] > load.endS) continue;
         response.curve.timeS.push_back(after);
-        response.curve.kPerW.push_back((seen.chipC[i] - rest.mean - (seen.roomC[i] - roomBefore))
+        response.curve.kPerW.push_back((seen.chipC[i] - rest.mean - (seen.ambientC[i] - ambientBefore))
                                        / response.stepW);
     }
     return response;
@@ -178,7 +178,7 @@ namespace {
 std::optional<std::size_t> after(const StepResponse& response, double timeS) {
     const auto& times = response.curve.timeS;
     const auto at = std::lower_bound(times.begin(), times.end(), timeS);
-    if (response.whyNot || at == times.begin() || at == times.end() || timeS > response.steadyS) return {};
+    if (response.reason || at == times.begin() || at == times.end() || timeS > response.steadyS) return {};
     return static_cast<std::size_t>(at - times.begin());
 }
 
@@ -210,7 +210,7 @@ TransientSight sightOf(const StepResponse& response) {
 
 LayersSeen layersOf(const StepResponse& response) {
     LayersSeen seen;
-    if (response.whyNot || sightOf(response) != TransientSight::layers) return seen;
+    if (response.reason || sightOf(response) != TransientSight::layers) return seen;
     ImpedanceCurve curve;
     for (std::size_t i = 0; i < response.curve.timeS.size(); ++i)
         if (response.curve.timeS[i] <= response.steadyS) {

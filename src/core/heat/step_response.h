@@ -18,8 +18,8 @@ struct StepResponse {
     double intervalS = 0;   ///< between samples, median
     double sensorStepK = 0; ///< as logged; 0: none seen
     double noiseK = 0;      ///< standard deviation of a sample at rest
-    bool isRoomKnown = false;
-    std::optional<Message> whyNot{}; ///< no power, no rest before it, no step, a ramp
+    bool isAmbientKnown = false;
+    std::optional<Message> reason{}; ///< no power, no rest before it, no step, a ramp
 };
 
 /// Of the load's step. load: as found in the trace by reduce() with these settings.

@@ -10,7 +10,7 @@
 namespace ibuki {
 namespace {
 
-constexpr double usualPowerScaleU = 0.02 / 1.7320508075688772; ///< ± 2 %, evenly (methods B.1)
+constexpr double typicalPowerScaleU = 0.02 / 1.7320508075688772; ///< ± 2 %, evenly (methods B.1)
 constexpr double assumedAnchorShare = 0.5; ///< of R″, a standard uncertainty: class ranges
 constexpr double statedAnchorShare = 0.05;
 
@@ -18,7 +18,7 @@ double powerScaleU(const Document& document, Id<Configuration> configuration) {
     for (const Sensor* sensor : document.where(&Sensor::configuration, rigOf(document, configuration)))
         if ((sensor->role == Role::packagePower || sensor->role == Role::gpuPower) && sensor->accuracyShare)
             return *sensor->accuracyShare / std::sqrt(3.0);
-    return usualPowerScaleU;
+    return typicalPowerScaleU;
 }
 
 /// The configuration in which the most of the study's runs that count were measured.
@@ -46,7 +46,7 @@ public:
             const Mount* mount = document_.find(figure.mount);
             if (!mount || mount->configuration != configuration || !figure.powerW) continue;
             input.mounts.push_back({figure.mount, groupOf(figure, input), figure.value, *figure.powerW,
-                                    figure.roomC.value_or(0), figure.limitBound});
+                                    figure.ambientC.value_or(0), figure.censored});
         }
     }
 
@@ -82,16 +82,16 @@ StudyMeasurements measurementsOf(const Document& document, const Question& quest
     StudyMeasurements found;
     if (!configuration) configuration = mostUsed(document, rows);
     if (!configuration) {
-        found.whyNot = Message{"heat-needs-power", {}};
+        found.reason = Message{"heat-needs-power", {}};
         return found;
     }
     CalibrationInput input;
     input.bench = benchPath(document, *configuration, question.site, nullptr);
-    found.whyNot = input.bench.whyNot;
-    if (!found.whyNot && !input.bench.studied) found.whyNot = Message{"heat-site-beside-path", {}};
-    if (!found.whyNot) Gathering(document, rows, load).gather(*configuration, input);
-    if (!found.whyNot && input.mounts.empty()) found.whyNot = Message{"heat-needs-power", {}};
-    if (found.whyNot) return found;
+    found.reason = input.bench.reason;
+    if (!found.reason && !input.bench.studied) found.reason = Message{"heat-site-beside-path", {}};
+    if (!found.reason) Gathering(document, rows, load).gather(*configuration, input);
+    if (!found.reason && input.mounts.empty()) found.reason = Message{"heat-needs-power", {}};
+    if (found.reason) return found;
     const auto stated = std::find_if(input.groups.begin(), input.groups.end(), [](const PathGroup& group) {
         return group.material && group.material->statedMm2KPerW;
     });

@@ -15,10 +15,10 @@ namespace {
 
 constexpr int perDecade = 12;
 constexpr double lastS = 120; ///< later on cooler and room are compared
-constexpr double usualS = 5;
-constexpr double usualIntervals = 5;
+constexpr double typicalS = 5;
+constexpr double typicalIntervals = 5;
 
-bool isRead(const TransientRun& run) { return !run.response.whyNot && !run.response.curve.timeS.empty(); }
+bool isRead(const TransientRun& run) { return !run.response.reason && !run.response.curve.timeS.empty(); }
 
 /// Where every step that was read has a value: from its second sample to its first change of power.
 std::vector<double> commonTimes(const std::vector<TransientRun>& runs) {
@@ -43,7 +43,7 @@ std::vector<RunValue> valuesAt(const std::vector<TransientRun>& runs, double atS
     std::vector<RunRow> rows = evidence.rows;
     for (RunRow& row : rows) {
         row.response.reset();
-        row.limitBound = false;
+        row.censored = false;
         for (const TransientRun& run : runs)
             if (run.run == row.runId) row.response = impedanceAt(run.response, atS);
     }
@@ -55,7 +55,7 @@ std::map<std::int64_t, double> steadyMeans(const Question& question, const Evide
     std::vector<RunRow> rows = evidence.rows;
     for (RunRow& row : rows) {
         row.response = row.rthKPerW;
-        row.limitBound = false; // K/W is measured in full at the limit too
+        row.censored = false; // K/W is measured in full at the limit too
     }
     std::map<std::int64_t, double> means;
     for (const GroupSummary& group :
@@ -70,13 +70,13 @@ void compareRead(TransientStudy& study, const Document& document, const Question
     if (study.stepW > 0) options.margin = question.margin.value / study.stepW;
     options.mostFurtherMounts = 0;
     // What drives a level to its limit is often no scatter of mounting: it has one of its own then.
-    const bool anyBound = std::any_of(evidence.rows.begin(), evidence.rows.end(),
-                                      [](const RunRow& row) { return enters(row) && row.limitBound; });
-    if (anyBound && !options.takesOut()) options.spread = SpreadModel::welch;
+    const bool anyCensored = std::any_of(evidence.rows.begin(), evidence.rows.end(),
+                                         [](const RunRow& row) { return enters(row) && row.censored; });
+    if (anyCensored && !options.takesOut()) options.spread = SpreadModel::welch;
     try {
         study.comparison = compare(values, options);
     } catch (const InputError& error) {
-        study.whyNot = error.message;
+        study.reason = error.message;
         study.mounts = onlyGroups(values, options);
     }
 }
@@ -133,8 +133,8 @@ void addSight(TransientStudy& study, const std::vector<TransientRun>& runs) {
     int read = 0;
     for (const TransientRun& run : runs) {
         const StepResponse& response = run.response;
-        if (response.whyNot) {
-            ++study.leftOut[response.whyNot->code];
+        if (response.reason) {
+            ++study.leftOut[response.reason->code];
             continue;
         }
         if (!impedanceAt(response, study.atS)) ++study.leftOut["transient-moved"];
@@ -142,7 +142,7 @@ void addSight(TransientStudy& study, const std::vector<TransientRun>& runs) {
         study.sight = read == 0 ? sight : std::min(study.sight, sight);
         study.intervalS = std::max(study.intervalS, response.intervalS);
         study.sensorStepK = std::max(study.sensorStepK, response.sensorStepK);
-        study.isRoomKnown = study.isRoomKnown && response.isRoomKnown;
+        study.isAmbientKnown = study.isAmbientKnown && response.isAmbientKnown;
         study.stepW += (response.stepW - study.stepW) / ++read;
         const double start = std::abs(slopeAt(response, study.atS).value_or(0)) * startUncertaintyS(response);
         study.startKPerW = std::max(study.startKPerW, start);
@@ -170,10 +170,10 @@ std::vector<TransientTask> transientTasks(const Document& document, const Questi
     return tasks;
 }
 
-double usualReadS(const std::vector<TransientRun>& runs) {
-    double at = usualS;
+double typicalReadS(const std::vector<TransientRun>& runs) {
+    double at = typicalS;
     for (const TransientRun& run : runs)
-        if (isRead(run)) at = std::max(at, usualIntervals * run.response.intervalS);
+        if (isRead(run)) at = std::max(at, typicalIntervals * run.response.intervalS);
     return at;
 }
 

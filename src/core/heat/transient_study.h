@@ -4,10 +4,10 @@
 // Load steps of a study's mounts against each other: Z at one declared time, one number a run, compared as
 // every response is; the curves as a whole; and what came later than the joint (docs/methods.md H.10).
 
+#include "core/comparison/curve_test.h"
 #include "core/evidence/evidence.h"
 #include "core/heat/step_response.h"
 #include "core/reduce/settings.h"
-#include "core/stats/curve_test.h"
 
 #include <map>
 
@@ -34,7 +34,7 @@ struct TransientRun {
 
 /// When steps are read where no time was declared: some time constants of a lidded chip, long before its
 /// cooler's.
-double usualReadS(const std::vector<TransientRun>& runs);
+double typicalReadS(const std::vector<TransientRun>& runs);
 
 struct MountStep {
     Id<Mount> mount;
@@ -54,7 +54,7 @@ struct TransientStudy {
     double atS = 0;
     std::optional<Comparison> comparison; ///< of Z(atS)
     std::optional<Comparison> mounts;     ///< where there is none
-    std::optional<Message> whyNot;        ///< why there is none
+    std::optional<Message> reason;        ///< why there is none
     std::vector<double> timesS;           ///< evenly in ln t, as far as every step is steady
     std::vector<MountStep> steps;
     std::vector<TransientPair> pairs;
@@ -62,9 +62,9 @@ struct TransientStudy {
     TransientSight sight = TransientSight::sum; ///< of the coarsest
     double intervalS = 0;                       ///< of the coarsest
     double sensorStepK = 0;
-    double stepW = 0;        ///< mean
-    double startKPerW = 0;   ///< what the start alone leaves uncertain in Z(atS), standard, largest
-    bool isRoomKnown = true; ///< in every run
+    double stepW = 0;           ///< mean
+    double startKPerW = 0;      ///< what the start alone leaves uncertain in Z(atS), standard, largest
+    bool isAmbientKnown = true; ///< in every run
 
     const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
 };

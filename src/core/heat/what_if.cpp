@@ -53,7 +53,7 @@ WhatIf asItStands(const BenchPath& bench) {
     const HeatPath& path = bench.path;
     WhatIf what;
     what.powerW = path.powerW;
-    what.roomC = path.ambientC;
+    what.ambientC = path.ambientC;
     what.coolerKPerW = path.coolerKPerW;
     what.leakageAtC = chainSteps(path).junctionMeanC;
     what.chipThicknessMm = path.solids.front().thicknessMm;
@@ -71,10 +71,10 @@ ChangedPath changed(const BenchPath& bench, const WhatIf& what) {
     path.powerW = what.powerW;
     if (what.leakageW > 0) {
         const double leakage = std::min(what.leakageW, 0.9 * what.powerW);
-        path.leakage = PathLeakage{leakage, what.leakageAtC, PathLeakage{}.perK};
+        path.leakage = Leakage{leakage, what.leakageAtC, Leakage{}.perK};
         path.powerW -= leakage;
     }
-    path.ambientC = what.roomC;
+    path.ambientC = what.ambientC;
     path.coolerKPerW = what.coolerKPerW;
     path.interfaces[found.studied].rMm2KPerW =
         pressedMm2KPerW(bench.studiedClass, what.studiedMm2KPerW, what.force);

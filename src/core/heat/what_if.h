@@ -5,8 +5,8 @@
 // follows for ready questions (docs/methods.md H.9). Everything is computed by the chain; nothing is measured
 // here.
 
+#include "core/distributions/interval.h"
 #include "core/heat/bench_path.h"
-#include "core/stats/interval.h"
 
 #include <array>
 
@@ -15,7 +15,7 @@ namespace ibuki {
 /// What can be moved; the rest is as described.
 struct WhatIf {
     double powerW = 0;
-    double roomC = 0;
+    double ambientC = 0;
     double coolerKPerW = 0;
     double studiedMm2KPerW = 0;
     double covered = 1;

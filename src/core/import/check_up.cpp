@@ -7,7 +7,7 @@
 #include "core/reduce/ambient.h"
 #include "core/reduce/metric.h"
 #include "core/reduce/reduce.h"
-#include "core/stats/tail_fit.h"
+#include "core/series/tail_fit.h"
 
 #include <algorithm>
 #include <cmath>
@@ -16,7 +16,7 @@
 namespace ibuki {
 namespace {
 
-constexpr double usualPowerW = 150;
+constexpr double typicalPowerW = 150;
 constexpr double restS = 180; ///< of the end of the idle stretch
 constexpr std::size_t leastRest = 30;
 constexpr double fastPartS = 45; ///< of die, lid and plate, left out of the tail
@@ -129,12 +129,23 @@ std::optional<double> gradientOf(const Trace& trace, const Stretch& rest) {
 } // namespace
 
 std::vector<StepOccurrence> checkUpSteps(const std::string& load, double powerW) {
-    std::vector<StepOccurrence> steps{{StepKind::idle, {}, {}, 5},
-                                      {StepKind::soak, load, powerW, 60, GateKind::remainingBelow, 0.1},
-                                      {StepKind::measure, load, powerW, 3},
-                                      {StepKind::cool, {}, {}, 5}};
-    steps[1].leastMinutes = 10;
-    return steps;
+    const auto step = [](StepKind kind, double minutes) {
+        StepOccurrence made;
+        made.kind = kind;
+        made.minutes = minutes;
+        return made;
+    };
+    const auto underLoad = [&](StepKind kind, double minutes) {
+        StepOccurrence made = step(kind, minutes);
+        made.load = load;
+        made.powerW = powerW;
+        return made;
+    };
+    StepOccurrence soak = underLoad(StepKind::soak, 60);
+    soak.gate = GateKind::remainingBelow;
+    soak.gateValue = 0.1;
+    soak.leastMinutes = 10;
+    return {step(StepKind::idle, 5), soak, underLoad(StepKind::measure, 3), step(StepKind::cool, 5)};
 }
 
 double checkUpPowerW(const Document& document, Id<Bench> bench) {
@@ -142,7 +153,7 @@ double checkUpPowerW(const Document& document, Id<Bench> bench) {
     for (const Study* study : document.where(&Study::bench, bench))
         for (const Load* load : loadsOf(document, study->id))
             if (load->target) most = std::max(most, load->target->value);
-    return most > 0 ? most : usualPowerW;
+    return most > 0 ? most : typicalPowerW;
 }
 
 CheckUp checkUpOf(const Trace& trace) {
@@ -158,7 +169,7 @@ CheckUp checkUpOf(const Trace& trace) {
         checked.channels.push_back(std::move(one));
     }
     addOffsets(checked, trace, rest);
-    checked.roomGradientK = gradientOf(trace, rest);
+    checked.ambientGradientK = gradientOf(trace, rest);
     if (!load) {
         checked.doubts.push_back({"check-no-load", {}});
         return checked;
@@ -168,7 +179,7 @@ CheckUp checkUpOf(const Trace& trace) {
         checked.slowestMinutes = *slowest / 60;
     else
         checked.doubts.push_back({"check-no-tail", {}});
-    if (!checked.roomGradientK) checked.doubts.push_back({"check-one-room", {}});
+    if (!checked.ambientGradientK) checked.doubts.push_back({"check-one-room", {}});
     return checked;
 }
 
@@ -177,7 +188,7 @@ void putCheckUp(Edit& edit, Id<Bench> bench, const CheckUp& checked) {
     if (!current) return;
     Configuration configuration = *current;
     if (checked.slowestMinutes) configuration.slowestMinutes = checked.slowestMinutes;
-    if (checked.roomGradientK) configuration.roomGradient = Kelvin{*checked.roomGradientK};
+    if (checked.ambientGradientK) configuration.ambientGradient = Kelvin{*checked.ambientGradientK};
     edit.put(configuration);
     for (const CheckedChannel& channel : checked.channels) {
         Sensor sensor;

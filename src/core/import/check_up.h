@@ -29,10 +29,10 @@ struct CheckedChannel {
 };
 
 struct CheckUp {
-    std::vector<CheckedChannel> channels; ///< temperatures
-    std::optional<double> slowestMinutes; ///< time constant of the load's tail
-    std::optional<double> roomGradientK;  ///< ± half of what two room probes or more differ by
-    std::vector<Message> doubts;          ///< what could not be told, and why
+    std::vector<CheckedChannel> channels;   ///< temperatures
+    std::optional<double> slowestMinutes;   ///< time constant of the load's tail
+    std::optional<double> ambientGradientK; ///< ± half of what two room probes or more differ by
+    std::vector<Message> doubts;            ///< what could not be told, and why
 };
 
 /// Of a recording that went through those steps; what can be told of any other.

@@ -33,7 +33,7 @@ std::optional<Phase> stretchOf(const LoadReduction& load) {
 
 } // namespace
 
-ReadingUsage usualOf(ReadingKind kind) {
+ReadingUsage typicalOf(ReadingKind kind) {
     switch (kind) {
     case ReadingKind::score:
         return {"points", Better::higher};
@@ -64,8 +64,8 @@ void addColumnReadings(Edit& edit, const Run& run, const Trace& trace, const Loa
         EnteredReading reading;
         reading.run = run.id;
         reading.kind = kind;
-        reading.unit = usualOf(kind).unit;
-        reading.better = usualOf(kind).better;
+        reading.unit = typicalOf(kind).unit;
+        reading.better = typicalOf(kind).better;
         reading.value = *mean;
         edit.add(reading);
     }

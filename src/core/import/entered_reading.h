@@ -15,7 +15,7 @@ struct ReadingUsage {
     const char* unit = "";
     Better better = Better::neither;
 };
-ReadingUsage usualOf(ReadingKind kind);
+ReadingUsage typicalOf(ReadingKind kind);
 
 /// Columns of score, noise and power at the wall become readings of the run: means over its steady window,
 /// over its load where there is none.

@@ -6,20 +6,20 @@ namespace ibuki {
 
 void rememberRoles(Edit& edit, const std::string& fingerprint, const RoleMap& roles) {
     for (const auto& [column, role] : roles) {
-        HeaderRole told{{}, fingerprint, column, role};
+        HeaderRole reported{{}, fingerprint, column, role};
         for (const HeaderRole* known : edit.document().where(&HeaderRole::fingerprint, fingerprint))
-            if (known->column == column) told.id = known->id;
-        if (!told.id)
-            edit.add(told);
-        else if (*edit.document().find(told.id) != told)
-            edit.put(told);
+            if (known->column == column) reported.id = known->id;
+        if (!reported.id)
+            edit.add(reported);
+        else if (*edit.document().find(reported.id) != reported)
+            edit.put(reported);
     }
 }
 
 std::map<std::string, RoleMap> rememberedRoles(const Document& document) {
     std::map<std::string, RoleMap> remembered;
-    for (const auto& [id, told] : document.all<HeaderRole>())
-        remembered[told.fingerprint][told.column] = told.role;
+    for (const auto& [id, reported] : document.all<HeaderRole>())
+        remembered[reported.fingerprint][reported.column] = reported.role;
     return remembered;
 }
 

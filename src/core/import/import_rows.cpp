@@ -59,7 +59,7 @@ int mountsAtLevel(const Document& document, Id<Study> study, Id<Level> level,
     return count;
 }
 
-bool readsOnlyTheRoom(const Trace& trace) {
+bool readsOnlyAmbient(const Trace& trace) {
     bool room = false;
     for (const Channel& channel : trace.channels) {
         if (channel.values.empty()) continue;
@@ -165,12 +165,12 @@ std::vector<std::size_t> rowsByTime(const std::vector<ImportRow>& rows) {
 std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLog>& logs) {
     std::vector<std::optional<std::size_t>> probes(logs.size());
     for (std::size_t i = 0; i < logs.size(); ++i) {
-        if (!readsOnlyTheRoom(logs[i].trace)) continue;
+        if (!readsOnlyAmbient(logs[i].trace)) continue;
         double most = 0;
         // A clock that shares no time with any log is off by whole hours, if it belongs to one.
         for (int hours = 0; hours <= mostZoneHours && !probes[i]; ++hours)
             for (std::size_t k = 0; k < logs.size(); ++k) {
-                if (k == i || readsOnlyTheRoom(logs[k].trace)) continue;
+                if (k == i || readsOnlyAmbient(logs[k].trace)) continue;
                 const double shared = std::max(sharedS(logs[k], logs[i], 3'600.0 * hours),
                                                sharedS(logs[k], logs[i], -3'600.0 * hours));
                 if (shared <= most) continue;

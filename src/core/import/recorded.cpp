@@ -39,9 +39,9 @@ Id<Mount> mountOfSlot(Edit& edit, const Document& before, const Slot& slot, cons
     row.mountName = nextMountName(before, study.id, {row}, 0);
     const Id<Mount> mount = addPlannedMount(edit, before, study, *question, row);
     if (const Application* made = applicationAt(edit.document(), mount, question->site);
-        made && wish.handsBegan) {
+        made && wish.manualWorkBegan) {
         Application applied = *made;
-        applied.start = wish.handsBegan;
+        applied.start = wish.manualWorkBegan;
         applied.end = wish.at;
         edit.put(applied);
     }

@@ -23,7 +23,7 @@ struct RecordingWish {
     std::string name;                     ///< of a new mount that has no level: a check mount, the baseline
     std::vector<std::string> sources;
     Instant at;
-    std::optional<Instant> handsBegan; ///< the application's; at is when they were done
+    std::optional<Instant> manualWorkBegan; ///< the application's; at is when they were done
 };
 
 struct RecordingBegun {

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/inspect/joint_coverage.h"
 
+#include "core/distributions/distributions.h"
+#include "core/distributions/summary.h"
 #include "core/domain/lookup.h"
 #include "core/physics/spread.h"
 #include "core/shelf/class_defaults.h"
-#include "core/stats/distributions.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 #include <cmath>
@@ -49,10 +49,10 @@ GreyPicture joined(const GreyPicture& chip, const GreyPicture& plate, LookJoin j
     return made;
 }
 
-std::optional<JointCoverage> jointCoverage(const Document& document, const JointLook& look,
+std::optional<JointCoverage> jointCoverage(const Document& document, const JointInspection& look,
                                            const MaskSource& masks) {
     std::optional<GreyPicture> chip, plate;
-    FaceSize face;
+    Extent face;
     for (const JointPicture* picture : picturesOf(document, look.id)) {
         if (picture->maskSha256.empty() || picture->side == LookSide::detail) continue;
         auto mask = masks(picture->maskSha256);
@@ -71,8 +71,8 @@ std::vector<MountCoverage> coverageOfBench(const Document& document, Id<Bench> b
                                            const MaskSource& masks) {
     std::vector<MountCoverage> all;
     for (const Mount* mount : mountsOf(document, bench)) {
-        const JointLook* look = nullptr;
-        for (const JointLook* one : document.where(&JointLook::mount, mount->id)) {
+        const JointInspection* look = nullptr;
+        for (const JointInspection* one : document.where(&JointInspection::mount, mount->id)) {
             const Site* at = document.find(one->site);
             if (at && at->kind == site && (!look || look->id < one->id)) look = one;
         }
@@ -161,14 +161,14 @@ std::optional<ExpectedSpread> expectedSpread(const Document& document, Id<Mount>
     if (!pattern || (material->kind != MaterialClass::paste && material->kind != MaterialClass::putty))
         return std::nullopt;
     const MaterialFacts facts = factsOf(*material);
-    const FaceSize face = faceOf(document, site).size;
+    const Extent face = faceOf(document, site).size;
     SpreadInput input;
     input.widthMm = face.widthMm;
     input.lengthMm = face.lengthMm;
     input.bondLineMm = facts.bondLineUm.value / 1000;
     input.cellMm = std::max(face.widthMm, face.lengthMm) / 200;
     input.strokes = patternStrokes(*pattern, face.widthMm, face.lengthMm,
-                                   usualReachMm(*pattern, face.widthMm, face.lengthMm));
+                                   typicalReachMm(*pattern, face.widthMm, face.lengthMm));
     input.volumeMm3 = application->amount->value / facts.densityGPerMl.value * 1000;
     const Spread made = spread(input);
     ExpectedSpread expected{made.coverage, made.trappedPockets, {}};

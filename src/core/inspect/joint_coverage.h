@@ -4,9 +4,9 @@
 // Both faces of a joint as one mask, all looks of a bench together, and what a bare corner says when it comes
 // again and again (docs/methods.md, "Looks").
 
+#include "core/distributions/interval.h"
 #include "core/inspect/looks.h"
 #include "core/look/coverage_figures.h"
-#include "core/stats/interval.h"
 
 #include <functional>
 
@@ -22,15 +22,15 @@ GreyPicture joined(const GreyPicture& chip, const GreyPicture& plate, LookJoin j
 
 struct JointCoverage {
     GreyPicture mask; ///< as the chip side is seen
-    FaceSize face;
+    Extent face;
 };
 /// Nothing where no picture of the look was measured.
-std::optional<JointCoverage> jointCoverage(const Document& document, const JointLook& look,
+std::optional<JointCoverage> jointCoverage(const Document& document, const JointInspection& look,
                                            const MaskSource& masks);
 
 struct MountCoverage {
     Id<Mount> mount;
-    Id<JointLook> look;
+    Id<JointInspection> look;
     JointCoverage joint;
     double covered = 0;
     std::array<double, 4> corners{};

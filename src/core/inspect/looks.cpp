@@ -8,14 +8,14 @@
 
 namespace ibuki {
 
-const JointLook* lookAt(const Document& document, Id<Mount> mount, Id<Site> site) {
-    const JointLook* newest = nullptr;
-    for (const JointLook* look : document.where(&JointLook::mount, mount))
+const JointInspection* lookAt(const Document& document, Id<Mount> mount, Id<Site> site) {
+    const JointInspection* newest = nullptr;
+    for (const JointInspection* look : document.where(&JointInspection::mount, mount))
         if (look->site == site && (!newest || newest->id < look->id)) newest = look;
     return newest;
 }
 
-std::vector<const JointPicture*> picturesOf(const Document& document, Id<JointLook> look) {
+std::vector<const JointPicture*> picturesOf(const Document& document, Id<JointInspection> look) {
     std::vector<const JointPicture*> pictures;
     for (const JointPicture* picture : document.where(&JointPicture::look, look)) pictures.push_back(picture);
     std::sort(pictures.begin(), pictures.end(),
@@ -58,22 +58,22 @@ FaceSurface surfaceOf(const Site& site, LookSide side) {
     return FaceSurface::notStated;
 }
 
-std::optional<FilmAppearance> usualAppearance(const Document& document,
-                                              std::optional<Id<Material>> material) {
+std::optional<FilmAppearance> typicalAppearance(const Document& document,
+                                                std::optional<Id<Material>> material) {
     if (!material) return std::nullopt;
-    FilmAppearance usual;
+    FilmAppearance typical;
     for (const auto& [id, picture] : document.all<JointPicture>()) {
         if (!picture.filmLightness || !picture.filmA || !picture.filmB || picture.maskSha256.empty())
             continue;
-        const JointLook* look = document.find(picture.look);
+        const JointInspection* look = document.find(picture.look);
         const Material* of = look ? materialAt(document, look->mount, look->site) : nullptr;
         if (!of || of->id != *material) continue;
-        ++usual.looks;
-        usual.lightness += (*picture.filmLightness - usual.lightness) / usual.looks;
-        usual.a += (*picture.filmA - usual.a) / usual.looks;
-        usual.b += (*picture.filmB - usual.b) / usual.looks;
+        ++typical.looks;
+        typical.lightness += (*picture.filmLightness - typical.lightness) / typical.looks;
+        typical.a += (*picture.filmA - typical.a) / typical.looks;
+        typical.b += (*picture.filmB - typical.b) / typical.looks;
     }
-    return usual.looks > 0 ? std::optional(usual) : std::nullopt;
+    return typical.looks > 0 ? std::optional(typical) : std::nullopt;
 }
 
 std::optional<Pattern> drawnPattern(ApplicationPattern pattern) {
@@ -97,18 +97,18 @@ std::optional<FaceCorners> lastCorners(const Document& document, Id<Bench> bench
     const JointPicture* newest = nullptr;
     for (const auto& [id, picture] : document.all<JointPicture>()) {
         if (picture.side != side || !picture.corners || picture.width <= 0 || picture.height <= 0) continue;
-        const JointLook* look = document.find(picture.look);
+        const JointInspection* look = document.find(picture.look);
         const Mount* mount = look ? document.find(look->mount) : nullptr;
         const Bench* on = mount ? benchOf(document, *mount) : nullptr;
         if (on && on->id == bench && (!newest || newest->id < picture.id)) newest = &picture;
     }
     if (!newest) return std::nullopt;
     FaceCorners corners = *cornersOf(*newest);
-    for (PicturePoint& corner : corners) corner = {corner.x / newest->width, corner.y / newest->height};
+    for (PlanePoint& corner : corners) corner = {corner.x / newest->width, corner.y / newest->height};
     return corners;
 }
 
-MeasureFaceOptions measureOptions(const Document& document, const JointLook& look, LookSide side) {
+MeasureFaceOptions measureOptions(const Document& document, const JointInspection& look, LookSide side) {
     MeasureFaceOptions options;
     const Site* site = document.find(look.site);
     if (site) {
@@ -116,7 +116,7 @@ MeasureFaceOptions measureOptions(const Document& document, const JointLook& loo
         options.find.sizeAssumed = faceOf(document, *site).isAssumed;
     }
     const Material* material = materialAt(document, look.mount, look.site);
-    options.film.usual = usualAppearance(document, material ? std::optional(material->id) : std::nullopt);
+    options.film.typical = typicalAppearance(document, material ? std::optional(material->id) : std::nullopt);
     const Mount* mount = document.find(look.mount);
     const Bench* bench = mount ? benchOf(document, *mount) : nullptr;
     if (bench) options.find.guess = lastCorners(document, bench->id, side);
@@ -140,7 +140,7 @@ std::array<double, 8> storedCorners(const FaceCorners& corners) {
     return stored;
 }
 
-void putMeasured(JointPicture& picture, const MeasuredFace& measured, const FaceSize& face) {
+void putMeasured(JointPicture& picture, const MeasuredFace& measured, const Extent& face) {
     picture.flags.clear();
     for (const LookFlag flag : measured.flags) {
         if (!picture.flags.empty()) picture.flags += ' ';

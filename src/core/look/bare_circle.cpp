@@ -26,7 +26,7 @@ struct DistanceRaster {
     cv::Mat distance; ///< CV_32F, in pixels
 };
 
-DistanceRaster distances(const cv::Mat& bare, const FaceSize& face) {
+DistanceRaster distances(const cv::Mat& bare, const Extent& face) {
     const double finest = std::min(face.widthMm / bare.cols, face.lengthMm / bare.rows);
     const double pitch = std::max(finest, std::max(face.widthMm, face.lengthMm) / mostAcross);
     cv::Mat square, framed;
@@ -67,7 +67,7 @@ std::vector<Place> candidates(const DistanceRaster& raster) {
 /// Widens a circle by moving its middle; `near` are the pixels that can bound it.
 class Widening {
 public:
-    Widening(const cv::Mat& bare, const FaceSize& face, const Place& from, double reachMm)
+    Widening(const cv::Mat& bare, const Extent& face, const Place& from, double reachMm)
         : face_(face),
           begin_(from),
           mostMoved_((reachMm - from.radius) / 2),
@@ -117,7 +117,7 @@ private:
         return least;
     }
 
-    FaceSize face_;
+    Extent face_;
     Place begin_;
     double mostMoved_;
     double width_;
@@ -127,7 +127,7 @@ private:
 
 } // namespace
 
-double largestBareCircleMm(const GreyPicture& mask, const FaceSize& face) {
+double largestBareCircleMm(const GreyPicture& mask, const Extent& face) {
     const cv::Mat bare = viewOf(mask) < maskFromHere;
     if (cv::countNonZero(bare) == 0) return 0;
     const DistanceRaster raster = distances(bare, face);

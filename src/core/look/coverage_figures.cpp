@@ -12,7 +12,7 @@
 namespace ibuki {
 namespace {
 
-std::vector<BareRegion> bareRegions(const GreyPicture& mask, const FaceSize& face) {
+std::vector<BareRegion> bareRegions(const GreyPicture& mask, const Extent& face) {
     cv::Mat labels, stats, middles;
     const cv::Mat bare = viewOf(mask) < maskFromHere;
     const int labelled = cv::connectedComponentsWithStats(bare, labels, stats, middles, 4, CV_32S);
@@ -42,7 +42,7 @@ std::array<double, 4> cornerShares(const CoverageMask& mask) {
             mask.mean(0, 0.25, 0, 0.25)};
 }
 
-CoverageFigures coverageFigures(const GreyPicture& mask, const FaceSize& face) {
+CoverageFigures coverageFigures(const GreyPicture& mask, const Extent& face) {
     if (!(face.widthMm > 0) || !(face.lengthMm > 0) || !std::isfinite(face.widthMm * face.lengthMm))
         throw InputError("look-face", {});
     if (mask.width <= 0 || mask.height <= 0) throw InputError("look-mask", {});

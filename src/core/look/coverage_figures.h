@@ -32,6 +32,6 @@ struct CoverageFigures {
 std::array<double, 4> cornerShares(const CoverageMask& mask);
 
 /// Throws InputError (look-face) for a face that has no size, (look-mask) for a mask without pixels.
-CoverageFigures coverageFigures(const GreyPicture& mask, const FaceSize& face);
+CoverageFigures coverageFigures(const GreyPicture& mask, const Extent& face);
 
 } // namespace ibuki

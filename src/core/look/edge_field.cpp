@@ -12,8 +12,8 @@ constexpr double besideLinePx = 2.5; // an end of a segment that belongs to a li
 constexpr double alikeSine = 0.07;   // 4°
 
 struct Segment {
-    PicturePoint from;
-    PicturePoint to;
+    PlanePoint from;
+    PlanePoint to;
     double length = 0;
 };
 
@@ -43,7 +43,7 @@ EdgeLine lineThrough(const std::vector<Segment>& segments) {
     double weight = 0, x = 0, y = 0, xx = 0, xy = 0, yy = 0, length = 0;
     for (const Segment& s : segments) {
         length += s.length;
-        for (const PicturePoint& p : {s.from, s.to}) {
+        for (const PlanePoint& p : {s.from, s.to}) {
             weight += s.length;
             x += s.length * p.x;
             y += s.length * p.y;
@@ -96,7 +96,7 @@ EdgeField::EdgeField(const cv::Mat& lab) {
     std::vector<float> values(strength.begin<float>(), strength.end<float>());
     const auto at = values.begin() + static_cast<std::ptrdiff_t>(values.size() * 3 / 4);
     std::nth_element(values.begin(), at, values.end());
-    usual_ = std::sqrt(*at);
+    typical_ = std::sqrt(*at);
 }
 
 double EdgeField::across(double x, double y, double nx, double ny) const {
@@ -129,7 +129,7 @@ std::vector<EdgeLine> straightLines(const cv::Mat& lab, std::size_t most) {
     return lines;
 }
 
-bool meet(const EdgeLine& a, const EdgeLine& b, PicturePoint& at) {
+bool meet(const EdgeLine& a, const EdgeLine& b, PlanePoint& at) {
     const double det = a.nx * b.ny - a.ny * b.nx;
     if (std::abs(det) < 1e-6) return false;
     at = {(a.offset * b.ny - b.offset * a.ny) / det, (a.nx * b.offset - b.nx * a.offset) / det};

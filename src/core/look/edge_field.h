@@ -27,13 +27,13 @@ public:
     /// How strongly the picture changes across direction (nx, ny) there; 0 outside.
     double across(double x, double y, double nx, double ny) const;
     /// What noise and texture alone make: three quarters of the picture changes less.
-    double usual() const { return usual_; }
+    double typical() const { return typical_; }
     int width() const { return xx_.cols; }
     int height() const { return xx_.rows; }
 
 private:
     cv::Mat xx_, xy_, yy_;
-    double usual_ = 0;
+    double typical_ = 0;
 };
 
 /// CIELAB as CV_32FC3 of an RGB view.
@@ -43,6 +43,6 @@ cv::Mat labOf(const cv::Mat& rgb);
 std::vector<EdgeLine> straightLines(const cv::Mat& lab, std::size_t most);
 
 /// Where two lines meet; nothing for parallel ones.
-bool meet(const EdgeLine& a, const EdgeLine& b, PicturePoint& at);
+bool meet(const EdgeLine& a, const EdgeLine& b, PlanePoint& at);
 
 } // namespace ibuki

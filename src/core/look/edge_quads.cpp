@@ -24,7 +24,7 @@ struct SeenLine {
     double begin = 0; ///< the first counted place along the direction (−ny, nx)
     std::vector<int> seen;
 
-    double along(const PicturePoint& p) const { return -line.ny * p.x + line.nx * p.y; }
+    double along(const PlanePoint& p) const { return -line.ny * p.x + line.nx * p.y; }
     /// Share of the places from a to b that are an edge.
     double share(double a, double b) const {
         if (b < a) std::swap(a, b);
@@ -59,13 +59,13 @@ void beginUpperLeft(FaceCorners& corners) {
     if (areaOf(corners) < 0) std::swap(corners[1], corners[3]);
     const auto first =
         std::min_element(corners.begin(), corners.end(),
-                         [](const PicturePoint& a, const PicturePoint& b) { return a.x + a.y < b.x + b.y; });
+                         [](const PlanePoint& a, const PlanePoint& b) { return a.x + a.y < b.x + b.y; });
     std::rotate(corners.begin(), first, corners.end());
 }
 
 /// Which of its corners is the face's upper left: the one that lies there, unless the sides' ratio says that
 /// the face lies on its side. Tells how odd the view is then.
-double orient(FaceCorners& corners, const FaceSize& face, int width, int height) {
+double orient(FaceCorners& corners, const Extent& face, int width, int height) {
     beginUpperLeft(corners);
     FaceCorners turned = corners;
     std::rotate(turned.begin(), turned.begin() + 1, turned.end());
@@ -82,7 +82,7 @@ double farthest(const FaceCorners& a, const FaceCorners& b) {
     double most = 0;
     for (std::size_t i = 0; i < 4; ++i) { // they may begin at different corners
         double least = 1e9;
-        for (const PicturePoint& other : b)
+        for (const PlanePoint& other : b)
             least = std::min(least, std::hypot(a[i].x - other.x, a[i].y - other.y));
         most = std::max(most, least);
     }
@@ -91,7 +91,7 @@ double farthest(const FaceCorners& a, const FaceCorners& b) {
 
 class Search {
 public:
-    Search(const EdgeField& field, const FaceSize& face, const std::vector<EdgeLine>& lines,
+    Search(const EdgeField& field, const Extent& face, const std::vector<EdgeLine>& lines,
            const ViewTrust& trust)
         : field_(field), face_(face), trust_(trust) {
         lines_.reserve(lines.size());
@@ -132,7 +132,7 @@ private:
             || !meet(bottom->line, right->line, corners[2]) || !meet(bottom->line, left->line, corners[3]))
             return;
         const double width = field_.width(), height = field_.height();
-        for (const PicturePoint& c : corners)
+        for (const PlanePoint& c : corners)
             if (c.x < -2 || c.y < -2 || c.x > width + 2 || c.y > height + 2) return;
         const double area = std::abs(areaOf(corners));
         if (area < leastArea * width * height) return;
@@ -175,7 +175,7 @@ private:
     }
 
     const EdgeField& field_;
-    FaceSize face_;
+    Extent face_;
     ViewTrust trust_;
     std::vector<SeenLine> lines_;
     std::vector<Pair> pairs_;
@@ -185,7 +185,7 @@ private:
 
 } // namespace
 
-double leastStrength(const EdgeField& field) { return std::max(1.0, 1.6 * field.usual()); }
+double leastStrength(const EdgeField& field) { return std::max(1.0, 1.6 * field.typical()); }
 
 double areaOf(const FaceCorners& c) {
     double twice = 0;
@@ -193,7 +193,7 @@ double areaOf(const FaceCorners& c) {
     return twice / 2;
 }
 
-std::vector<EdgeQuad> edgeQuads(const EdgeField& field, const FaceSize& face,
+std::vector<EdgeQuad> edgeQuads(const EdgeField& field, const Extent& face,
                                 const std::vector<EdgeLine>& lines, const ViewTrust& trust) {
     return Search(field, face, lines, trust).candidates();
 }

@@ -26,7 +26,7 @@ double leastStrength(const EdgeField& field);
 double areaOf(const FaceCorners& corners); ///< px²; above 0 clockwise
 
 /// Those worth most first, none like one before it. Throws nothing for faces that have a size.
-std::vector<EdgeQuad> edgeQuads(const EdgeField& field, const FaceSize& face,
+std::vector<EdgeQuad> edgeQuads(const EdgeField& field, const Extent& face,
                                 const std::vector<EdgeLine>& lines, const ViewTrust& trust);
 
 } // namespace ibuki

@@ -11,9 +11,9 @@ namespace {
 
 bool within(const FaceCorners& inner, const FaceCorners& outer) {
     for (std::size_t i = 0; i < 4; ++i) {
-        const PicturePoint &a = outer[i], &b = outer[(i + 1) % 4];
+        const PlanePoint &a = outer[i], &b = outer[(i + 1) % 4];
         const double length = std::hypot(b.x - a.x, b.y - a.y);
-        for (const PicturePoint& p : inner)
+        for (const PlanePoint& p : inner)
             if (((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length < -2) return false;
     }
     return true;
@@ -21,7 +21,7 @@ bool within(const FaceCorners& inner, const FaceCorners& outer) {
 
 void fill(cv::Mat& mask, const FaceCorners& corners, int value) {
     std::vector<cv::Point> points;
-    for (const PicturePoint& c : corners)
+    for (const PlanePoint& c : corners)
         points.emplace_back(static_cast<int>(std::lround(c.x)), static_cast<int>(std::lround(c.y)));
     cv::fillConvexPoly(mask, points, cv::Scalar(value));
 }
@@ -80,10 +80,10 @@ double overlap(const std::vector<float>& a, const std::vector<float>& b) {
 }
 
 FaceCorners grown(const FaceCorners& corners, double by) {
-    PicturePoint middle;
-    for (const PicturePoint& c : corners) middle = {middle.x + c.x / 4, middle.y + c.y / 4};
+    PlanePoint middle;
+    for (const PlanePoint& c : corners) middle = {middle.x + c.x / 4, middle.y + c.y / 4};
     FaceCorners made = corners;
-    for (PicturePoint& c : made) c = {middle.x + (c.x - middle.x) * by, middle.y + (c.y - middle.y) * by};
+    for (PlanePoint& c : made) c = {middle.x + (c.x - middle.x) * by, middle.y + (c.y - middle.y) * by};
     return made;
 }
 
@@ -97,14 +97,14 @@ cv::Mat between(cv::Size size, const FaceCorners& inner, const FaceCorners& oute
 /// How alike the colours just inside and just outside of a quadrilateral's sides are, 0 to 1.
 double alikeAcross(const ColourSteps& colours, cv::Size size, const FaceCorners& corners) {
     double sum = 0;
-    PicturePoint middle;
-    for (const PicturePoint& c : corners) middle = {middle.x + c.x / 4, middle.y + c.y / 4};
+    PlanePoint middle;
+    for (const PlanePoint& c : corners) middle = {middle.x + c.x / 4, middle.y + c.y / 4};
     for (std::size_t i = 0; i < 4; ++i) {
         const auto strip = [&](double from, double to) {
-            const auto towards = [&](const PicturePoint& p, double by) {
-                return PicturePoint{middle.x + (p.x - middle.x) * by, middle.y + (p.y - middle.y) * by};
+            const auto towards = [&](const PlanePoint& p, double by) {
+                return PlanePoint{middle.x + (p.x - middle.x) * by, middle.y + (p.y - middle.y) * by};
             };
-            const PicturePoint &a = corners[i], &b = corners[(i + 1) % 4];
+            const PlanePoint &a = corners[i], &b = corners[(i + 1) % 4];
             cv::Mat where(size, CV_8U, cv::Scalar(0));
             fill(where, {towards(a, from), towards(b, from), towards(b, to), towards(a, to)}, 1);
             return where;
@@ -136,9 +136,9 @@ bool isAlike(const EdgeQuad& one, const EdgeQuad& chosen) {
     if (share < 0.75 || share > 1.33 || one.worth < 0.6 * chosen.worth) return false;
     std::size_t shared = 0; // corners in the same place
     const double near = 0.03 * std::sqrt(std::abs(areaOf(chosen.corners)));
-    for (const PicturePoint& a : one.corners)
+    for (const PlanePoint& a : one.corners)
         shared += std::any_of(chosen.corners.begin(), chosen.corners.end(),
-                              [&](const PicturePoint& b) { return std::hypot(a.x - b.x, a.y - b.y) < near; })
+                              [&](const PlanePoint& b) { return std::hypot(a.x - b.x, a.y - b.y) < near; })
                       ? 1
                       : 0;
     return shared >= 2;

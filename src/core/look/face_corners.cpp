@@ -20,7 +20,7 @@ constexpr std::size_t mostLines = 44;
 constexpr std::size_t mostSettled = 4;
 
 FaceCorners scaled(FaceCorners corners, double x, double y) {
-    for (PicturePoint& c : corners) c = {c.x * x, c.y * y};
+    for (PlanePoint& c : corners) c = {c.x * x, c.y * y};
     return corners;
 }
 
@@ -33,7 +33,7 @@ cv::Mat shrunk(const cv::Mat& whole, int across) {
 
 /// Of those much like the chosen one, the one that can be laid best: a side of one may be a side of the film
 /// in another.
-FaceCorners bestLaid(const EdgeField& field, const FaceSize& face, const std::vector<EdgeQuad>& quads,
+FaceCorners bestLaid(const EdgeField& field, const Extent& face, const std::vector<EdgeQuad>& quads,
                      const EdgeQuad& chosen, double x, double y, const ViewTrust& trust) {
     SettledSides best{{}, -1e9};
     std::size_t tried = 0;
@@ -48,7 +48,7 @@ FaceCorners bestLaid(const EdgeField& field, const FaceSize& face, const std::ve
 
 } // namespace
 
-std::optional<FoundCorners> findCorners(const RgbPicture& photograph, const FaceSize& face,
+std::optional<FoundCorners> findCorners(const RgbPicture& photograph, const Extent& face,
                                         const FindCornersOptions& options) {
     if (!(face.widthMm > 0) || !(face.lengthMm > 0)) throw InputError("look-face", {});
     if (photograph.width < 16 || photograph.height < 16) return std::nullopt;

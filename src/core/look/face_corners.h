@@ -24,7 +24,7 @@ struct FindCornersOptions {
 };
 
 /// Nothing when no quadrilateral is seen well enough. Throws InputError (look-face).
-std::optional<FoundCorners> findCorners(const RgbPicture& photograph, const FaceSize& face,
+std::optional<FoundCorners> findCorners(const RgbPicture& photograph, const Extent& face,
                                         const FindCornersOptions& options = {});
 
 } // namespace ibuki

@@ -11,9 +11,9 @@ namespace {
 
 constexpr int passes = 25;
 constexpr double leastSpread =
-    0.012;                         // of a kind's logarithms: cameras round and smooth more finely than this
-constexpr double usualLight = 0.3; // standard deviation that a term of the light has beforehand
-constexpr double neighbours = 2.0; // how much the places around a place say of it
+    0.012;                           // of a kind's logarithms: cameras round and smooth more finely than this
+constexpr double typicalLight = 0.3; // standard deviation that a term of the light has beforehand
+constexpr double neighbours = 2.0;   // how much the places around a place say of it
 
 std::array<double, 5> basis(double x, double y) { return {x, y, x * x - 1.0 / 3, x * y, y * y - 1.0 / 3}; }
 
@@ -113,7 +113,7 @@ private:
                                     * places_.basis[i][static_cast<std::size_t>(b)];
             }
         }
-        for (int a = 0; a < 5; ++a) normal(a, a) += 1 / (usualLight * usualLight);
+        for (int a = 0; a < 5; ++a) normal(a, a) += 1 / (typicalLight * typicalLight);
         const cv::Vec<double, 5> terms = normal.solve(right, cv::DECOMP_CHOLESKY);
         for (std::size_t a = 0; a < 5; ++a) classes_.light.terms[a] = terms[static_cast<int>(a)];
     }
@@ -144,7 +144,7 @@ private:
         }
         classes_.second = next;
         for (const double term : classes_.light.terms)
-            classes_.logLikelihood -= 0.5 * term * term / (usualLight * usualLight);
+            classes_.logLikelihood -= 0.5 * term * term / (typicalLight * typicalLight);
     }
 
     const Places& places_;

@@ -20,7 +20,7 @@ constexpr double mostGlare = 0.3;    // more is no glare but an overexposed past
 constexpr double whiteFrom = 84;     // lightness of a film that can be overexposed
 constexpr double fewPlaces = 0.06;   // a kind of fewer places is hardly ever the film
 constexpr double fewTell = 1.6;
-constexpr double leastTold = 0.6;     // how clear it has to be which kind is bare
+constexpr double leastReported = 0.6; // how clear it has to be which kind is bare
 constexpr double leastContrast = 9;   // CIELAB difference of the kinds
 constexpr double leastApart = 3.2;    // distance of the kinds in standard deviations
 constexpr double unsureRange = 0.1;   // of what is covered, by the threshold alone
@@ -85,9 +85,9 @@ double barerByPlace(const cv::Mat& second) {
 double firstIsBarer(const FilmClasses& classes, const std::array<cv::Vec3d, 2>& lab,
                     const FilmOptions& options) {
     double barer = barerByColour(lab, options.surface) + barerByPlace(classes.second);
-    if (options.usual) {
-        const cv::Vec3d usual(options.usual->lightness, options.usual->a, options.usual->b);
-        barer += 2.5 * nearness(distance(lab[0], usual) - distance(lab[1], usual), 10);
+    if (options.typical) {
+        const cv::Vec3d typical(options.typical->lightness, options.typical->a, options.typical->b);
+        barer += 2.5 * nearness(distance(lab[0], typical) - distance(lab[1], typical), 10);
     }
     return barer;
 }
@@ -374,8 +374,8 @@ double apartOf(const cv::Mat& share, double threshold) {
 bool looksBare(const cv::Vec3d& lab, const FilmOptions& options) {
     if (options.surface == FaceSurface::bareDie && lab[0] < 40) return true;
     if (options.surface == FaceSurface::plate && likeCopper(lab)) return true;
-    return options.usual
-           && distance(lab, {options.usual->lightness, options.usual->a, options.usual->b}) > 20;
+    return options.typical
+           && distance(lab, {options.typical->lightness, options.typical->a, options.typical->b}) > 20;
 }
 
 FilmAppearance appearanceOf(const cv::Vec3d& lab) { return {lab[0], lab[1], lab[2], 1}; }
@@ -442,7 +442,7 @@ FilmPicture filmPicture(const FacePicture& face, const FilmOptions& options) {
     faceShare = (faceShare - scale.zero) / (scale.one - scale.zero);
     made.threshold = scale.threshold;
 
-    if (contrast < leastContrast || std::abs(barer) < leastTold
+    if (contrast < leastContrast || std::abs(barer) < leastReported
         || apartOf(faceShare, made.threshold) < leastApart)
         made.flags.push_back(LookFlag::lowContrast);
     if (contrast < oneKind) { // nothing but noise apart: the face is of one kind

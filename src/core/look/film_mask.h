@@ -29,7 +29,7 @@ struct FilmAppearance {
 
 struct FilmOptions {
     FaceSurface surface = FaceSurface::notStated;
-    std::optional<FilmAppearance> usual;
+    std::optional<FilmAppearance> typical;
 };
 
 /// How thick the film looks at each place of the face, before a threshold.

@@ -14,7 +14,7 @@ namespace ibuki {
 
 /// Thickness in bond lines over a face and a margin around it; rows from the top.
 struct FilmThickness {
-    FaceSize face;
+    Extent face;
     double cellMm = 0.1;
     int columns = 0; ///< of the face
     int rows = 0;
@@ -27,7 +27,7 @@ struct FilmThickness {
 
 struct FilmScene {
     SpreadInput spread;   ///< face, strokes, volume, bond line
-    FacePoint shift;      ///< of the pattern from the face's middle
+    PlanePoint shift;     ///< of the pattern from the face's middle
     double ragged = 0.08; ///< of the longer side: how far the edge wanders
     double smear = 0;     ///< share of what is bare that a thin film lies on
     int bubbles = 0;

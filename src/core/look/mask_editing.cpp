@@ -12,7 +12,7 @@ namespace {
 
 constexpr int shift = 4; // fixed point of OpenCV's drawing: sixteenths of a pixel
 
-cv::Point fixedPoint(const PicturePoint& p) {
+cv::Point fixedPoint(const PlanePoint& p) {
     return {static_cast<int>(std::lround((p.x - 0.5) * (1 << shift))),
             static_cast<int>(std::lround((p.y - 0.5) * (1 << shift)))};
 }
@@ -27,7 +27,7 @@ MaskPart within(const GreyPicture& mask, double left, double top, double right, 
 
 } // namespace
 
-MaskPart brush(GreyPicture& mask, const PicturePoint& from, const PicturePoint& to, double radius,
+MaskPart brush(GreyPicture& mask, const PlanePoint& from, const PlanePoint& to, double radius,
                std::uint8_t level) {
     const MaskPart part =
         within(mask, std::min(from.x, to.x) - radius - 1, std::min(from.y, to.y) - radius - 1,
@@ -44,11 +44,11 @@ MaskPart brush(GreyPicture& mask, const PicturePoint& from, const PicturePoint& 
     return part;
 }
 
-MaskPart fillPolygon(GreyPicture& mask, const std::vector<PicturePoint>& corners, std::uint8_t level) {
+MaskPart fillPolygon(GreyPicture& mask, const std::vector<PlanePoint>& corners, std::uint8_t level) {
     if (corners.size() < 3) return {};
     std::vector<cv::Point> points;
     double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9;
-    for (const PicturePoint& p : corners) {
+    for (const PlanePoint& p : corners) {
         points.push_back(fixedPoint(p));
         left = std::min(left, p.x);
         right = std::max(right, p.x);
@@ -60,7 +60,7 @@ MaskPart fillPolygon(GreyPicture& mask, const std::vector<PicturePoint>& corners
     return within(mask, left - 1, top - 1, right + 1, bottom + 1);
 }
 
-MaskPart fillRegion(GreyPicture& mask, const PicturePoint& at, std::uint8_t level) {
+MaskPart fillRegion(GreyPicture& mask, const PlanePoint& at, std::uint8_t level) {
     const cv::Point seed(static_cast<int>(std::floor(at.x)), static_cast<int>(std::floor(at.y)));
     cv::Mat view = viewOf(mask);
     if (!cv::Rect({}, view.size()).contains(seed)) return {};

@@ -16,11 +16,11 @@ struct MaskPart {
 };
 
 /// A round brush drawn from one place to another.
-MaskPart brush(GreyPicture& mask, const PicturePoint& from, const PicturePoint& to, double radius,
+MaskPart brush(GreyPicture& mask, const PlanePoint& from, const PlanePoint& to, double radius,
                std::uint8_t level);
-MaskPart fillPolygon(GreyPicture& mask, const std::vector<PicturePoint>& corners, std::uint8_t level);
+MaskPart fillPolygon(GreyPicture& mask, const std::vector<PlanePoint>& corners, std::uint8_t level);
 /// The region of one level around a place, 4-connected.
-MaskPart fillRegion(GreyPicture& mask, const PicturePoint& at, std::uint8_t level);
+MaskPart fillRegion(GreyPicture& mask, const PlanePoint& at, std::uint8_t level);
 
 /// What the hand says of places: 0 nothing, else the level that they surely have.
 inline constexpr std::uint8_t seedNone = 1;

@@ -3,7 +3,7 @@
 
 namespace ibuki {
 
-MeasuredFace measureFace(const RgbPicture& photograph, const FaceSize& face,
+MeasuredFace measureFace(const RgbPicture& photograph, const Extent& face,
                          const MeasureFaceOptions& options) {
     MeasuredFace made;
     made.corners = options.corners;

@@ -27,7 +27,7 @@ struct MeasuredFace {
 };
 
 /// Throws InputError as FaceView does.
-MeasuredFace measureFace(const RgbPicture& photograph, const FaceSize& face,
+MeasuredFace measureFace(const RgbPicture& photograph, const Extent& face,
                          const MeasureFaceOptions& options = {});
 
 } // namespace ibuki

@@ -4,6 +4,7 @@
 // Pictures as rasters, row by row from the top.
 
 #include "core/physics/coverage_mask.h"
+#include "core/quantity/plane.h"
 
 #include <array>
 #include <cstdint>
@@ -24,22 +25,9 @@ struct RgbPicture {
     std::vector<std::uint8_t> rgb; ///< three bytes a pixel
 };
 
-/// Pixels from the picture's upper left; whole numbers are the corners of pixels.
-struct PicturePoint {
-    double x = 0;
-    double y = 0;
-    bool operator==(const PicturePoint&) const = default;
-};
-
-/// The face's corners, clockwise from its upper left.
-using FaceCorners = std::array<PicturePoint, 4>;
-
-/// Width and length of a face in mm: width to the right, length up.
-struct FaceSize {
-    double widthMm = 0;
-    double lengthMm = 0;
-    bool operator==(const FaceSize&) const = default;
-};
+/// The face's corners in pixels from the picture's upper left, clockwise from the face's upper left; whole
+/// numbers are the corners of pixels. Of an `Extent` the width lies to the right, the length up.
+using FaceCorners = std::array<PlanePoint, 4>;
 
 /// What a mask says of a place. A mask is a grey picture of these levels; from outside any level of 128 and
 /// more counts as covered (docs/methods.md, "Looks").

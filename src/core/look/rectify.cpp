@@ -13,14 +13,14 @@ namespace {
 
 bool clockwise(const FaceCorners& corners) {
     for (std::size_t i = 0; i < 4; ++i) {
-        const PicturePoint &a = corners[i], &b = corners[(i + 1) % 4], &c = corners[(i + 2) % 4];
+        const PlanePoint &a = corners[i], &b = corners[(i + 1) % 4], &c = corners[(i + 2) % 4];
         const double turn = (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x);
         if (!(turn > 1e-9)) return false;
     }
     return true;
 }
 
-PicturePoint mapped(const std::array<double, 9>& h, double x, double y) {
+PlanePoint mapped(const std::array<double, 9>& h, double x, double y) {
     const double w = h[6] * x + h[7] * y + h[8];
     return {(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w};
 }
@@ -51,10 +51,10 @@ double viewError(const std::array<double, 9>& h, double cx, double cy, double fo
 
 } // namespace
 
-FaceView::FaceView(const FaceCorners& corners, const FaceSize& face) : face_(face) {
+FaceView::FaceView(const FaceCorners& corners, const Extent& face) : face_(face) {
     if (!(face.widthMm > 0) || !(face.lengthMm > 0) || !std::isfinite(face.widthMm * face.lengthMm))
         throw InputError("look-face", {});
-    const bool finite = std::all_of(corners.begin(), corners.end(), [](const PicturePoint& p) {
+    const bool finite = std::all_of(corners.begin(), corners.end(), [](const PlanePoint& p) {
         return std::abs(p.x) < 1e6 && std::abs(p.y) < 1e6;
     });
     if (!finite || !clockwise(corners)) throw InputError("look-corners", {});
@@ -67,15 +67,15 @@ FaceView::FaceView(const FaceCorners& corners, const FaceSize& face) : face_(fac
     back_ = arrayOf(forward.inv());
 }
 
-PicturePoint FaceView::toPicture(double xMm, double yMm) const { return mapped(forward_, xMm, yMm); }
+PlanePoint FaceView::toPicture(double xMm, double yMm) const { return mapped(forward_, xMm, yMm); }
 
-PicturePoint FaceView::toFace(const PicturePoint& pixel) const { return mapped(back_, pixel.x, pixel.y); }
+PlanePoint FaceView::toFace(const PlanePoint& pixel) const { return mapped(back_, pixel.x, pixel.y); }
 
 double FaceView::pxPerMm() const {
     const double x = face_.widthMm / 2, y = face_.lengthMm / 2;
     const std::array<double, 9>& h = forward_;
     const double w = h[6] * x + h[7] * y + h[8];
-    const PicturePoint at = mapped(h, x, y);
+    const PlanePoint at = mapped(h, x, y);
     const double xx = (h[0] - at.x * h[6]) / w, xy = (h[1] - at.x * h[7]) / w;
     const double yx = (h[3] - at.y * h[6]) / w, yy = (h[4] - at.y * h[7]) / w;
     return std::sqrt(std::abs(xx * yy - xy * yx));
@@ -92,7 +92,7 @@ double FaceView::strangeness(int pictureWidth, int pictureHeight) const {
 }
 
 FacePicture rectified(const RgbPicture& photograph, const FaceView& view, const RectifyOptions& options) {
-    const FaceSize& face = view.face();
+    const Extent& face = view.face();
     const double longer = std::max(face.widthMm, face.lengthMm);
     const double px = std::min(options.longerSidePx / longer, std::max(view.pxPerMm(), 16 / longer));
     FacePicture made;
@@ -124,7 +124,7 @@ FacePicture rectified(const RgbPicture& photograph, const FaceView& view, const 
 }
 
 bool outOfFrame(const FaceCorners& corners, int pictureWidth, int pictureHeight) {
-    return std::any_of(corners.begin(), corners.end(), [&](const PicturePoint& p) {
+    return std::any_of(corners.begin(), corners.end(), [&](const PlanePoint& p) {
         return p.x < 1 || p.y < 1 || p.x > pictureWidth - 1 || p.y > pictureHeight - 1;
     });
 }

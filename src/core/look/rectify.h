@@ -13,10 +13,10 @@ class FaceView {
 public:
     /// Throws InputError (look-corners) when the corners make no convex quadrilateral in clockwise order,
     /// (look-face) for a face without a size.
-    FaceView(const FaceCorners& corners, const FaceSize& face);
+    FaceView(const FaceCorners& corners, const Extent& face);
 
-    PicturePoint toPicture(double xMm, double yMm) const;
-    PicturePoint toFace(const PicturePoint& pixel) const; ///< mm
+    PlanePoint toPicture(double xMm, double yMm) const;
+    PlanePoint toFace(const PlanePoint& pixel) const; ///< mm
     /// Pixels a millimetre at the face's middle: the root of the areas' ratio.
     double pxPerMm() const;
     /// How far the picture is from one of a flat face of this size: 0 for any parallel view, and for a camera
@@ -24,10 +24,10 @@ public:
     double strangeness(int pictureWidth, int pictureHeight) const;
 
     const std::array<double, 9>& homography() const { return forward_; }
-    const FaceSize& face() const { return face_; }
+    const Extent& face() const { return face_; }
 
 private:
-    FaceSize face_;
+    Extent face_;
     std::array<double, 9> forward_{};
     std::array<double, 9> back_{};
 };

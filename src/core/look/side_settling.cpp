@@ -28,8 +28,7 @@ struct SideProfile {
     }
 };
 
-SideProfile profileOf(const EdgeField& field, const PicturePoint& from, const PicturePoint& to,
-                      double reach) {
+SideProfile profileOf(const EdgeField& field, const PlanePoint& from, const PlanePoint& to, double reach) {
     SideProfile profile;
     profile.length = std::hypot(to.x - from.x, to.y - from.y);
     profile.samples = std::clamp(static_cast<int>(profile.length / 3), 24, 160);
@@ -69,7 +68,7 @@ std::pair<double, double> strongestLine(const SideProfile& profile) {
 }
 
 /// A side laid along the straightest strong change near it, then through the middles of the changes on it.
-std::optional<EdgeLine> laidSide(const EdgeField& field, const PicturePoint& from, const PicturePoint& to,
+std::optional<EdgeLine> laidSide(const EdgeField& field, const PlanePoint& from, const PlanePoint& to,
                                  double reach) {
     const SideProfile profile = profileOf(field, from, to, reach);
     const auto [begin, end] = strongestLine(profile);
@@ -92,15 +91,15 @@ std::optional<EdgeLine> laidSide(const EdgeField& field, const PicturePoint& fro
     const double slope = (w * xy - x * y) / det, level = (y - slope * x) / w;
     const double nx = -(to.y - from.y) / profile.length, ny = (to.x - from.x) / profile.length;
     const double half = profile.length / 2;
-    const PicturePoint a{from.x + (level - slope * half) * nx, from.y + (level - slope * half) * ny};
-    const PicturePoint b{to.x + (level + slope * half) * nx, to.y + (level + slope * half) * ny};
+    const PlanePoint a{from.x + (level - slope * half) * nx, from.y + (level - slope * half) * ny};
+    const PlanePoint b{to.x + (level + slope * half) * nx, to.y + (level + slope * half) * ny};
     const double length = std::hypot(b.x - a.x, b.y - a.y);
     const double mx = -(b.y - a.y) / length, my = (b.x - a.x) / length;
     return EdgeLine{mx, my, mx * a.x + my * a.y, length};
 }
 
 /// Share of a side's places that are an edge, each to within a pixel and a half.
-double edgeShare(const EdgeField& field, const PicturePoint& from, const PicturePoint& to) {
+double edgeShare(const EdgeField& field, const PlanePoint& from, const PlanePoint& to) {
     const double length = std::hypot(to.x - from.x, to.y - from.y);
     if (length < 8) return 0;
     const double dx = (to.x - from.x) / length, dy = (to.y - from.y) / length;
@@ -122,7 +121,7 @@ double edgeShare(const EdgeField& field, const PicturePoint& from, const Picture
 /// look so; a side that paste hides is laid by the other three.
 class Settling {
 public:
-    Settling(const EdgeField& field, const FaceSize& face, double oddCost)
+    Settling(const EdgeField& field, const Extent& face, double oddCost)
         : field_(field), face_(face), oddCost_(oddCost) {}
 
     FaceCorners settled(const FaceCorners& corners) const {
@@ -192,13 +191,13 @@ private:
     }
 
     const EdgeField& field_;
-    FaceSize face_;
+    Extent face_;
     double oddCost_;
 };
 
 } // namespace
 
-SettledSides settledSides(const EdgeField& field, const FaceSize& face, const FaceCorners& corners,
+SettledSides settledSides(const EdgeField& field, const Extent& face, const FaceCorners& corners,
                           const ViewTrust& trust) {
     const Settling settling(field, face, trust.oddCost);
     const FaceCorners settled = settling.settled(corners);
@@ -209,7 +208,7 @@ SettledSides settledSides(const EdgeField& field, const FaceSize& face, const Fa
 FaceCorners laidSides(const EdgeField& field, const FaceCorners& corners, double reach) {
     std::array<EdgeLine, 4> sides;
     for (std::size_t i = 0; i < 4; ++i) {
-        const PicturePoint &a = corners[i], &b = corners[(i + 1) % 4];
+        const PlanePoint &a = corners[i], &b = corners[(i + 1) % 4];
         const double length = std::hypot(b.x - a.x, b.y - a.y);
         const double nx = -(b.y - a.y) / length, ny = (b.x - a.x) / length;
         sides[i] = {nx, ny, nx * a.x + ny * a.y, length};
@@ -217,7 +216,7 @@ FaceCorners laidSides(const EdgeField& field, const FaceCorners& corners, double
     }
     FaceCorners exact = corners;
     for (std::size_t i = 0; i < 4; ++i) {
-        PicturePoint at;
+        PlanePoint at;
         if (!meet(sides[(i + 3) % 4], sides[i], at)) return corners;
         if (std::hypot(at.x - corners[i].x, at.y - corners[i].y) > 3 * reach) return corners;
         exact[i] = at;

@@ -13,7 +13,7 @@ struct SettledSides {
     FaceCorners corners;
     double worth = 0; ///< sides that are an edge, 0 to 4, less the oddness of the view
 };
-SettledSides settledSides(const EdgeField& field, const FaceSize& face, const FaceCorners& corners,
+SettledSides settledSides(const EdgeField& field, const Extent& face, const FaceCorners& corners,
                           const ViewTrust& trust);
 
 /// Sides that are seen laid exactly along their edge, looked for within reach px; the others as they were.

@@ -79,7 +79,7 @@ private:
         link(crossed[(turn + 2) % 4], crossed[(turn + 3) % 4]);
     }
 
-    ContourPoint placeOf(Edge edge) const {
+    PlanePoint placeOf(Edge edge) const {
         const std::size_t i = edge / 2 % x_.size(), j = edge / 2 / x_.size();
         const bool isUpright = edge % 2 == 1;
         const std::size_t i2 = isUpright ? i : i + 1, j2 = isUpright ? j + 1 : j;

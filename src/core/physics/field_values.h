@@ -4,6 +4,7 @@
 // Reading a face of a conduction field between its cells: values at any place, and lines of one temperature.
 
 #include "core/physics/conduction_field.h"
+#include "core/quantity/plane.h"
 
 #include <vector>
 
@@ -12,14 +13,10 @@ namespace ibuki {
 /// Between the centres of cells by straight lines; beyond the outermost centres their values, °C.
 double celsiusAt(const FieldFace& face, double xMm, double yMm);
 
-struct ContourPoint {
-    double xMm = 0, yMm = 0;
-};
-
 /// Line of one temperature.
 struct Contour {
     double celsius = 0;
-    std::vector<ContourPoint> points; ///< one after the other
+    std::vector<PlanePoint> points; ///< mm, one after the other
     bool isClosed = false;
 };
 

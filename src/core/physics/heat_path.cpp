@@ -116,7 +116,7 @@ struct Balance {
 Balance balanceOf(const HeatPath& path, double total, double riseK) {
     const double room = path.ambientC + riseK;
     if (!path.leakage) return {path.powerW, room + total * path.powerW, false};
-    const PathLeakage& leak = *path.leakage;
+    const Leakage& leak = *path.leakage;
     double t = room + total * path.powerW;
     for (int i = 0; i < 200; ++i) {
         const double leaking = leak.atReferenceW * std::exp(leak.perK * (t - leak.referenceC));

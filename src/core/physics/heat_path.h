@@ -7,6 +7,7 @@
 // resistances mm²·K/W, temperatures °C.
 
 #include "core/physics/coverage_mask.h"
+#include "core/physics/leakage.h"
 #include "core/physics/spreading.h"
 
 #include <optional>
@@ -16,7 +17,7 @@
 namespace ibuki {
 
 inline constexpr double airConductivity = 0.030; ///< W/(m·K), at 350 K (Incropera & DeWitt)
-inline constexpr double usualGapUm = 30;         ///< what air fills where nothing else is stated
+inline constexpr double typicalGapUm = 30;       ///< what air fills where nothing else is stated
 
 struct PathSolid {
     std::string name;
@@ -29,9 +30,9 @@ struct PathSolid {
 
 struct PathInterface {
     std::string name;
-    double rMm2KPerW = 0;      ///< of the material where it covers
-    double gapUm = usualGapUm; ///< of air where it does not; at least the bond line
-    double covered = 1;        ///< even share, where there is no mask
+    double rMm2KPerW = 0;        ///< of the material where it covers
+    double gapUm = typicalGapUm; ///< of air where it does not; at least the bond line
+    double covered = 1;          ///< even share, where there is no mask
     std::optional<CoverageMask> mask{};
 
     double voidMm2KPerW() const { return gapUm / airConductivity; }
@@ -46,13 +47,6 @@ struct HeatSource {
     double yMm = 0;
     Extent size;
     double powerW = 0;
-};
-
-/// Power that grows with the chip: P = P_load + atReferenceW e^{perK (T − referenceC)}.
-struct PathLeakage {
-    double atReferenceW = 0;
-    double referenceC = 60;
-    double perK = 0.02;
 };
 
 /// Another part that is cooled by the same plate: memory, power stages.
@@ -72,7 +66,7 @@ struct HeatPath {
     std::vector<PathInterface> interfaces; ///< one fewer: the first lies under the first solid
     std::vector<HeatSource> sources{};     ///< count in the field only
     std::vector<SidePath> sides{};
-    std::optional<PathLeakage> leakage{};
+    std::optional<Leakage> leakage{};
 };
 
 enum class SpreadingForm { series, lee };

@@ -16,7 +16,7 @@ using std::numbers::pi;
 constexpr double largestFaceMm = 10'000;
 constexpr double mostCells = 50e6; ///< of the grid with its border: half a gigabyte
 
-double distance(const FacePoint& p, const Stroke& stroke) {
+double distance(const PlanePoint& p, const Stroke& stroke) {
     const double dx = stroke.to.x - stroke.from.x;
     const double dy = stroke.to.y - stroke.from.y;
     const double squared = dx * dx + dy * dy;
@@ -26,7 +26,7 @@ double distance(const FacePoint& p, const Stroke& stroke) {
     return std::hypot(p.x - stroke.from.x - along * dx, p.y - stroke.from.y - along * dy);
 }
 
-double distance(const FacePoint& p, const std::vector<Stroke>& strokes) {
+double distance(const PlanePoint& p, const std::vector<Stroke>& strokes) {
     double nearest = 1e300;
     for (const Stroke& stroke : strokes) nearest = std::min(nearest, distance(p, stroke));
     return nearest;
@@ -56,7 +56,7 @@ Field field(const SpreadInput& input, double reachMm) {
     Field made;
     double farthest = std::hypot(input.widthMm, input.lengthMm) / 2;
     for (const Stroke& stroke : input.strokes)
-        for (const FacePoint& end : {stroke.from, stroke.to})
+        for (const PlanePoint& end : {stroke.from, stroke.to})
             farthest = std::max(farthest, std::hypot(end.x, end.y));
     const double cellsAlong = 2 * (farthest + reachMm) / input.cellMm;
     if (!(cellsAlong * cellsAlong <= mostCells)) throw InputError("dose-cells", {});
@@ -67,7 +67,7 @@ Field field(const SpreadInput& input, double reachMm) {
     double beyondX = 0;
     double beyondY = 0;
     for (const Stroke& stroke : input.strokes)
-        for (const FacePoint& end : {stroke.from, stroke.to}) {
+        for (const PlanePoint& end : {stroke.from, stroke.to}) {
             beyondX = std::max(beyondX, std::abs(end.x) + reachMm - input.widthMm / 2);
             beyondY = std::max(beyondY, std::abs(end.y) + reachMm - input.lengthMm / 2);
         }
@@ -182,11 +182,11 @@ std::vector<Stroke> patternStrokes(Pattern pattern, double widthMm, double lengt
     return {};
 }
 
-double strokeDistanceMm(const FacePoint& from, const std::vector<Stroke>& strokes) {
+double strokeDistanceMm(const PlanePoint& from, const std::vector<Stroke>& strokes) {
     return distance(from, strokes);
 }
 
-double usualReachMm(Pattern pattern, double widthMm, double lengthMm) {
+double typicalReachMm(Pattern pattern, double widthMm, double lengthMm) {
     switch (pattern) {
     case Pattern::line:
         return std::max(widthMm, lengthMm) / 3;

@@ -6,6 +6,7 @@
 // spread"). It ignores yield and uneven pressure: good for comparing patterns, no promise of coverage.
 
 #include "core/physics/coverage_mask.h"
+#include "core/quantity/plane.h"
 
 #include <string>
 #include <vector>
@@ -14,16 +15,10 @@ namespace ibuki {
 
 enum class Pattern { dot, line, cross, fiveDots, film };
 
-/// Millimetres from the middle of the face.
-struct FacePoint {
-    double x = 0;
-    double y = 0;
-};
-
 /// A stroke of the syringe; a dot begins and ends in the same point.
 struct Stroke {
-    FacePoint from;
-    FacePoint to;
+    PlanePoint from;
+    PlanePoint to;
 };
 
 /// The middle lines of a pattern. reachMm: half a line's length along the longer side, half a cross's tip to
@@ -32,10 +27,10 @@ struct Stroke {
 std::vector<Stroke> patternStrokes(Pattern pattern, double widthMm, double lengthMm, double reachMm);
 
 /// From a point of the face to the nearest middle line, mm; there is at least one.
-double strokeDistanceMm(const FacePoint& from, const std::vector<Stroke>& strokes);
+double strokeDistanceMm(const PlanePoint& from, const std::vector<Stroke>& strokes);
 
 /// What hands usually draw on such a face; a rule of thumb.
-double usualReachMm(Pattern pattern, double widthMm, double lengthMm);
+double typicalReachMm(Pattern pattern, double widthMm, double lengthMm);
 
 struct SpreadInput {
     double widthMm = 0; ///< of the face

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/physics/spreading.h"
 
-#include "core/stats/memo.h"
+#include "core/distributions/memo.h"
 
 #include <algorithm>
 #include <array>

@@ -6,18 +6,11 @@
 // 2003), also for plates laid on each other with interfaces between, and the closed form by equivalent radii
 // (Lee, Song, Au & Moran 1995). Both are what is added to the plates' even flow.
 
+#include "core/quantity/plane.h"
+
 #include <span>
 
 namespace ibuki {
-
-/// A rectangle, mm.
-struct Extent {
-    double widthMm = 0;
-    double lengthMm = 0;
-
-    double areaMm2() const { return widthMm * lengthMm; }
-    bool operator==(const Extent&) const = default;
-};
 
 Extent overlapOf(const Extent& one, const Extent& other);
 

@@ -59,9 +59,9 @@ struct Deconvolution {
             for (std::size_t i = 0; i < rows; ++i) {
                 if (!(rises[i] > 0)) continue;
                 const double* of = &share[i * terms];
-                const double told = std::inner_product(r.begin(), r.end(), of, 0.0);
-                if (!(told > 0)) continue;
-                const double ratio = rises[i] / told;
+                const double reported = std::inner_product(r.begin(), r.end(), of, 0.0);
+                if (!(reported > 0)) continue;
+                const double ratio = rises[i] / reported;
                 for (std::size_t j = 0; j < terms; ++j) gain[j] += ratio * of[j];
             }
             for (std::size_t j = 0; j < terms; ++j) r[j] *= gain[j] / column[j];

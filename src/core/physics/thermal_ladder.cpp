@@ -14,7 +14,7 @@ struct ThermalLadder::State {
     Eigen::VectorXd rise;
     double stepS = 0;
     double slowestS = 0;
-    double roomC = 0;
+    double ambientC = 0;
 
     Eigen::VectorXd steady(double powerW, const std::vector<double>& alsoW) const {
         Eigen::VectorXd sum = powerW * perWatt.col(0);
@@ -73,21 +73,21 @@ ThermalLadder::ThermalLadder(const ThermalLadder& other) : state_(std::make_uniq
 ThermalLadder::ThermalLadder(ThermalLadder&&) noexcept = default;
 ThermalLadder& ThermalLadder::operator=(ThermalLadder&&) noexcept = default;
 
-void ThermalLadder::settle(double powerW, double roomC, const std::vector<double>& alsoW) {
+void ThermalLadder::settle(double powerW, double ambientC, const std::vector<double>& alsoW) {
     state_->rise = state_->steady(powerW, alsoW);
-    state_->roomC = roomC;
+    state_->ambientC = ambientC;
 }
 
-void ThermalLadder::step(double powerW, double roomC, const std::vector<double>& alsoW) {
+void ThermalLadder::step(double powerW, double ambientC, const std::vector<double>& alsoW) {
     const Eigen::VectorXd steady = state_->steady(powerW, alsoW);
     // Absolute temperatures are carried over a change of the room; only their rise is measured anew.
-    state_->rise.array() += state_->roomC - roomC;
-    state_->roomC = roomC;
+    state_->rise.array() += state_->ambientC - ambientC;
+    state_->ambientC = ambientC;
     state_->rise = steady + state_->transition * (state_->rise - steady);
 }
 
 double ThermalLadder::nodeC(std::size_t node) const {
-    return state_->roomC + state_->rise[static_cast<Eigen::Index>(node)];
+    return state_->ambientC + state_->rise[static_cast<Eigen::Index>(node)];
 }
 double ThermalLadder::totalKPerW() const { return state_->perWatt(0, 0); }
 double ThermalLadder::slowestS() const { return state_->slowestS; }

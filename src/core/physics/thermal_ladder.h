@@ -25,9 +25,9 @@ public:
     ThermalLadder& operator=(ThermalLadder&&) noexcept;
 
     /// All nodes at their steady temperatures for this power into node 0. alsoW: into each node besides.
-    void settle(double powerW, double roomC, const std::vector<double>& alsoW = {});
+    void settle(double powerW, double ambientC, const std::vector<double>& alsoW = {});
     /// One step of stepS with power and room held.
-    void step(double powerW, double roomC, const std::vector<double>& alsoW = {});
+    void step(double powerW, double ambientC, const std::vector<double>& alsoW = {});
     /// Other resistances or capacities from now on; the nodes keep their temperatures. As many nodes.
     void relink(const std::vector<LadderNode>& nodes);
 

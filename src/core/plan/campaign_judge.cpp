@@ -125,8 +125,8 @@ bool CampaignJudge::judge(std::span<const CampaignMount> mounts, std::vector<Jud
     for (std::size_t a = 0; a < materials_; ++a)
         for (std::size_t b = a + 1; b < materials_; ++b) {
             JudgedPair pair{a, b};
-            pair.isTold = !blocks_ || rootOf(a) == rootOf(b);
-            if (pair.isTold) {
+            pair.isReported = !blocks_ || rootOf(a) == rootOf(b);
+            if (pair.isReported) {
                 const std::size_t n = materials_;
                 const double of = blocks_
                                       ? inverse_[a * n + a] + inverse_[b * n + b] - 2 * inverse_[a * n + b]

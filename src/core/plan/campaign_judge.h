@@ -6,7 +6,7 @@
 // two one-sided tests (docs/methods.md D.1, D.4, D.8, D.14). It tells what compare() tells, some thousand
 // times faster; tests hold it to that.
 
-#include "core/stats/pair_family.h"
+#include "core/comparison/pair_family.h"
 
 #include <map>
 #include <span>
@@ -22,7 +22,7 @@ struct CampaignMount {
 
 struct JudgedPair {
     std::size_t a = 0, b = 0;
-    bool isTold = false; ///< false: confounded with evenings
+    bool isReported = false; ///< false: confounded with evenings
     double difference = 0;
     double halfWidth = 0; ///< of its simultaneous interval
     bool different = false;

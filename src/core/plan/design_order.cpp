@@ -56,17 +56,17 @@ std::optional<int> mountsThatLast(const Document& document, const Question& ques
     const Site* site = document.find(question.site);
     if (!material || !site || factsOf(*material).reusable.value) return std::nullopt;
     double mounts = 0;
-    bool told = false;
+    bool reported = false;
     for (const Lot* lot : document.where(&Lot::material, material->id)) {
         if (level.lot && lot->id != *level.lot) continue;
         const auto left = lotState(document, *lot, now).left;
         auto each = neededAt(*material, *lot, *site);
         if (level.amount && lot->contentUnit == ContentUnit::gram) each = level.amount->value;
         if (!left || !each || *each <= 0) continue;
-        told = true;
+        reported = true;
         mounts += std::floor(*left / *each + 1e-9);
     }
-    if (!told) return std::nullopt;
+    if (!reported) return std::nullopt;
     return static_cast<int>(std::min(mounts, 1e6));
 }
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/expected_curve.h"
 
+#include "core/distributions/summary.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/plan/step_times.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,13 +12,13 @@
 namespace ibuki {
 namespace {
 
-constexpr double usualIdleW = 28;
-constexpr double usualLoadW = 150;
+constexpr double typicalIdleW = 28;
+constexpr double typicalLoadW = 150;
 constexpr double longestWaitMinutes = 24 * 60;
 constexpr double holdMinutes = 3; ///< a gate holds when it is not left again within them
 
 /// The air cooler of docs/methods.md, "Thermal ladder": die, lid, base, fins.
-std::vector<LadderNode> usualLadder() { return {{0.26, 0.057}, {7.7, 0.075}, {100, 0.045}, {540, 0.09}}; }
+std::vector<LadderNode> typicalLadder() { return {{0.26, 0.057}, {7.7, 0.075}, {100, 0.045}, {540, 0.09}}; }
 
 struct Learned {
     std::vector<double> kPerW;
@@ -33,7 +33,7 @@ Learned learnedFrom(const Document& document, Id<Bench> bench) {
         for (const Run* run : runsOf(document, mount->id)) {
             const Reduction* reduction = reductionOf(document, run->id);
             const LoadReduction* load = reduction ? reduction->main() : nullptr;
-            if (!load || load->limit.bound) continue;
+            if (!load || load->limit.censored) continue;
             if (const auto perWatt = countedRthKPerW(*load, load->metric)) learned.kPerW.push_back(*perWatt);
             if (load->steady.tauS) learned.tauMinutes.push_back(*load->steady.tauS / 60);
             if (load->powerW) learned.powerW.push_back(*load->powerW);
@@ -45,7 +45,7 @@ Learned learnedFrom(const Document& document, Id<Bench> bench) {
 /// All resistances times a factor at the same time constants, then the last capacity until the slowest time
 /// constant is the one wanted: it grows with that capacity alone.
 std::vector<LadderNode> ladderOf(double kPerW, double slowestS) {
-    std::vector<LadderNode> nodes = usualLadder();
+    std::vector<LadderNode> nodes = typicalLadder();
     const double factor = kPerW / ThermalLadder(nodes, 1).totalKPerW();
     for (LadderNode& node : nodes) node = {node.capacityJPerK / factor, node.toNextKPerW * factor};
     for (int i = 0; i < 40; ++i) {
@@ -68,7 +68,7 @@ std::optional<double> gateReads(GateKind gate, const ExpectedPoint& at, double s
     case GateKind::none:
     case GateKind::chipAbove: // of conditioning, which stands before the curve
     case GateKind::chipBelow:
-    case GateKind::roomSlopeBelow: // the room does as it likes
+    case GateKind::ambientSlopeBelow: // the room does as it likes
         return std::nullopt;
     }
     return std::nullopt;
@@ -150,11 +150,11 @@ private:
 
 ExpectedBench expectedBench(const Document& document, Id<Study> id) {
     ExpectedBench bench;
-    bench.idleW = usualIdleW;
-    bench.loadW = usualLoadW;
-    const ThermalLadder usual(usualLadder(), 1);
-    bench.kPerW = usual.totalKPerW();
-    bench.slowestMinutes = usual.slowestS() / 60;
+    bench.idleW = typicalIdleW;
+    bench.loadW = typicalLoadW;
+    const ThermalLadder typical(typicalLadder(), 1);
+    bench.kPerW = typical.totalKPerW();
+    bench.slowestMinutes = typical.slowestS() / 60;
     const Study* study = document.find(id);
     if (study) {
         const Learned learned = learnedFrom(document, study->bench);

@@ -15,13 +15,13 @@
 namespace ibuki {
 
 /// Where a figure of the expected bench comes from: finished runs of it, its sheet, or what is usual.
-enum class ExpectedFrom { learned, stated, usual };
+enum class ExpectedFrom { learned, stated, typical };
 
 struct ExpectedBench {
     double kPerW = 0; ///< chip to room
-    ExpectedFrom kPerWFrom = ExpectedFrom::usual;
+    ExpectedFrom kPerWFrom = ExpectedFrom::typical;
     double slowestMinutes = 0; ///< time constant of the slowest part
-    ExpectedFrom slowestFrom = ExpectedFrom::usual;
+    ExpectedFrom slowestFrom = ExpectedFrom::typical;
     double idleW = 0;
     double loadW = 0;               ///< of a load without a target: median of its runs, else usual
     std::vector<LadderNode> ladder; ///< of that resistance and time constant

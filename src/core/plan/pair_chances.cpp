@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/pair_chances.h"
 
+#include "core/comparison/compare.h"
+#include "core/distributions/power.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/interim_look.h"
-#include "core/stats/compare.h"
-#include "core/stats/dunnett.h"
-#include "core/stats/power.h"
+#include "core/models/dunnett.h"
 
 #include <algorithm>
 #include <cmath>

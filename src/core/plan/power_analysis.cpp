@@ -2,11 +2,11 @@
 #include "core/plan/power_analysis.h"
 
 #include "core/base/input_error.h"
+#include "core/comparison/compare.h"
+#include "core/distributions/power.h"
 #include "core/domain/lookup.h"
 #include "core/plan/pair_chances.h"
 #include "core/plan/step_times.h"
-#include "core/stats/compare.h"
-#include "core/stats/power.h"
 
 #include <algorithm>
 #include <cmath>
@@ -18,7 +18,7 @@ namespace {
 
 /// Part of the scatter that does not grow with power: room, sensor, fan. A rule of thumb where runs were not
 /// repeated within a mount.
-constexpr double usualBenchSdK = 0.2;
+constexpr double typicalBenchSdK = 0.2;
 /// What an automatic fan leaves of a true difference (docs/methods.md, "What would help").
 constexpr double automaticFanShare = 0.85;
 
@@ -110,7 +110,7 @@ void addHelps(PowerAnalysis& analysis, const Document& document, const Question&
     const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
     if (!configuration) return;
     const double sd = analysis.scatter.sd;
-    const double bench = std::min(usualBenchSdK, 0.7 * sd);
+    const double bench = std::min(typicalBenchSdK, 0.7 * sd);
     const auto with = [&](double newSd, double factor) {
         SampleSizeInput input = sizeInput(asked, plan, newSd);
         input.margin *= factor;
@@ -191,8 +191,8 @@ double changeChance(const PlannedVerdict& asked, double sd, int n) {
 void addChange(PowerAnalysis& analysis, const PlannedVerdict& asked, double chanceWanted) {
     analysis.isChange = true;
     analysis.scatter.sd =
-        std::sqrt(2.0) * usualBenchSdK; // two runs of one mount, each with what the bench adds
-    analysis.scatter.source = ScatterSource::usual;
+        std::sqrt(2.0) * typicalBenchSdK; // two runs of one mount, each with what the bench adds
+    analysis.scatter.source = ScatterSource::typical;
     const int n = analysis.mounts.front();
     if (n >= 2) {
         analysis.chance = changeChance(asked, analysis.scatter.sd, n);

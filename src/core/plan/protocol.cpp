@@ -25,25 +25,25 @@ std::vector<PresetStep> stepsOf(ProtocolPreset preset) {
     switch (preset) {
     case ProtocolPreset::air:
         return {{settle, 10, chipSlopeBelow, 0.1},
-                {idle, 5, roomSlopeBelow, 0.02},
+                {idle, 5, ambientSlopeBelow, 0.02},
                 {soak, 20, remainingBelow, 0.2},
                 {measure, 5, GateKind::none, 0},
                 {cool, 15, aboveIdleBelow, 1}};
     case ProtocolPreset::liquid:
         return {{settle, 15, chipSlopeBelow, 0.1},
-                {idle, 10, roomSlopeBelow, 0.02},
+                {idle, 10, ambientSlopeBelow, 0.02},
                 {soak, 75, remainingBelow, 0.2},
                 {measure, 10, GateKind::none, 0},
                 {cool, 45, aboveIdleBelow, 1}};
     case ProtocolPreset::laptop:
         return {{settle, 15, chipSlopeBelow, 0.1},
-                {idle, 5, roomSlopeBelow, 0.02},
+                {idle, 5, ambientSlopeBelow, 0.02},
                 {soak, 25, remainingBelow, 0.3},
                 {measure, 5, GateKind::none, 0},
                 {cool, 20, aboveIdleBelow, 2}};
     case ProtocolPreset::phaseChange:
         return {{condition, 30, GateKind::none, 0}, {rest, 480, GateKind::none, 0},
-                {settle, 10, chipSlopeBelow, 0.1},  {idle, 5, roomSlopeBelow, 0.02},
+                {settle, 10, chipSlopeBelow, 0.1},  {idle, 5, ambientSlopeBelow, 0.02},
                 {soak, 20, remainingBelow, 0.2},    {measure, 5, GateKind::none, 0},
                 {cool, 15, aboveIdleBelow, 1}};
     }

@@ -46,7 +46,7 @@ void requireScenario(const RehearsalScenario& scenario, const RehearsalOptions& 
             refuse("rehearse.mounts", material.name, *material.mounts);
         requireSd(material.mountSdK.value_or(scenario.mountSdK), material.name);
     }
-    for (const double sd : {scenario.mountSdK, scenario.runSdK, scenario.eveningSdK, scenario.roomSdK})
+    for (const double sd : {scenario.mountSdK, scenario.runSdK, scenario.eveningSdK, scenario.ambientSdK})
         requireSd(sd, {});
     if (!std::isfinite(scenario.driftKPerMount)) refuse("rehearse.drift");
     if (!(scenario.marginK > 0)) refuse("rehearse.margin", {}, scenario.marginK);
@@ -178,7 +178,7 @@ private:
             mount.value = of.deltaK + of.mountSdK.value_or(scenario_.mountSdK) * random.normal()
                           + eveningEffect_[mount.evening] + scenario_.driftKPerMount * static_cast<double>(i);
             if (practice_.atLimit) mount.value = std::min(mount.value, *scenario_.limitDeltaK);
-            if (!practice_.subtractsRoom) mount.value += scenario_.roomSdK * random.normal();
+            if (!practice_.subtractsAmbient) mount.value += scenario_.ambientSdK * random.normal();
             if (runSd > 0) mount.value += runSd * random.normal();
         }
     }
@@ -224,11 +224,11 @@ private:
         if (practice_.mounts < 2 || !judge_.judge(mounts_, pairs_)) return crown(std::nullopt);
         const std::size_t k = scenario_.materials.size();
         below_.assign(k, 0);
-        bool isFalse = false, holds = true, anyTold = false;
+        bool isFalse = false, holds = true, anyReported = false;
         for (std::size_t i = 0; i < pairs_.size(); ++i) {
             const JudgedPair& pair = pairs_[i];
-            if (!pair.isTold) continue;
-            anyTold = true;
+            if (!pair.isReported) continue;
+            anyReported = true;
             const double truth = scenario_.materials[pair.a].deltaK - scenario_.materials[pair.b].deltaK;
             const double rounding = 1e-9 * (1 + std::abs(truth));
             holds = holds && std::abs(pair.difference - truth) <= pair.halfWidth + rounding;
@@ -241,7 +241,7 @@ private:
                 ++tally.pairs[i].equivalent;
             }
         }
-        if (anyTold) {
+        if (anyReported) {
             ++tally.judged;
             tally.covered += holds ? 1 : 0;
         }

@@ -44,8 +44,8 @@ struct RehearsedPractice {
     RehearsedSummary summary = RehearsedSummary::mean; ///< of rank; a verdict judges means
     RehearsedJudge judge = RehearsedJudge::verdict;
     RehearsedModel model = RehearsedModel::plain;
-    bool subtractsRoom = true; ///< false: the room's scatter goes into every mount
-    bool atLimit = false;      ///< the load drives every chip into its limit
+    bool subtractsAmbient = true; ///< false: the room's scatter goes into every mount
+    bool atLimit = false;         ///< the load drives every chip into its limit
 };
 
 struct RehearsalScenario {
@@ -54,7 +54,7 @@ struct RehearsalScenario {
     double runSdK = 0;
     double eveningSdK = 0;
     double driftKPerMount = 0;
-    double roomSdK = 0;                  ///< between mounts, of a room that nobody subtracts
+    double ambientSdK = 0;               ///< between mounts, of a room that nobody subtracts
     std::optional<double> limitDeltaK{}; ///< above which a chip at its limit shows no more
     double asGoodK = 0;                  ///< crowning who is within this of the truly lowest is right too
     double marginK = 1;

@@ -2,11 +2,11 @@
 #include "core/plan/sample_size.h"
 
 #include "core/base/input_error.h"
-#include "core/stats/compare.h"
-#include "core/stats/distributions.h"
-#include "core/stats/dunnett.h"
-#include "core/stats/power.h"
-#include "core/stats/studentized_range.h"
+#include "core/comparison/compare.h"
+#include "core/distributions/distributions.h"
+#include "core/distributions/power.h"
+#include "core/distributions/studentized_range.h"
+#include "core/models/dunnett.h"
 
 #include <algorithm>
 #include <cmath>

@@ -70,12 +70,12 @@ public:
                 continue;
             }
             std::size_t end = i;
-            double hands = 0;
-            while (end < steps.size() && !steps[end].unattended) hands += steps[end++].minutes;
-            overlong = !waitForHands(hands) || overlong;
+            double manualWork = 0;
+            while (end < steps.size() && !steps[end].unattended) manualWork += steps[end++].minutes;
+            overlong = !waitForManualWork(manualWork) || overlong;
             if (mount.evening == 0) begin(mount);
-            calendar_.used(evening_).handsMinutes += hands;
-            plan_.handsMinutes += hands;
+            calendar_.used(evening_).manualMinutes += manualWork;
+            plan_.manualMinutes += manualWork;
             while (i < end) place(mount, steps[i++]);
         }
         if (mount.evening == 0) begin(mount); // nothing in it needs hands
@@ -89,7 +89,7 @@ public:
         const auto all = calendar_.upTo(plan_.mounts.empty() ? 0 : evening_ + 1);
         std::vector<int> number(all.size() + 1, 0);
         for (std::size_t i = 0; i < all.size(); ++i) {
-            if (all[i].mounts == 0 && all[i].handsMinutes == 0) continue;
+            if (all[i].mounts == 0 && all[i].manualMinutes == 0) continue;
             plan_.evenings.push_back(all[i]);
             number[i + 1] = static_cast<int>(plan_.evenings.size());
         }
@@ -106,7 +106,7 @@ private:
 
     /// Moves on to the first time at which so many minutes of hands fit; false when no evening is long
     /// enough.
-    bool waitForHands(double minutes) {
+    bool waitForManualWork(double minutes) {
         while (now_ >= calendar_.at(evening_).end) ++evening_;
         now_ = std::max(now_, calendar_.at(evening_).start);
         if (minutesBetween(now_, calendar_.at(evening_).end) + 1e-9 >= minutes) return true;

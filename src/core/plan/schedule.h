@@ -31,14 +31,14 @@ struct ScheduledMount {
 struct Evening {
     Instant start;
     Instant end;
-    int mounts = 0;          ///< begun in it
-    double handsMinutes = 0; ///< spent in it
+    int mounts = 0;           ///< begun in it
+    double manualMinutes = 0; ///< spent in it
 };
 
 struct Schedule {
     std::vector<ScheduledMount> mounts; ///< in the order given
     std::vector<Evening> evenings;      ///< that are used
-    double handsMinutes = 0;
+    double manualMinutes = 0;
     double benchMinutes = 0; ///< in which hands or the bench are busy
     std::vector<std::size_t>
         overlong; ///< mounts whose hands need more than an evening; they begin one all the same

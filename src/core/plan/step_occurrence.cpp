@@ -75,7 +75,7 @@ Message lastsMessage(double minutes, GateKind gate, double gateValue) {
             return "step-lasts";
         case GateKind::chipSlopeBelow:
             return "step-lasts.chip-slope";
-        case GateKind::roomSlopeBelow:
+        case GateKind::ambientSlopeBelow:
             return "step-lasts.room-slope";
         case GateKind::remainingBelow:
             return "step-lasts.remaining";

@@ -16,7 +16,7 @@
 namespace ibuki {
 
 /// Where a duration comes from.
-enum class TimeSource { usual, protocol, stated, learned };
+enum class TimeSource { typical, protocol, stated, learned };
 
 struct StepOccurrence {
     StepKind kind = StepKind::soak;

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/step_times.h"
 
+#include "core/distributions/summary.h"
 #include "core/domain/lookup.h"
 #include "core/shelf/class_defaults.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 
@@ -11,13 +11,13 @@ namespace ibuki {
 namespace {
 
 /// Usual minutes of hands: remove, clean, apply. Made-up averages of a practised pair of hands.
-struct Hands {
+struct ManualWork {
     double remove = 0;
     double clean = 0;
     double apply = 0;
 };
 
-Hands usualHands(MaterialClass kind) {
+ManualWork typicalManualWork(MaterialClass kind) {
     switch (kind) {
     case MaterialClass::putty:
         return {8, 15, 10};
@@ -36,8 +36,10 @@ Hands usualHands(MaterialClass kind) {
     }
 }
 
-double minutesOf(const Hands& hands, StepKind kind) {
-    return kind == StepKind::remove ? hands.remove : kind == StepKind::clean ? hands.clean : hands.apply;
+double minutesOf(const ManualWork& manualWork, StepKind kind) {
+    return kind == StepKind::remove  ? manualWork.remove
+           : kind == StepKind::clean ? manualWork.clean
+                                     : manualWork.apply;
 }
 
 const StepTime* statedTime(const Document& document, Id<Bench> bench, StepKind kind, MaterialClass material) {
@@ -66,11 +68,11 @@ void addConditioning(std::vector<StepOccurrence>& steps, const Material& materia
     const int cycles = film || material.conditioningCycles ? factsOf(material).cycles.value : 0;
     for (int i = 0; i < cycles; ++i)
         steps.push_back(alone(StepKind::condition, cycle ? cycle->minutes : 30,
-                              cycle ? TimeSource::protocol : TimeSource::usual));
+                              cycle ? TimeSource::protocol : TimeSource::typical));
     const double hours = material.conditioningRest ? material.conditioningRest->value : film ? 8 : 0;
     if (hours > 0)
         steps.push_back(alone(StepKind::rest, rest ? rest->minutes : 60 * hours,
-                              material.conditioningRest ? TimeSource::stated : TimeSource::usual));
+                              material.conditioningRest ? TimeSource::stated : TimeSource::typical));
 }
 
 } // namespace
@@ -96,15 +98,15 @@ std::optional<LearnedTurnaround> learnedTurnaround(const Document& document, Id<
 }
 
 StepOccurrence handStep(const Document& document, Id<Bench> bench, StepKind kind, MaterialClass material) {
-    StepOccurrence step = alone(kind, minutesOf(usualHands(material), kind), TimeSource::usual);
+    StepOccurrence step = alone(kind, minutesOf(typicalManualWork(material), kind), TimeSource::typical);
     step.unattended = false;
     if (const StepTime* stated = statedTime(document, bench, kind, material)) {
         step.minutes = stated->minutes;
         step.source = TimeSource::stated;
     } else if (const auto learned = learnedTurnaround(document, bench)) {
         // The turnaround is shared out as the usual hands of a paste are.
-        const Hands usual = usualHands(MaterialClass::paste);
-        step.minutes *= learned->minutes / (usual.remove + usual.clean + usual.apply);
+        const ManualWork typical = typicalManualWork(MaterialClass::paste);
+        step.minutes *= learned->minutes / (typical.remove + typical.clean + typical.apply);
         step.source = TimeSource::learned;
     }
     return step;

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/plan/study_rehearsal.h"
 
+#include "core/distributions/summary.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/check_mounts.h"
 #include "core/evidence/scatter.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 #include <cmath>
@@ -12,15 +12,15 @@
 namespace ibuki {
 namespace {
 
-constexpr double usualRoomSdK = 0.8;    ///< between mounts over some evenings, where none was measured
-constexpr double usualEveningSdK = 0.3; ///< of what an evening does to all its mounts, over the room
-constexpr double usualDeltaK = 45;
+constexpr double typicalAmbientSdK = 0.8; ///< between mounts over some evenings, where none was measured
+constexpr double typicalEveningSdK = 0.3; ///< of what an evening does to all its mounts, over the room
+constexpr double typicalDeltaK = 45;
 
 /// Of the room at the mounts of the bench's study so far; nothing before three of them.
-std::optional<double> roomScatter(const std::vector<RunRow>& rows) {
+std::optional<double> ambientScatter(const std::vector<RunRow>& rows) {
     std::vector<double> rooms;
     for (const RunRow& row : rows)
-        if (row.roomC && !row.excluded) rooms.push_back(*row.roomC);
+        if (row.ambientC && !row.excluded) rooms.push_back(*row.ambientC);
     if (rooms.size() < 3) return std::nullopt;
     const double middle = mean(rooms);
     double squares = 0;
@@ -51,7 +51,7 @@ std::vector<RehearsedPractice> practices(int mounts, int perEvening, bool takesB
     listed.summary = RehearsedSummary::mean;
     RehearsedPractice room = listed;
     room.name = "room";
-    room.subtractsRoom = false;
+    room.subtractsAmbient = false;
     RehearsedPractice limit = listed;
     limit.name = "limit";
     limit.atLimit = true;
@@ -67,20 +67,20 @@ StudyRehearsal studyRehearsal(const Document& document, const Question& question
     for (const Level* level : levelsOf(document, question.id)) {
         const double worse = scenario.materials.empty() ? 0 : trueDifferenceK;
         // By its id: two levels may bear one name.
-        scenario.materials.push_back({std::to_string(level->id.value), usualDeltaK + worse});
+        scenario.materials.push_back({std::to_string(level->id.value), typicalDeltaK + worse});
     }
     const Scatter scatter = expectedScatter(document, question, &plan);
     const Evidence evidence = measuredEvidence(document, question);
-    const auto room = roomScatter(evidence.rows);
+    const auto room = ambientScatter(evidence.rows);
     const CheckEvidence checks = checkEvidence(question, evidence);
     scenario.mountSdK = scatter.sd;
-    scenario.eveningSdK = usualEveningSdK;
-    scenario.roomSdK = room.value_or(usualRoomSdK);
+    scenario.eveningSdK = typicalEveningSdK;
+    scenario.ambientSdK = room.value_or(typicalAmbientSdK);
     scenario.marginK = question.margin.value;
     scenario.confidence = question.confidence;
     scenario.limitDeltaK =
-        usualDeltaK
-        - 6 * std::hypot(scatter.sd, usualEveningSdK); // whatever is mounted drives the chip into it
+        typicalDeltaK
+        - 6 * std::hypot(scatter.sd, typicalEveningSdK); // whatever is mounted drives the chip into it
     if (checks.health && drifts(*checks.health)) scenario.driftKPerMount = checks.health->slope;
     int perEvening = 3;
     if (analysis && analysis->mountsToCome > 0) {
@@ -96,7 +96,7 @@ StudyRehearsal studyRehearsal(const Document& document, const Question& question
     }
     scenario.practices = practices(plan.mountsPerLevel, perEvening, question.blocks.has_value());
     found.basis = {{"rehearsal-scatter", {{"sd", scatter.sd}}},
-                   {room ? "rehearsal-room.measured" : "rehearsal-room", {{"sd", scenario.roomSdK}}},
+                   {room ? "rehearsal-room.measured" : "rehearsal-room", {{"sd", scenario.ambientSdK}}},
                    {"rehearsal-evening", {{"sd", scenario.eveningSdK}}},
                    {"rehearsal-drift", {{"drift", scenario.driftKPerMount}}}};
     return found;

@@ -14,7 +14,7 @@
 namespace ibuki {
 
 /// The practices of such a scenario, in its order.
-enum class StudyPractice { plan, oneEach, bestOfThree, oneAfterTheOther, roomLeftIn, atLimit };
+enum class StudyPractice { plan, oneEach, bestOfThree, oneAfterTheOther, ambientLeftIn, atLimit };
 
 struct StudyRehearsal {
     RehearsalScenario scenario; ///< a practice each StudyPractice; the first material is the one truly best

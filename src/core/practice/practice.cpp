@@ -14,10 +14,10 @@ namespace ibuki {
 namespace {
 
 constexpr double neededG = 0.14; ///< docs/methods.md, "Dose and spread": 30 × 30 mm at 40 µm with half more
-constexpr double usualTorqueNm = 0.6;
+constexpr double typicalTorqueNm = 0.6;
 constexpr double torqueExponent = 0.166; ///< bond line by pressure ("Bond line")
 constexpr double baseKPerW = 0.012;
-constexpr double warmerRoomK = 3.5;
+constexpr double warmerAmbientK = 3.5;
 
 struct Sample {
     const char* name;
@@ -50,8 +50,8 @@ Script scriptOf(Scenario scenario) {
         script.bench.layers = {{0.26, 0.057}, {7.7, 0.060}, {115, 0.035}, {1'833, 0.10}};
         script.bench.coolantLayer = 3;
         script.bench.limitC = 77; // reached on a warm day
-        script.bench.roomDriftKPerH = 0.9;
-        script.bench.roomSwingK = 0.4;
+        script.bench.ambientDriftKPerH = 0.9;
+        script.bench.ambientSwingK = 0.4;
         script.cooler = "practice-loop";
         break;
     case Scenario::filmAndSheet:
@@ -60,7 +60,7 @@ Script scriptOf(Scenario scenario) {
                             {"Slate 25", sheet, 3.4, 0.7}};
         script.shuffled = false;
         script.powerW = 170;
-        script.bench.leakage = SimulatedLeakage{12, 60, 0.02};
+        script.bench.leakage = Leakage{12, 60, 0.02};
         script.bench.fan = SimulatedFan{};
         script.bench.fan->leastDuty = 0.6; // held low, and let go when it is hot
         script.bench.fan->fromC = 72;
@@ -126,9 +126,9 @@ Message purposeOf(Scenario scenario) {
 Id<Study> addPractice(Edit& edit, const NewPractice& wanted, Instant now) {
     const Script script = scriptOf(wanted.scenario);
     const Id<Bench> bench =
-        addBench(edit, BenchTemplate::liddedChip, wanted.told({"practice-bench", {}}), wanted.told);
+        addBench(edit, BenchTemplate::liddedChip, wanted.reported({"practice-bench", {}}), wanted.reported);
     Configuration configuration = *currentConfiguration(edit.document(), bench);
-    configuration.cooler = wanted.told({script.cooler, {}});
+    configuration.cooler = wanted.reported({script.cooler, {}});
     configuration.fan = script.bench.fan ? FanSetting::automatic : FanSetting::fixed;
     configuration.temperatureLimit = Celsius{script.bench.limitC.value_or(95)};
     edit.put(configuration);
@@ -139,8 +139,8 @@ Id<Study> addPractice(Edit& edit, const NewPractice& wanted, Instant now) {
     edit.add(source);
     NewStudy study;
     study.bench = bench;
-    study.name = wanted.told({"practice-study", {{"scenario", Term{word(wanted.scenario)}}}});
-    study.told = wanted.told;
+    study.name = wanted.reported({"practice-study", {{"scenario", Term{word(wanted.scenario)}}}});
+    study.reported = wanted.reported;
     for (const Sample& sample : script.materials) {
         Material material;
         material.name = sample.name;
@@ -150,7 +150,7 @@ Id<Study> addPractice(Edit& edit, const NewPractice& wanted, Instant now) {
         study.materials.push_back(id);
         Lot lot;
         lot.material = id;
-        lot.name = wanted.told({"practice-lot", {{"material", std::string(sample.name)}}});
+        lot.name = wanted.reported({"practice-lot", {{"material", std::string(sample.name)}}});
         if (sample.kind == MaterialClass::paste) {
             lot.content = 4;
             lot.contentUnit = ContentUnit::gram;
@@ -228,7 +228,7 @@ PracticeMount practiceMount(const Document& document, const Practice& practice, 
         kPerW *= 1 + 1.4 * std::max(0.0, 0.9 - mount.coveredShare);
     }
     const auto torque = level && level->torque ? level->torque : plan ? plan->torque : std::nullopt;
-    kPerW *= std::pow((torque ? torque->value : feltNm) / usualTorqueNm, -torqueExponent);
+    kPerW *= std::pow((torque ? torque->value : feltNm) / typicalTorqueNm, -torqueExponent);
     if (kind == MaterialClass::sheet && slip < 0.2) {
         mount.mishap = Mishap::slippedSheet;
         kPerW += 5 / script.powerW;
@@ -237,9 +237,9 @@ PracticeMount practiceMount(const Document& document, const Practice& practice, 
         mount.bench.fanRpm *= 0.8;
         mount.bench.layers.back().toNextKPerW *= 1.08;
     } else if (chance > 0.9) {
-        mount.mishap = Mishap::warmRoom;
-        mount.bench.roomC += warmerRoomK;
-        mount.bench.roomDriftKPerH += 2.5;
+        mount.mishap = Mishap::warmAmbient;
+        mount.bench.ambientC += warmerAmbientK;
+        mount.bench.ambientDriftKPerH += 2.5;
     }
     if (kind == MaterialClass::phaseChange) {
         SimulatedWetting wetting;

@@ -8,8 +8,8 @@
 #include "core/clock/mount_history.h"
 #include "core/domain/edit.h"
 #include "core/domain/plan.h"
-#include "core/inspect/made_up_look.h"
-#include "core/physics/simulated_bench.h"
+#include "core/simulate/made_up_look.h"
+#include "core/simulate/simulated_bench.h"
 
 #include <string>
 #include <vector>
@@ -25,7 +25,7 @@ struct NewPractice {
     Scenario scenario = Scenario::threePastes;
     int seed = 1;
     double speed = 300; ///< of the bench's time
-    Wording told = plainly;
+    Wording reported = plainly;
 };
 
 /// Bench, materials with a lot each, a study of them, the simulated source. Returns the study.
@@ -46,7 +46,7 @@ struct SealedLevel {
 std::vector<SealedLevel> sealedTruth(const Document& document, const Practice& practice);
 
 /// What happened to a mount that nobody had asked for.
-enum class Mishap { none, fanMoved, warmRoom, slippedSheet };
+enum class Mishap { none, fanMoved, warmAmbient, slippedSheet };
 
 /// What a camera over the practice bench sees of a mount that was made; nothing where it shows no film.
 std::optional<PhotographScene> practicePhotograph(const Document& document, const Practice& practice,

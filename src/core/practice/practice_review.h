@@ -4,8 +4,8 @@
 // After the learner has committed: what was measured beside what is true, what was right, how much of it was
 // luck, and what a better plan would have told.
 
+#include "core/distributions/interval.h"
 #include "core/practice/practice.h"
-#include "core/stats/interval.h"
 
 namespace ibuki {
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/ambient.h"
 
-#include "core/stats/autocorrelation.h"
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
+#include "core/series/autocorrelation.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/budget.h"
 
-#include "core/stats/distributions.h"
+#include "core/distributions/distributions.h"
 
 #include <cmath>
 #include <fmt/format.h>
@@ -52,48 +52,48 @@ void addChip(Lines& lines, const BudgetInput& in) {
                          Cancels::partly});
 }
 
-void addRoom(Lines& lines, const BudgetInput& in) {
-    if (in.roomAccuracyK)
+void addAmbient(Lines& lines, const BudgetInput& in) {
+    if (in.ambientAccuracyK)
         lines.push_back({"room-offset",
-                         Message{"budget-stated.limits", {{"value", *in.roomAccuracyK}}},
-                         rectangular(*in.roomAccuracyK),
+                         Message{"budget-stated.limits", {{"value", *in.ambientAccuracyK}}},
+                         rectangular(*in.ambientAccuracyK),
                          -1,
                          0,
                          0,
                          {},
                          Cancels::yes});
-    if (in.roomResolutionK)
+    if (in.ambientResolutionK)
         lines.push_back({"room-steps",
-                         Message{"budget-stated.step", {{"value", *in.roomResolutionK}}},
-                         resolution(*in.roomResolutionK),
+                         Message{"budget-stated.step", {{"value", *in.ambientResolutionK}}},
+                         resolution(*in.ambientResolutionK),
                          -1,
                          0,
                          0,
                          {},
                          Cancels::averagesOut});
-    if (in.roomGradientK)
+    if (in.ambientGradientK)
         lines.push_back({"room-gradient",
-                         Message{"budget-stated.limits", {{"value", *in.roomGradientK}}},
-                         rectangular(*in.roomGradientK),
+                         Message{"budget-stated.limits", {{"value", *in.ambientGradientK}}},
+                         rectangular(*in.ambientGradientK),
                          -1,
                          0,
                          0,
                          {},
                          Cancels::partly});
-    if (in.roomEnteredU)
+    if (in.ambientEnteredU)
         lines.push_back({"room-by-hand",
-                         Message{"budget-stated.u", {{"value", *in.roomEnteredU}}},
-                         *in.roomEnteredU,
+                         Message{"budget-stated.u", {{"value", *in.ambientEnteredU}}},
+                         *in.ambientEnteredU,
                          -1,
                          0,
                          0,
                          {},
                          Cancels::no});
-    if (in.probeClockU && in.roomSlopeKPerS != 0)
+    if (in.probeClockU && in.ambientSlopeKPerS != 0)
         lines.push_back({"probe-clock",
                          Message{"budget-stated.u-seconds", {{"value", *in.probeClockU}}},
                          *in.probeClockU,
-                         in.roomSlopeKPerS,
+                         in.ambientSlopeKPerS,
                          0,
                          0,
                          {},
@@ -134,7 +134,7 @@ Budget uncertaintyBudget(const BudgetInput& in) {
     Lines lines;
     addRun(lines, in);
     addChip(lines, in);
-    addRoom(lines, in);
+    addAmbient(lines, in);
     if (in.powerShare)
         lines.push_back({"power-scale",
                          Message{"budget-stated.share", {{"value", 100 * *in.powerShare}}},

@@ -21,14 +21,14 @@ struct BudgetInput {
     std::optional<double> runSeK;          ///< standard error of the window's mean, resolution aside
     std::optional<double> chipAccuracyK;   ///< ± limits
     std::optional<double> chipResolutionK; ///< one step
-    std::optional<double> roomAccuracyK;
-    std::optional<double> roomResolutionK;
-    std::optional<double> roomGradientK;
-    std::optional<double> roomEnteredU;   ///< standard, of a room read by hand
-    std::optional<double> probeClockU;    ///< standard, s: of the shift between the clocks
-    double roomSlopeKPerS = 0;            ///< what a clock's error is multiplied by
-    std::optional<double> powerShare;     ///< ± share of the power reading; only where power enters
-    std::optional<double> extrapolationU; ///< standard, of a tail's asymptote in place of the mean
+    std::optional<double> ambientAccuracyK;
+    std::optional<double> ambientResolutionK;
+    std::optional<double> ambientGradientK;
+    std::optional<double> ambientEnteredU; ///< standard, of a room read by hand
+    std::optional<double> probeClockU;     ///< standard, s: of the shift between the clocks
+    double ambientSlopeKPerS = 0;          ///< what a clock's error is multiplied by
+    std::optional<double> powerShare;      ///< ± share of the power reading; only where power enters
+    std::optional<double> extrapolationU;  ///< standard, of a tail's asymptote in place of the mean
 };
 
 /// Between two mounts of one bench.

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/limit.h"
 
-#include "core/stats/autocorrelation.h"
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
+#include "core/series/autocorrelation.h"
 
 #include <algorithm>
 #include <cmath>
@@ -111,8 +111,8 @@ LimitSummary judgeLimit(const LimitInput& input, const ReduceSettings& settings)
     const auto flagged = input.limitFlag.empty()
                              ? std::optional<double>()
                              : share(input.limitFlag, settled, [](double v) { return v != 0; });
-    summary.bound = (summary.fraction && *summary.fraction >= settings.limitShare)
-                    || (flagged && *flagged >= 0.01) || cut(input, summary, settings);
+    summary.censored = (summary.fraction && *summary.fraction >= settings.limitShare)
+                       || (flagged && *flagged >= 0.01) || cut(input, summary, settings);
     return summary;
 }
 

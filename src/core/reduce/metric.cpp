@@ -2,7 +2,7 @@
 #include "core/reduce/metric.h"
 #include "core/base/nan.h"
 
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/metric_table.h"
 
-#include "core/stats/autocorrelation.h"
-#include "core/stats/detrend.h"
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
+#include "core/series/autocorrelation.h"
+#include "core/series/detrend.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/phases.h"
 
+#include "core/distributions/summary.h"
 #include "core/reduce/settling.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 #include <cmath>
@@ -216,7 +216,7 @@ constexpr double loadedShare = 50, idleShare = 20; ///< % of utilisation
 constexpr double surelyLoadedW = 60;               ///< no idle device takes as much
 constexpr double surelyIdleW = 25;                 ///< however warm: its fan may stand
 constexpr double loadedRiseK = 20;
-constexpr double usualRoomC = 22; ///< when none was read
+constexpr double typicalAmbientC = 22; ///< when none was read
 
 } // namespace
 
@@ -294,7 +294,7 @@ bool isLoaded(const LoadSignals& seen) {
     if (power && seen.nominalW) return *power >= 0.5 * *seen.nominalW;
     if (power && (*power >= surelyLoadedW || *power < surelyIdleW)) return *power >= surelyLoadedW;
     const auto temperature = typical(seen.temperature);
-    return temperature && *temperature - typical(seen.roomC).value_or(usualRoomC) >= loadedRiseK;
+    return temperature && *temperature - typical(seen.ambientC).value_or(typicalAmbientC) >= loadedRiseK;
 }
 
 std::vector<Segment> findLoads(const LoadSignals& seen, const PhaseSettings& settings) {

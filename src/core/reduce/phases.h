@@ -16,7 +16,7 @@ struct LoadSignals {
     std::span<const double> power = {};       ///< W
     bool isWallPower = false;                 ///< of the whole machine: its level tells nothing, its edges do
     std::span<const double> temperature = {}; ///< °C
-    std::span<const double> roomC = {};
+    std::span<const double> ambientC = {};
     std::span<const double> utilisation = {}; ///< % of the device's time
     std::optional<double> nominalW = {};
 };

@@ -3,8 +3,8 @@
 #include "core/base/nan.h"
 #include "core/reduce/metric.h"
 
-#include "core/stats/autocorrelation.h"
-#include "core/stats/least_squares.h"
+#include "core/models/least_squares.h"
+#include "core/series/autocorrelation.h"
 
 #include <algorithm>
 #include <array>
@@ -17,12 +17,12 @@ namespace {
 constexpr double mostHoldS = 120; ///< beyond the probe's ends
 
 /// Mean room reading of the probe on its own stamps.
-struct RoomSeries {
+struct ProbeSeries {
     std::vector<double> timeS; ///< on the log's axis, before any shift
     std::vector<double> valuesC;
 };
 
-std::vector<const Channel*> roomChannels(const Trace& probe) {
+std::vector<const Channel*> ambientChannels(const Trace& probe) {
     auto channels = channelsOf(probe, Role::ambient);
     for (const Channel& channel : probe.channels)
         if (channels.empty() && isTemperature(channel.role) && !channel.values.empty())
@@ -33,12 +33,12 @@ std::vector<const Channel*> roomChannels(const Trace& probe) {
     return channels;
 }
 
-RoomSeries roomOf(const Trace& log, const Trace& probe, double zoneS = 0) {
+ProbeSeries ambientOf(const Trace& log, const Trace& probe, double zoneS = 0) {
     const double offsetS =
         zoneS
         + (log.start && probe.start ? static_cast<double>(probe.start->ms - log.start->ms) / 1000.0 : 0.0);
-    const auto channels = roomChannels(probe);
-    RoomSeries room;
+    const auto channels = ambientChannels(probe);
+    ProbeSeries room;
     for (std::size_t i = 0; i < probe.samples(); ++i) {
         double sum = 0;
         int count = 0;
@@ -55,7 +55,7 @@ RoomSeries roomOf(const Trace& log, const Trace& probe, double zoneS = 0) {
 }
 
 /// Linear between samples; NaN further than `hold` beyond the ends.
-double roomAt(const RoomSeries& room, double t, double hold) {
+double ambientAt(const ProbeSeries& room, double t, double hold) {
     if (room.timeS.empty() || t < room.timeS.front() - hold || t > room.timeS.back() + hold) return nan;
     const auto after = std::lower_bound(room.timeS.begin(), room.timeS.end(), t);
     if (after == room.timeS.begin()) return room.valuesC.front();
@@ -165,27 +165,27 @@ private:
 
 /// The room as the chip sees it: read at t − shift, smoothed by a first-order lag. Nothing when the probe
 /// does not reach over nearly all of it.
-std::optional<std::vector<double>> laggedRoom(const ChipResidual& chip, const RoomSeries& room, double shiftS,
-                                              double lagS) {
+std::optional<std::vector<double>> laggedAmbient(const ChipResidual& chip, const ProbeSeries& room,
+                                                 double shiftS, double lagS) {
     const auto& times = chip.times();
     std::vector<double> lagged(times.size());
     double state = nan;
     double last = 0;
     std::size_t missing = 0;
     for (std::size_t i = 0; i < times.size(); ++i) {
-        double now = roomAt(room, times[i] - shiftS, mostHoldS);
+        double now = ambientAt(room, times[i] - shiftS, mostHoldS);
         if (!std::isfinite(now)) {
-            now = roomAt(room, times[i] - shiftS, std::numeric_limits<double>::infinity());
+            now = ambientAt(room, times[i] - shiftS, std::numeric_limits<double>::infinity());
             ++missing;
         }
         if (i == 0) {
             // The lag began before the log: run in over what the probe saw earlier.
-            state = roomAt(room, times[0] - shiftS - 4 * lagS, std::numeric_limits<double>::infinity());
+            state = ambientAt(room, times[0] - shiftS - 4 * lagS, std::numeric_limits<double>::infinity());
             const int steps = 40;
             for (int k = 1; k <= steps && lagS > 0; ++k) {
                 const double t = times[0] - shiftS - 4 * lagS * (1 - static_cast<double>(k) / steps);
                 state += (1 - std::exp(-4.0 / steps))
-                         * (roomAt(room, t, std::numeric_limits<double>::infinity()) - state);
+                         * (ambientAt(room, t, std::numeric_limits<double>::infinity()) - state);
             }
         } else if (lagS > 0) {
             state += (1 - std::exp(-(times[i] - last) / lagS)) * (now - state);
@@ -201,7 +201,7 @@ std::optional<std::vector<double>> laggedRoom(const ChipResidual& chip, const Ro
 constexpr std::array<double, 11> coolerLagsS{0, 15, 30, 60, 90, 130, 190, 270, 400, 600, 900};
 constexpr double leastGain = 0.15; ///< less of the room than that in the chip is no room
 constexpr double mostGain = 1.1;
-constexpr double usualClockErrorS = 300; ///< standard deviation of clocks that nobody set: the prior
+constexpr double typicalClockErrorS = 300; ///< standard deviation of clocks that nobody set: the prior
 constexpr double coarseS = 10;
 constexpr double roughShare = 0.1;
 constexpr double basinS = 120; ///< around the likeliest shift
@@ -223,10 +223,10 @@ struct Trial {
 
 /// What of a trial room the phases' own courses do not explain, with the gain by least squares: sensors that
 /// lag, and rooms that a probe sees only in part, make it differ from 1.
-Trial trialOf(const ChipResidual& chip, const RoomSeries& room, const std::vector<double>& target,
+Trial trialOf(const ChipResidual& chip, const ProbeSeries& room, const std::vector<double>& target,
               double shiftS, double lagS) {
     Trial trial{shiftS, lagS};
-    const auto lagged = laggedRoom(chip, room, shiftS, lagS);
+    const auto lagged = laggedAmbient(chip, room, shiftS, lagS);
     if (!lagged) return trial;
     const std::vector<double> part = chip.project(*lagged);
     const double square = dot(part, part);
@@ -244,7 +244,7 @@ struct ShiftPosterior {
 };
 
 double costOf(const Trial& trial, double variance) {
-    return trial.sum / variance + trial.shiftS * trial.shiftS / (usualClockErrorS * usualClockErrorS);
+    return trial.sum / variance + trial.shiftS * trial.shiftS / (typicalClockErrorS * typicalClockErrorS);
 }
 
 ShiftPosterior posterior(const std::vector<Trial>& trials, double variance) {
@@ -266,7 +266,7 @@ ShiftPosterior posterior(const std::vector<Trial>& trials, double variance) {
     return {mean, std::sqrt(std::max(0.0, squares / weight - mean * mean))};
 }
 
-std::vector<Trial> trialsOver(const ChipResidual& chip, const RoomSeries& room,
+std::vector<Trial> trialsOver(const ChipResidual& chip, const ProbeSeries& room,
                               const std::vector<double>& target, double from, double to, double step) {
     std::vector<Trial> trials;
     for (double shift = from; shift <= to; shift += step)
@@ -280,7 +280,7 @@ ProbeFit alignProbe(const Trace& log, const Trace& probe, double zoneS, double r
                     const PhaseSettings& phases) {
     ProbeFit fit;
     fit.shiftS = zoneS;
-    const RoomSeries room = roomOf(log, probe, zoneS);
+    const ProbeSeries room = ambientOf(log, probe, zoneS);
     const ChipResidual chip(log, phases);
     if (!chip.usable() || room.timeS.size() < 20) return fit;
     const std::vector<double> target = chip.leftOver();
@@ -290,7 +290,7 @@ ProbeFit alignProbe(const Trace& log, const Trace& probe, double zoneS, double r
                                          [](const Trial& a, const Trial& b) { return a.sum < b.sum; });
     if (!std::isfinite(best.sum) || best.gain == 0) return fit;
     const auto left =
-        residuals(target, best.gain, chip.project(*laggedRoom(chip, room, best.shiftS, best.lagS)));
+        residuals(target, best.gain, chip.project(*laggedAmbient(chip, room, best.shiftS, best.lagS)));
     const double inflation = integratedAutocorrelationTime(left);
     const double variance = inflation * best.sum / std::max(1.0, chip.df());
     // Told when the room explains far more than noise would by chance.
@@ -302,24 +302,24 @@ ProbeFit alignProbe(const Trace& log, const Trace& probe, double zoneS, double r
         *std::min_element(coarse.begin(), coarse.end(), [&](const Trial& a, const Trial& b) {
             return costOf(a, rough) < costOf(b, rough);
         });
-    const ShiftPosterior told = posterior(
+    const ShiftPosterior reported = posterior(
         trialsOver(chip, room, target, likeliest.shiftS - basinS, likeliest.shiftS + basinS, basinS / 40),
         rough);
-    if (told.sd > reachS / 3) return fit;
-    fit = {true, zoneS + told.mean, std::max(told.sd, chip.blockS() / std::sqrt(12.0))};
+    if (reported.sd > reachS / 3) return fit;
+    fit = {true, zoneS + reported.mean, std::max(reported.sd, chip.blockS() / std::sqrt(12.0))};
     return fit;
 }
 
 double probeCover(const Trace& log, const Trace& probe, double shiftS) {
-    const RoomSeries room = roomOf(log, probe, shiftS);
+    const ProbeSeries room = ambientOf(log, probe, shiftS);
     if (room.timeS.empty() || log.samples() == 0) return 0;
     const auto seen = std::count_if(log.timeS.begin(), log.timeS.end(),
-                                    [&](double t) { return std::isfinite(roomAt(room, t, mostHoldS)); });
+                                    [&](double t) { return std::isfinite(ambientAt(room, t, mostHoldS)); });
     return static_cast<double>(seen) / static_cast<double>(log.samples());
 }
 
 Trace withProbe(Trace log, const Trace& probe, const ProbeAlignment& alignment) {
-    const RoomSeries room = roomOf(log, probe, alignment.shiftS);
+    const ProbeSeries room = ambientOf(log, probe, alignment.shiftS);
     if (room.timeS.empty()) return log;
     log.probe = alignment;
     if (!alignment.isTaken()) return log;
@@ -327,13 +327,13 @@ Trace withProbe(Trace log, const Trace& probe, const ProbeAlignment& alignment) 
         if (channel.role == Role::ambient) channel.role = Role::ignore;
     Channel laid;
     laid.column = "probe";
-    for (const Channel* channel : roomChannels(probe)) {
+    for (const Channel* channel : ambientChannels(probe)) {
         laid.column = channel->column;
         laid.fileUnit = channel->fileUnit;
         break;
     }
     laid.role = Role::ambient;
-    for (double t : log.timeS) laid.values.push_back(roomAt(room, t, mostHoldS));
+    for (double t : log.timeS) laid.values.push_back(ambientAt(room, t, mostHoldS));
     log.channels.push_back(std::move(laid));
     return log;
 }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/distributions/summary.h"
 #include "core/reduce/probe.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 #include <cmath>
@@ -15,7 +15,7 @@ constexpr double wellCovered = 0.8;
 constexpr double calmK = 0.5; ///< a room that moves by less reads the same at any hour
 
 /// Whether the room is one that the chip may have stood in: it is never colder than its room.
-bool mayBeItsRoom(const Trace& log, const Trace& probe, double shiftS) {
+bool mayBeItsAmbient(const Trace& log, const Trace& probe, double shiftS) {
     const auto chip = metricSeries(log, chipChannels(log, {}), Metric::hottest);
     const Trace joined = withProbe(log, probe, {shiftS, 0, true});
     const Channel* room = firstChannel(joined, Role::ambient);
@@ -41,7 +41,7 @@ std::vector<double> possibleZones(const Trace& log, const Trace& probe, int most
     std::vector<double> zones;
     for (int halves = 1; halves <= mostHalves; ++halves)
         for (const double zoneS : {halves * hourS / 2, -halves * hourS / 2})
-            if (probeCover(log, probe, zoneS) >= wellCovered && mayBeItsRoom(log, probe, zoneS))
+            if (probeCover(log, probe, zoneS) >= wellCovered && mayBeItsAmbient(log, probe, zoneS))
                 zones.push_back(zoneS);
     // Clocks differ by whole hours far more often.
     std::stable_partition(zones.begin(), zones.end(), [](double s) { return std::fmod(s, hourS) == 0; });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/reduce.h"
 
+#include "core/distributions/summary.h"
 #include "core/reduce/ambient.h"
 #include "core/reduce/limit.h"
 #include "core/reduce/metric_table.h"
@@ -8,8 +9,7 @@
 #include "core/reduce/steady.h"
 #include "core/reduce/thermal_course.h"
 #include "core/reduce/trusted_channels.h"
-#include "core/stats/autocorrelation.h"
-#include "core/stats/summary.h"
+#include "core/series/autocorrelation.h"
 
 #include <algorithm>
 #include <cmath>
@@ -119,7 +119,7 @@ void flagMovedPower(LoadReduction& load, double moved, std::optional<double> per
 }
 
 void flagPowerDrift(LoadReduction& load, const Shared& shared, Segment settled) {
-    if (shared.power.empty() || settled.size() == 0 || load.limit.bound) return;
+    if (shared.power.empty() || settled.size() == 0 || load.limit.censored) return;
     const auto minutes = blockMeans(std::span(shared.trace.timeS).subspan(settled.begin, settled.size()),
                                     std::span(shared.power).subspan(settled.begin, settled.size()), 60);
     if (minutes.size() < 2) return;
@@ -241,7 +241,7 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
         load.steady.slopeKPerH.reset();
         load.steady.slopeIntervalKPerH.reset();
     }
-    if (load.limit.bound) addFlag(load.flags, makeFlag(Severity::warn, "limit-bound"));
+    if (load.limit.censored) addFlag(load.flags, makeFlag(Severity::warn, "limit-bound"));
     if (load.limit.inferred)
         addFlag(load.flags, makeFlag(Severity::info, "limit-inferred", {{"limitC", *load.limit.limitC}}));
     extrapolate(load, shared);

@@ -4,8 +4,9 @@
 // What a log is reduced to. Plain values; stored beside the run.
 
 #include "core/base/flag.h"
+#include "core/distributions/interval.h"
 #include "core/reduce/settings.h"
-#include "core/stats/interval.h"
+#include "core/trace/channel_info.h"
 #include "core/trace/role.h"
 
 #include <map>
@@ -54,7 +55,7 @@ struct AmbientSummary {
 };
 
 struct LimitSummary {
-    bool bound = false;
+    bool censored = false;
     bool inferred = false; ///< limitC was told from the data
     std::optional<double> fraction;
     std::optional<double> limitC;
@@ -85,14 +86,6 @@ struct LoadReduction {
     bool extrapolated =
         false; ///< counts with steady.asymptoteK and its interval in place of the window's mean
     bool operator==(const LoadReduction&) const = default;
-};
-
-struct ChannelInfo {
-    std::string column;
-    Role role = Role::ignore;
-    int index = 0;
-    Unit unit = Unit::none;
-    bool operator==(const ChannelInfo&) const = default;
 };
 
 /// The loads of a log as another metric judges them: it chooses the windows, says what is steady, and what is

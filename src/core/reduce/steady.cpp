@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/reduce/steady.h"
 
-#include "core/stats/autocorrelation.h"
-#include "core/stats/distributions.h"
-#include "core/stats/tail_fit.h"
+#include "core/distributions/distributions.h"
+#include "core/series/autocorrelation.h"
+#include "core/series/tail_fit.h"
 
 #include <algorithm>
 #include <cmath>

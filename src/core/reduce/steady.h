@@ -6,7 +6,7 @@
 
 #include "core/reduce/metric.h"
 #include "core/reduce/reduction.h"
-#include "core/stats/tail_fit.h"
+#include "core/series/tail_fit.h"
 
 namespace ibuki {
 

@@ -43,9 +43,9 @@ void removeQuestion(Edit& edit, Id<Question> id) {
     std::vector<Id<SideMargin>> margins;
     for (const SideMargin* one : document.where(&SideMargin::question, id)) margins.push_back(one->id);
     for (Id<SideMargin> one : margins) edit.remove(one);
-    std::vector<Id<ReadElsewhere>> read;
-    for (const ReadElsewhere* one : document.where(&ReadElsewhere::question, id)) read.push_back(one->id);
-    for (Id<ReadElsewhere> one : read) edit.remove(one);
+    std::vector<Id<ExternalResult>> read;
+    for (const ExternalResult* one : document.where(&ExternalResult::question, id)) read.push_back(one->id);
+    for (Id<ExternalResult> one : read) edit.remove(one);
     std::vector<Id<Level>> levels;
     for (const Level* level : document.where(&Level::question, id)) levels.push_back(level->id);
     std::vector<Question> sharing;

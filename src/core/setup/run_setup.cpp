@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/setup/run_setup.h"
 
+#include "core/distributions/summary.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/plan/mount_brief.h"
 #include "core/plan/step_times.h"
-#include "core/stats/summary.h"
 
 #include <algorithm>
 
@@ -52,8 +52,8 @@ std::vector<StepOccurrence> handSteps(const Document& document, const Slot& slot
     return steps;
 }
 
-WatchRules watchRules(const Document& document, Id<Study> id) {
-    WatchRules rules;
+MonitorRules monitorRules(const Document& document, Id<Study> id) {
+    MonitorRules rules;
     const Study* study = document.find(id);
     const Configuration* configuration = study ? currentConfiguration(document, study->bench) : nullptr;
     if (!configuration) return rules;
@@ -65,7 +65,7 @@ WatchRules watchRules(const Document& document, Id<Study> id) {
     for (const EarlierRun& earlier : earlierRuns(document, id, {}))
         for (const LoadReduction& load : reductionOf(document, earlier.run)->loads)
             if (load.ambient.meanC) rooms.push_back(*load.ambient.meanC);
-    if (rooms.size() >= 3) rules.usualRoomC = median(rooms);
+    if (rooms.size() >= 3) rules.typicalAmbientC = median(rooms);
     return rules;
 }
 

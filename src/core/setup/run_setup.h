@@ -4,7 +4,7 @@
 // What a run of a planned mount goes through, and what it is watched by.
 
 #include "core/conduct/conductor.h"
-#include "core/conduct/watch.h"
+#include "core/conduct/run_monitor.h"
 #include "core/domain/document.h"
 
 namespace ibuki {
@@ -17,7 +17,7 @@ std::vector<StepOccurrence> handSteps(const Document& document, const Slot& slot
 
 /// What the bench's sheet states and its earlier runs showed. Curves of earlier mounts are added by whoever
 /// can read their recordings.
-WatchRules watchRules(const Document& document, Id<Study> study);
+MonitorRules monitorRules(const Document& document, Id<Study> study);
 
 /// The runs whose curves a new mount of the slot is held against and shown with: of the study, under its
 /// loads, with figures. The latest first.

@@ -69,16 +69,16 @@ struct Builder {
 
 /// Shares of the usual dose; by weight when neither lot nor site tells one.
 void addAmounts(Builder& builder) {
-    double usual = 0.2;
+    double typical = 0.2;
     const Document& document = builder.edit.document();
     const Site* site = document.find(builder.question.site);
     for (const Lot* lot : document.where(&Lot::material, builder.wanted.materials.front()))
         if (const auto needed = site && lot->contentUnit == ContentUnit::gram
                                     ? neededAt(*builder.material(), *lot, *site)
                                     : std::nullopt)
-            usual = *needed;
+            typical = *needed;
     for (double share : {0.4, 0.7, 1.0, 1.5, 2.2}) {
-        const double grams = std::round(usual * share * 100) / 100;
+        const double grams = std::round(typical * share * 100) / 100;
         if (grams <= 0) continue;
         builder.fresh(fmt::format("{:.2f} g", grams)).amount = Gram{grams};
     }
@@ -94,16 +94,16 @@ void build(Builder& b) {
     case StudyTemplate::benchReference:
         b.materials();
         b.plan.mountsPerLevel = 5;
-        b.constant = b.wanted.told({"held-constant.bench-reference", {}});
+        b.constant = b.wanted.reported({"held-constant.bench-reference", {}});
         break;
     case StudyTemplate::beforeAndAfter: {
-        Level& before = b.fresh(b.wanted.told({"as found", {}}));
+        Level& before = b.fresh(b.wanted.reported({"as found", {}}));
         before.material.reset();
         before.placement = Placement::firstOfAll;
         before.mostMounts = 1;
         b.fresh(b.material()->name);
         b.plan.baseline = true;
-        b.constant = b.wanted.told({"held-constant.before-and-after", {}});
+        b.constant = b.wanted.reported({"held-constant.before-and-after", {}});
         break;
     }
     case StudyTemplate::asGood:
@@ -120,7 +120,7 @@ void build(Builder& b) {
         for (ApplicationPattern pattern :
              {ApplicationPattern::dot, ApplicationPattern::line, ApplicationPattern::cross,
               ApplicationPattern::fiveDots, ApplicationPattern::film})
-            b.fresh(b.wanted.told({std::string(word(pattern)), {}})).pattern = pattern;
+            b.fresh(b.wanted.reported({std::string(word(pattern)), {}})).pattern = pattern;
         break;
     case StudyTemplate::whichTorque:
         for (double torque : {0.2, 0.4, 0.6, 0.8})
@@ -139,24 +139,24 @@ void build(Builder& b) {
         break;
     case StudyTemplate::underTheLid:
         b.materials();
-        b.constant = b.wanted.told({"held-constant.under-the-lid", {}});
+        b.constant = b.wanted.reported({"held-constant.under-the-lid", {}});
         break;
     case StudyTemplate::stepByStep: {
-        Level& found = b.fresh(b.wanted.told({"as found", {}}));
+        Level& found = b.fresh(b.wanted.reported({"as found", {}}));
         found.material.reset();
         found.mostMounts = 1;
-        b.fresh(b.wanted.told({"cleaned", {}}));
+        b.fresh(b.wanted.reported({"cleaned", {}}));
         b.levels.back().material.reset();
         b.materials();
         b.plan.baseline = true;
-        b.constant = b.wanted.told({"held-constant.step-by-step", {}});
+        b.constant = b.wanted.reported({"held-constant.step-by-step", {}});
         break;
     }
     case StudyTemplate::materialByCooler: {
         b.materials();
         b.question.secondFactor = Factor::cooler;
         for (const char* cooler : {"this cooler", "other cooler"}) {
-            Level& level = b.fresh(b.wanted.told({cooler, {}}));
+            Level& level = b.fresh(b.wanted.reported({cooler, {}}));
             level.ofSecond = true;
             level.material.reset();
         }
@@ -225,7 +225,7 @@ Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
     }
     Load load;
     load.study = id;
-    load.name = wanted.told({"sustained load", {}});
+    load.name = wanted.reported({"sustained load", {}});
     load.sameAs = earlierLoad(edit.document(), id, load.name);
     edit.add(load);
     builder.plan.study = id;

@@ -21,8 +21,8 @@ constexpr std::array<ClassDefaults, 8> table{{
     /* unknown      */ {4, 35, 2.5, 2.6, 150, 100, {}, -40, 125, {}, 2, 3, false, false, false},
 }};
 
-template <class Stated> ValueOrDefault<double> known(const std::optional<Stated>& stated, double usual) {
-    if (!stated) return {usual, true};
+template <class Stated> ValueOrDefault<double> known(const std::optional<Stated>& stated, double typical) {
+    if (!stated) return {typical, true};
     if constexpr (std::is_same_v<Stated, double>)
         return {*stated, false};
     else
@@ -31,13 +31,13 @@ template <class Stated> ValueOrDefault<double> known(const std::optional<Stated>
 
 template <class Stated>
 std::optional<ValueOrDefault<double>> maybe(const std::optional<Stated>& stated,
-                                            std::optional<double> usual) {
-    if (stated || usual) return known(stated, usual.value_or(0));
+                                            std::optional<double> typical) {
+    if (stated || typical) return known(stated, typical.value_or(0));
     return std::nullopt;
 }
 
-ValueOrDefault<bool> known(YesNo stated, bool usual) {
-    if (stated == YesNo::notStated) return {usual, true};
+ValueOrDefault<bool> known(YesNo stated, bool typical) {
+    if (stated == YesNo::notStated) return {typical, true};
     return {stated == YesNo::yes, false};
 }
 
@@ -51,26 +51,26 @@ bool isCut(MaterialClass kind) {
 }
 
 MaterialFacts factsOf(const Material& material) {
-    const ClassDefaults& usual = classDefaults(material.kind);
+    const ClassDefaults& typical = classDefaults(material.kind);
     MaterialFacts facts;
-    facts.densityGPerMl = known(material.densityGPerMl, usual.densityGPerMl);
-    facts.bondLineUm = known(material.bondLine, usual.bondLineUm);
+    facts.densityGPerMl = known(material.densityGPerMl, typical.densityGPerMl);
+    facts.bondLineUm = known(material.bondLine, typical.bondLineUm);
     if (!material.bondLine && material.thickness)
         facts.bondLineUm = {1000 * material.thickness->value, false};
-    facts.contactMm2KPerW = {usual.contactMm2KPerW, true};
-    facts.conductivityWPerMK = known(material.claimedConductivity, usual.conductivityWPerMK);
-    facts.yieldPa = maybe(material.yieldPa, usual.yieldPa);
-    facts.viscosityPaS = maybe(material.viscosityPaS, usual.viscosityPaS);
-    facts.modulusMPa = maybe(material.modulusMPa, usual.modulusMPa);
-    facts.meltsC = maybe(material.melts, usual.meltsC);
-    facts.minC = known(material.coldest, usual.minC);
-    facts.maxC = known(material.hottest, usual.maxC);
+    facts.contactMm2KPerW = {typical.contactMm2KPerW, true};
+    facts.conductivityWPerMK = known(material.claimedConductivity, typical.conductivityWPerMK);
+    facts.yieldPa = maybe(material.yieldPa, typical.yieldPa);
+    facts.viscosityPaS = maybe(material.viscosityPaS, typical.viscosityPaS);
+    facts.modulusMPa = maybe(material.modulusMPa, typical.modulusMPa);
+    facts.meltsC = maybe(material.melts, typical.meltsC);
+    facts.minC = known(material.coldest, typical.minC);
+    facts.maxC = known(material.hottest, typical.maxC);
     facts.cycles = material.conditioningCycles ? ValueOrDefault<int>{*material.conditioningCycles, false}
-                                               : ValueOrDefault<int>{usual.cycles, true};
-    facts.reapplyYears = known(material.reapplyYears, usual.reapplyYears);
-    facts.conducts = known(material.conductsElectricity, usual.conducts);
-    facts.gallium = known(material.containsGallium, usual.gallium);
-    facts.reusable = known(material.reusable, usual.reusable);
+                                               : ValueOrDefault<int>{typical.cycles, true};
+    facts.reapplyYears = known(material.reapplyYears, typical.reapplyYears);
+    facts.conducts = known(material.conductsElectricity, typical.conducts);
+    facts.gallium = known(material.containsGallium, typical.gallium);
+    facts.reusable = known(material.reusable, typical.reusable);
     return facts;
 }
 

@@ -28,7 +28,7 @@ void check(const DoseInput& input) {
 }
 
 double reachOf(const DoseInput& input) {
-    return input.reachMm > 0 ? input.reachMm : usualReachMm(input.pattern, input.widthMm, input.lengthMm);
+    return input.reachMm > 0 ? input.reachMm : typicalReachMm(input.pattern, input.widthMm, input.lengthMm);
 }
 
 } // namespace

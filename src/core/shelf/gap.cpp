@@ -7,7 +7,7 @@
 namespace ibuki {
 namespace {
 
-constexpr double usualModulusMPa = 0.5;
+constexpr double typicalModulusMPa = 0.5;
 constexpr double steelGPa = 200;
 constexpr double steelPoisson = 0.29;
 
@@ -21,9 +21,9 @@ bool takesPads(const Site& site) {
 GapReport gapReport(const Document& document, const Configuration& configuration, const Material& pad,
                     const std::map<Id<Site>, double>& thicknessMm, std::optional<double> forceN) {
     GapReport report;
-    report.mountForceN = forceN.value_or(configuration.mountForce.value_or(Newton{usualMountForceN}).value);
+    report.mountForceN = forceN.value_or(configuration.mountForce.value_or(Newton{typicalMountForceN}).value);
     const MaterialFacts facts = factsOf(pad);
-    const double modulus = facts.modulusMPa ? facts.modulusMPa->value : usualModulusMPa;
+    const double modulus = facts.modulusMPa ? facts.modulusMPa->value : typicalModulusMPa;
     std::vector<PadAtSite> pads;
     for (const Site* site : document.where(&Site::configuration, configuration.id)) {
         if (!takesPads(*site)) continue;
@@ -39,7 +39,7 @@ GapReport gapReport(const Document& document, const Configuration& configuration
         line.site = site->id;
         line.pad = pads.back();
         line.fitting = fittingThicknesses(site->gap->value,
-                                          {usualPadThicknessesMm.begin(), usualPadThicknessesMm.end()});
+                                          {typicalPadThicknessesMm.begin(), typicalPadThicknessesMm.end()});
         report.lines.push_back(line);
     }
     const PlateBalance balanced = balance(pads, report.mountForceN);

@@ -12,10 +12,10 @@
 namespace ibuki {
 
 /// Thicknesses pads are commonly sold in, mm.
-inline constexpr std::array usualPadThicknessesMm{0.5, 0.75, 1.0, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0};
+inline constexpr std::array typicalPadThicknessesMm{0.5, 0.75, 1.0, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0};
 
 /// Taken where the bench states no force of all screws together, N.
-inline constexpr double usualMountForceN = 300;
+inline constexpr double typicalMountForceN = 300;
 
 /// Whether pads bridge the site: memory, power stages, backplate.
 bool takesPads(const Site& site);

@@ -2,7 +2,7 @@
 #include "core/shelf/shelf.h"
 
 #include "core/base/input_error.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "core/domain/mount.h"
 #include "core/shelf/dose.h"
@@ -188,7 +188,7 @@ Ratings ratingsOf(const Document& document, Id<Material> material) {
                     meanOf(all, &Application::comesOff), meanOf(all, &Application::cleansUp)};
     // Of a look the effort counts where nothing was stated of its application: 1 comes off best, as 5 of a
     // rating.
-    for (const auto& [id, look] : document.all<JointLook>()) {
+    for (const auto& [id, look] : document.all<JointInspection>()) {
         const Application* application =
             look.effort ? applicationAt(document, look.mount, look.site) : nullptr;
         if (!application || application->comesOff

@@ -23,8 +23,8 @@ bool isUsed(const Document& document, const Lot& lot) {
 bool isUsed(const Document& document, const Material& material) {
     return !document.where(&Level::material, std::optional(material.id)).empty()
            || !document.where(&Lot::material, material.id).empty()
-           || !document.where(&ReadElsewhere::first, material.id).empty()
-           || !document.where(&ReadElsewhere::second, material.id).empty();
+           || !document.where(&ExternalResult::first, material.id).empty()
+           || !document.where(&ExternalResult::second, material.id).empty();
 }
 
 void removeLot(Edit& edit, Id<Lot> lot) {

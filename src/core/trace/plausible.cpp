@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/trace/plausible.h"
 
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
 
 #include <algorithm>
 #include <cmath>
@@ -89,9 +89,9 @@ std::vector<double> neighbours(const std::vector<double>& x, std::size_t from, s
 bool staysSame(const std::vector<double>& power, std::size_t from, std::size_t to) {
     const std::vector<double> around = neighbours(power, from, to);
     if (around.empty()) return false;
-    const double usual = median(around);
-    const auto same = [&](double p) { return std::isfinite(p) && std::abs(p - usual) <= 0.1 * usual; };
-    return usual > 0 && std::all_of(around.begin(), around.end(), same)
+    const double typical = median(around);
+    const auto same = [&](double p) { return std::isfinite(p) && std::abs(p - typical) <= 0.1 * typical; };
+    return typical > 0 && std::all_of(around.begin(), around.end(), same)
            && std::all_of(power.begin() + static_cast<std::ptrdiff_t>(from),
                           power.begin() + static_cast<std::ptrdiff_t>(to), same);
 }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/trace/time_axis.h"
 
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/trace/trace.h"
 
-#include "core/stats/summary.h"
+#include "core/distributions/summary.h"
 
 namespace ibuki {
 

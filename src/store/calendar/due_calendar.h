@@ -4,7 +4,7 @@
 // When to come back to mounts, and when machines are due, as events. A check has the uid that the plan's
 // calendar gives it: the later file updates the earlier.
 
-#include "core/drift/reapplication.h"
+#include "core/ageing/reapplication.h"
 #include "core/setup/follow_ups.h"
 #include "store/calendar/calendar.h"
 

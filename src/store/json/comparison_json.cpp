@@ -27,7 +27,7 @@ Json groupJson(const GroupSummary& group, bool isAdjusted) {
             {"median_K", orNull(group.median)},
             {"tier", orNull(group.tier)},
             {"bound_K", orNull(group.bound)},
-            {"limit_bound_mounts", group.limitBoundMounts}};
+            {"limit_bound_mounts", group.censoredMounts}};
 }
 
 Json varianceJson(const std::optional<VarianceParts>& variance) {
@@ -86,7 +86,7 @@ Json toJson(const Comparison& comparison, const std::string& unit) {
         json["tiers"].push_back(std::move(names));
     }
     json["flags"] = storedJson(comparison.flags);
-    return told(std::move(json));
+    return reported(std::move(json));
 }
 
 namespace {
@@ -148,7 +148,7 @@ Json toJson(const Lines& lines, const Responses& responses) {
     std::vector<Flag> flags = lines.flags;
     for (const Flag& flag : responses.flags) addFlag(flags, flag);
     json["flags"] = storedJson(flags);
-    return told(std::move(json));
+    return reported(std::move(json));
 }
 
 Json toJson(const BenchHealth& health) {

@@ -4,11 +4,11 @@
 // What a verdict is made of as JSON, with the field names of docs/cli.md. A value that does not exist is
 // null.
 
-#include "core/stats/bench_health.h"
-#include "core/stats/compare.h"
-#include "core/stats/sweep.h"
-#include "core/stats/two_factor.h"
-#include "core/stats/value_front.h"
+#include "core/comparison/compare.h"
+#include "core/comparison/two_factor.h"
+#include "core/comparison/value_front.h"
+#include "core/series/bench_health.h"
+#include "core/series/sweep.h"
 
 #include <nlohmann/json.hpp>
 

@@ -26,7 +26,7 @@ struct PhotographPart {
     Json flags = Json::array();
 };
 
-Json told(const PhotographPart& part, const FaceSize& face, const std::optional<CoverageFigures>& figures) {
+Json reported(const PhotographPart& part, const Extent& face, const std::optional<CoverageFigures>& figures) {
     const auto figure = [&](auto member) { return figures ? Json((*figures).*member) : Json(nullptr); };
     return {{"face_mm", {face.widthMm, face.lengthMm}},
             {"corners_px", part.corners},
@@ -47,25 +47,24 @@ Json told(const PhotographPart& part, const FaceSize& face, const std::optional<
 
 } // namespace
 
-Json toJson(const MeasuredFace& measured, const FaceSize& face,
-            const std::optional<CoverageFigures>& figures) {
+Json toJson(const MeasuredFace& measured, const Extent& face, const std::optional<CoverageFigures>& figures) {
     PhotographPart part;
     for (const LookFlag flag : measured.flags) part.flags.push_back(codeOf(flag));
-    if (!measured.corners) return told(part, face, std::nullopt);
+    if (!measured.corners) return reported(part, face, std::nullopt);
     part.corners = Json::array();
-    for (const PicturePoint& corner : *measured.corners) part.corners.push_back({corner.x, corner.y});
+    for (const PlanePoint& corner : *measured.corners) part.corners.push_back({corner.x, corner.y});
     part.from = measured.found ? "found" : "given";
     part.pxPerMm = measured.pxPerMm;
     part.low = measured.covered.low;
     part.high = measured.covered.high;
     part.outside = measured.film.outsideMm2;
-    return told(part, face, figures);
+    return reported(part, face, figures);
 }
 
-Json maskJson(const GreyPicture& mask, const FaceSize& face, const CoverageFigures& figures) {
+Json maskJson(const GreyPicture& mask, const Extent& face, const CoverageFigures& figures) {
     PhotographPart part;
     part.pxPerMm = std::sqrt(mask.width / face.widthMm * mask.height / face.lengthMm);
-    return told(part, face, figures);
+    return reported(part, face, figures);
 }
 
 } // namespace ibuki

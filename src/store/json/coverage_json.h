@@ -11,11 +11,10 @@
 namespace ibuki {
 
 /// Of a photograph; figures: nothing where no corners were found.
-nlohmann::ordered_json toJson(const MeasuredFace& measured, const FaceSize& face,
+nlohmann::ordered_json toJson(const MeasuredFace& measured, const Extent& face,
                               const std::optional<CoverageFigures>& figures);
 
 /// Of a finished mask: what only a photograph has is null.
-nlohmann::ordered_json maskJson(const GreyPicture& mask, const FaceSize& face,
-                                const CoverageFigures& figures);
+nlohmann::ordered_json maskJson(const GreyPicture& mask, const Extent& face, const CoverageFigures& figures);
 
 } // namespace ibuki

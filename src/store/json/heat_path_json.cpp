@@ -46,7 +46,7 @@ PathInterface interfaceFrom(JsonFields& fields, std::string name) {
         fields.refuse("heat-path-field.interface");
     if (bondLine && !conductivity) fields.refuse("json-field.missing", "k_W_per_mK");
     interface.rMm2KPerW = r ? *r : *bondLine / *conductivity + contact.value_or(0);
-    interface.gapUm = gap.value_or(bondLine.value_or(usualGapUm));
+    interface.gapUm = gap.value_or(bondLine.value_or(typicalGapUm));
     if (interface.gapUm > 0) interface.gapUm = std::max(interface.gapUm, bondLine.value_or(0));
     return interface;
 }

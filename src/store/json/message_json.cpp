@@ -101,11 +101,11 @@ std::vector<Flag> flagsFromJson(const Json& json) {
     return flags;
 }
 
-Json told(Json json) {
+Json reported(Json json) {
     if (json.is_object() || json.is_array())
         for (auto& [name, value] : json.items()) {
             if (json.is_object() && name == "flags") tell(value);
-            value = told(std::move(value));
+            value = reported(std::move(value));
         }
     return json;
 }

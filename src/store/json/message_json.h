@@ -25,6 +25,6 @@ std::vector<Flag> flagsFromJson(const nlohmann::ordered_json& json); ///< throws
 
 /// The same with each message told as a sentence, wherever a "flags" stands in it: what a person or a program
 /// is given.
-nlohmann::ordered_json told(nlohmann::ordered_json json);
+nlohmann::ordered_json reported(nlohmann::ordered_json json);
 
 } // namespace ibuki

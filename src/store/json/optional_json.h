@@ -3,7 +3,7 @@
 
 // Values that may not exist, as null.
 
-#include "core/stats/interval.h"
+#include "core/distributions/interval.h"
 
 #include <nlohmann/json.hpp>
 #include <optional>

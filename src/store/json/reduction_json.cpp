@@ -78,7 +78,7 @@ Json metricsJson(const MetricTable& metrics) {
 }
 
 Json limitJson(const LimitSummary& limit) {
-    return {{"bound", limit.bound},
+    return {{"bound", limit.censored},
             {"inferred", limit.inferred},
             {"fraction", orNull(limit.fraction)},
             {"limit_C", orNull(limit.limitC)},
@@ -227,7 +227,7 @@ Json storedJson(const Reduction& reduction) {
     return json;
 }
 
-Json toJson(const Reduction& reduction) { return told(storedJson(reduction)); }
+Json toJson(const Reduction& reduction) { return reported(storedJson(reduction)); }
 
 namespace {
 
@@ -283,19 +283,19 @@ HandMarks handFrom(const Json& json) {
 } // namespace
 
 Json toJson(const ReduceSettings& settings) {
-    const ReduceSettings usual;
+    const ReduceSettings typical;
     Json json = {{"metric", metricName(settings.metric)}};
     for (const auto& [name, member] : optionalNames)
         if (settings.*member) json[name] = *(settings.*member);
     if (settings.ambient)
         json["entered_ambient"] = {{"temperature_C", settings.ambient->temperatureC},
                                    {"u_K", settings.ambient->uncertaintyK}};
-    if (settings.hand != usual.hand) json["hand"] = handJson(settings.hand);
+    if (settings.hand != typical.hand) json["hand"] = handJson(settings.hand);
     if (settings.useAsymptote) json["use_asymptote"] = true;
     for (const auto& [name, member] : settingNames)
-        if (settings.*member != usual.*member) json[name] = settings.*member;
+        if (settings.*member != typical.*member) json[name] = settings.*member;
     for (const auto& [name, member] : phaseNames)
-        if (settings.phases.*member != usual.phases.*member) json[name] = settings.phases.*member;
+        if (settings.phases.*member != typical.phases.*member) json[name] = settings.phases.*member;
     return json;
 }
 

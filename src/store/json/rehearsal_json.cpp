@@ -53,7 +53,7 @@ RehearsedPractice practiceFrom(JsonFields fields) {
                            {{"verdict", RehearsedJudge::verdict}, {"rank", RehearsedJudge::rank}});
     wordOf<RehearsedModel>(fields, "model", practice.model,
                            {{"plain", RehearsedModel::plain}, {"blocks", RehearsedModel::blocks}});
-    fields.take("subtracts_room", practice.subtractsRoom);
+    fields.take("subtracts_room", practice.subtractsAmbient);
     fields.take("at_limit", practice.atLimit);
     fields.finish();
     if (practice.mounts == 0) fields.refuse("json-field.missing", "mounts");
@@ -71,7 +71,7 @@ RehearsalScenario rehearsalFromJson(const nlohmann::json& json, const std::strin
     fields.take("run_sd_K", scenario.runSdK, notNegative);
     fields.take("evening_sd_K", scenario.eveningSdK, notNegative);
     fields.take("drift_K_per_mount", scenario.driftKPerMount);
-    fields.take("room_sd_K", scenario.roomSdK, notNegative);
+    fields.take("room_sd_K", scenario.ambientSdK, notNegative);
     fields.take("limit_delta_K", scenario.limitDeltaK);
     fields.take("margin_K", scenario.marginK, aboveZero);
     fields.take("confidence", scenario.confidence);

@@ -16,7 +16,7 @@ namespace {
 constexpr JsonFieldErrors simulateFields{"docs/file-format.md, \"Simulated bench\""};
 constexpr std::size_t mostJsonBytes = std::size_t{64} << 20U;
 
-void leakageIn(JsonFields& fields, SimulatedLeakage& leakage) {
+void leakageIn(JsonFields& fields, Leakage& leakage) {
     fields.take("at_reference_W", leakage.atReferenceW);
     fields.take("reference_C", leakage.referenceC);
     fields.take("per_K", leakage.perK);
@@ -104,13 +104,13 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
     fields.take("sensor_lag_s", bench.sensorLagS);
     fields.take("sensor_noise_K", bench.sensorNoiseK);
     fields.take("sensor_step_K", bench.sensorStepK);
-    fields.take("room_C", bench.roomC);
-    fields.take("room_drift_K_per_h", bench.roomDriftKPerH);
-    fields.take("room_swing_K", bench.roomSwingK);
-    fields.take("room_swing_period_s", bench.roomSwingPeriodS);
-    fields.take("room_noise_K", bench.roomNoiseK);
-    fields.take("room_step_K", bench.roomStepK);
-    fields.take("room_logged", bench.roomLogged);
+    fields.take("room_C", bench.ambientC);
+    fields.take("room_drift_K_per_h", bench.ambientDriftKPerH);
+    fields.take("room_swing_K", bench.ambientSwingK);
+    fields.take("room_swing_period_s", bench.ambientSwingPeriodS);
+    fields.take("room_noise_K", bench.ambientNoiseK);
+    fields.take("room_step_K", bench.ambientStepK);
+    fields.take("room_logged", bench.ambientLogged);
     fields.take("idle_W", bench.idleW);
     fields.take("power_noise_W", bench.powerNoiseW);
     fields.take("limit_C", bench.limitC);

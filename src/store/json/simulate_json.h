@@ -3,7 +3,7 @@
 
 // The bench and protocol files of `ibuki-cli simulate` (docs/file-format.md, "Simulated bench").
 
-#include "core/physics/simulated_bench.h"
+#include "core/simulate/simulated_bench.h"
 
 #include <nlohmann/json.hpp>
 

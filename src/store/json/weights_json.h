@@ -3,7 +3,7 @@
 
 // Weights of the criteria of value as a small file: {"delta_K": 0.5, "price_per_application": 0.3}.
 
-#include "core/stats/value_front.h"
+#include "core/comparison/value_front.h"
 
 #include <filesystem>
 

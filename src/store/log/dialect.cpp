@@ -72,7 +72,7 @@ bool isUnitRow(const std::vector<std::string>& fields, char decimal) {
 }
 
 /// The number of fields that most rows of numbers have; 0 without any.
-std::size_t usualFields(const std::vector<std::vector<std::string>>& rows, char decimal) {
+std::size_t typicalFields(const std::vector<std::vector<std::string>>& rows, char decimal) {
     std::map<std::size_t, int> counts;
     for (const auto& row : rows)
         if (row.size() >= 2 && numericShare(row, decimal) >= 0.3) ++counts[row.size()];
@@ -94,12 +94,12 @@ public:
         : lines_(lines), separator_(separator), wish_(wish) {
         for (const SampleLine& line : lines) rows_.push_back(splitFields(line.text, separator));
         decimal_ = wish.decimal ? *wish.decimal : decimalOf(rows_);
-        usual_ = usualFields(rows_, decimal_);
-        if (usual_ == 0) usual_ = wish.headerLine ? headerFields() : loneHeader();
+        typical_ = typicalFields(rows_, decimal_);
+        if (typical_ == 0) typical_ = wish.headerLine ? headerFields() : loneHeader();
     }
 
     std::optional<Candidate> candidate() const {
-        if (usual_ < 2) return std::nullopt;
+        if (typical_ < 2) return std::nullopt;
         for (std::size_t i = 0; i < rows_.size(); ++i)
             if (isHeader(i)) return made(i);
         return std::nullopt;
@@ -125,16 +125,16 @@ private:
     /// Between blanks, names of several words stand further apart than the words, and one name may stand over
     /// a date and its clock.
     std::vector<std::string> namesIn(std::size_t i) const {
-        if (separator_ != blanks || rows_[i].size() == usual_) return rows_[i];
+        if (separator_ != blanks || rows_[i].size() == typical_) return rows_[i];
         auto names = splitFields(lines_[i].text, wideBlanks);
-        if (names.size() + 1 != usual_ && rows_[i].size() + 1 == usual_) names = rows_[i];
-        if (names.size() + 1 == usual_ && dateAndClockFollow(i)) names.insert(names.begin(), "Date");
+        if (names.size() + 1 != typical_ && rows_[i].size() + 1 == typical_) names = rows_[i];
+        if (names.size() + 1 == typical_ && dateAndClockFollow(i)) names.insert(names.begin(), "Date");
         return names;
     }
 
     bool dateAndClockFollow(std::size_t header) const {
         for (std::size_t k = header + 1; k < rows_.size(); ++k) {
-            if (rows_[k].size() != usual_ || usual_ < 3) continue;
+            if (rows_[k].size() != typical_ || typical_ < 3) continue;
             const auto date = parseStamp(rows_[k][0], dateOrderOf(rows_[k][0]));
             const auto clock = parseStamp(rows_[k][1], DateOrder::yearMonthDay);
             return date && date->day && !date->hasClock && clock && !clock->day;
@@ -153,9 +153,9 @@ private:
     bool isHeader(std::size_t i) const {
         if (wish_.headerLine) return static_cast<long>(i + 1) == *wish_.headerLine;
         const auto names = namesIn(i);
-        const bool shaped = names.size() == usual_
-                            || (!isBlankSeparator(separator_) && names.size() + 1 == usual_)
-                            || (names.size() == usual_ + 1 && trim(names.back()).empty());
+        const bool shaped = names.size() == typical_
+                            || (!isBlankSeparator(separator_) && names.size() + 1 == typical_)
+                            || (names.size() == typical_ + 1 && trim(names.back()).empty());
         if (!shaped || numericShare(names, decimal_) > 0.3 || isUnitRow(names, decimal_)) return false;
         if (std::all_of(names.begin(), names.end(), [](const auto& name) { return trim(name).empty(); }))
             return false;
@@ -176,14 +176,14 @@ private:
             dialect.units = unitsIn(body++, dialect.columns.size());
         dialect.bodyLine = static_cast<long>(body + 1);
         dialect.bodyOffset = lines_[body - 1].nextOffset;
-        dialect.fieldsPerRow = usual_;
+        dialect.fieldsPerRow = typical_;
         double numeric = 0;
         std::size_t rows = 0;
         std::size_t filled = 0;
         for (std::size_t k = body; k < rows_.size(); ++k) {
             if (trim(lines_[k].text).empty()) continue;
             ++filled;
-            if (rows_[k].size() != usual_) continue;
+            if (rows_[k].size() != typical_) continue;
             numeric += numericShare(rows_[k], decimal_);
             ++rows;
         }
@@ -196,7 +196,7 @@ private:
     const DialectWish& wish_;
     std::vector<std::vector<std::string>> rows_;
     char decimal_ = '.';
-    std::size_t usual_ = 0;
+    std::size_t typical_ = 0;
 };
 
 } // namespace

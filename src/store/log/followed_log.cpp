@@ -14,7 +14,7 @@ namespace ibuki {
 namespace {
 
 constexpr double secondsPerDay = 86'400;
-constexpr std::size_t usualRows = 2;                    ///< the last line may be a footer
+constexpr std::size_t typicalRows = 2;                  ///< the last line may be a footer
 constexpr std::size_t mostHead = std::size_t{1} << 20U; ///< a log that has no rows by then has none
 constexpr std::size_t mostLine = std::size_t{4} << 20U; ///< of one line
 
@@ -73,7 +73,7 @@ void FollowedLog::feed(std::string_view bytes) {
     lines = std::string(decodeText(lines, fileName_).view()); // bytes that are no UTF-8 are Latin-1
     if (layout_) return scan(lines);
     head_ += lines;
-    layOutHead(usualRows);
+    layOutHead(typicalRows);
 }
 
 void FollowedLog::restart() {
@@ -149,7 +149,7 @@ long FollowedLog::scanTable(const std::string& text, const LogLayout& layout, bo
             firstRow = cells.line();
             if (headIncluded) continue; // told already
         }
-        FollowedRow row;
+        TimedRow row;
         row.timeS = onOwnClock(cells.stampS());
         for (const auto& place : places)
             row.values.push_back(
@@ -180,6 +180,6 @@ double FollowedLog::onOwnClock(double stampS) {
     return time;
 }
 
-std::vector<FollowedRow> FollowedLog::take() { return std::exchange(rows_, {}); }
+std::vector<TimedRow> FollowedLog::take() { return std::exchange(rows_, {}); }
 
 } // namespace ibuki

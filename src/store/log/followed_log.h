@@ -5,6 +5,7 @@
 // the log's own clock. Nothing of the time axis is repaired; a clock that goes back stands still, one that
 // begins anew (a restart, midnight without a date) goes on.
 
+#include "core/trace/timed_row.h"
 #include "store/log/log_layout.h"
 
 #include <optional>
@@ -12,11 +13,6 @@
 #include <vector>
 
 namespace ibuki {
-
-struct FollowedRow {
-    double timeS = 0;           ///< since the log's first row
-    std::vector<double> values; ///< one a channel, canonical units; NaN for what is no number
-};
 
 class FollowedLog {
 public:
@@ -36,7 +32,7 @@ public:
     /// Every column but the time; empty until column names and rows were seen.
     const std::vector<Channel>& channels() const { return channels_; }
     /// Rows that became complete, in order.
-    std::vector<FollowedRow> take();
+    std::vector<TimedRow> take();
     std::int64_t badRows() const { return badRows_; }       ///< lines that are no rows, so far
     std::optional<Instant> start() const { return start_; } ///< of the first row, when it has a date
 
@@ -59,7 +55,7 @@ private:
     std::optional<LogLayout> layout_;
     std::vector<Channel> channels_;
     std::vector<std::size_t> columns_; ///< of the channels
-    std::vector<FollowedRow> rows_;
+    std::vector<TimedRow> rows_;
     std::optional<double> firstStampS_;
     double addS_ = 0; ///< for a clock that began anew
     double lastS_ = 0;

@@ -36,8 +36,8 @@ ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions 
     try {
         reading = readLogReported(file.bytes(), path, options);
     } catch (const InputError& error) {
-        if (error.code != "log-no-channels" || options.roomOnly) throw;
-        options.roomOnly = true; // a probe names its one column as it likes
+        if (error.code != "log-no-channels" || options.ambientOnly) throw;
+        options.ambientOnly = true; // a probe names its one column as it likes
         reading = readLogReported(file.bytes(), path, options);
     }
     file.requireWhole();

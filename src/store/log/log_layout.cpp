@@ -65,7 +65,7 @@ private:
     }
 
     /// A unit that stands under the header or behind the numbers of a column.
-    Unit unitElsewhere(std::size_t column) const {
+    Unit externalUnit(std::size_t column) const {
         const Dialect& dialect = layout_.dialect;
         if (column < dialect.units.size())
             if (const auto unit = unitFromText(dialect.units[column])) return *unit;
@@ -96,14 +96,14 @@ private:
         std::vector<std::pair<std::size_t, Role>> stated;
         for (std::size_t i = 0; i < columns.size(); ++i) {
             Header header = parseHeader(columns[i]);
-            if (header.unit == Unit::none) header.unit = unitElsewhere(i);
+            if (header.unit == Unit::none) header.unit = externalUnit(i);
             const auto role = statedRole(columns[i], header);
             if (role) stated.emplace_back(i, *role);
             roles.push_back(role ? RoleGuess{*role, 2.0} : guessRole(header)); // stated beats guessed
             headers.push_back(std::move(header));
         }
         settleRoles(roles);
-        if (options_.roomOnly) takeAsRoom(headers);
+        if (options_.ambientOnly) takeAsAmbient(headers);
         for (const auto& [i, role] : stated) roles[i] = {role, 1.0}; // several may be the same
         std::map<Role, int> seen;
         for (std::size_t i = 0; i < headers.size(); ++i) {
@@ -117,7 +117,7 @@ private:
     }
 
     /// Of a probe's log: every temperature, else every column that nothing else is known of.
-    void takeAsRoom(const std::vector<Header>& headers) {
+    void takeAsAmbient(const std::vector<Header>& headers) {
         const auto degrees = [](const Header& h) {
             return h.unit == Unit::celsius || h.unit == Unit::fahrenheit || h.unit == Unit::kelvin;
         };

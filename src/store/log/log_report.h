@@ -16,7 +16,7 @@ namespace ibuki {
 
 struct LogOptions {
     bool allChannels = false; ///< keep columns without a role too (for import)
-    bool roomOnly = false;    ///< a room probe's log: temperatures without a place are the room
+    bool ambientOnly = false; ///< a room probe's log: temperatures without a place are the room
     RoleMap roles;            ///< overrides, by header
     std::map<std::string, RoleMap> rolesByHeader; ///< the same by fingerprint, where `roles` is empty
     DialectWish dialect;                          ///< overrides of what is found

@@ -52,10 +52,10 @@ std::string quoted(const std::string& field) {
 std::string columnWithUnit(const Channel& channel) {
     const Unit values = canonicalUnit(channel.fileUnit);
     const std::string_view unit = shownUnit(values);
-    const Unit told = parseHeader(channel.column).unit;
-    if (unit.empty() || told == values) return channel.column;
+    const Unit reported = parseHeader(channel.column).unit;
+    if (unit.empty() || reported == values) return channel.column;
     std::string name = channel.column;
-    if (told != Unit::none)
+    if (reported != Unit::none)
         if (const std::size_t at = name.find_last_of("[("); at != std::string::npos && at > 0) name.erase(at);
     while (!name.empty() && name.back() == ' ') name.pop_back();
     return fmt::format("{} [{}]", name, unit);

@@ -27,7 +27,7 @@ std::vector<double> numbersAt(SampleRows rows, std::size_t column, char decimal)
 }
 
 /// Median step between neighbours that differ; 0 without any.
-double usualStep(const std::vector<double>& numbers) {
+double typicalStep(const std::vector<double>& numbers) {
     std::vector<double> steps;
     for (std::size_t i = 1; i < numbers.size(); ++i)
         if (numbers[i] > numbers[i - 1]) steps.push_back(numbers[i] - numbers[i - 1]);
@@ -56,7 +56,7 @@ TimeReading numericReading(const TimeColumn& column, const std::vector<double>& 
         reading.style = TimeStyle::epoch;
         return reading;
     }
-    const double step = usualStep(numbers);
+    const double step = typicalStep(numbers);
     const bool withoutUnit =
         column.unit != Unit::second && column.unit != Unit::millisecond && column.unit != Unit::microsecond;
     if (withoutUnit && first > 20'000 && first < 80'000 && step > 0 && step < 0.05) {
@@ -84,7 +84,7 @@ DateOrder orderOf(SampleRows rows, std::size_t column) {
         last = cell;
     }
     if (!first) return DateOrder::yearMonthDay;
-    const DateOrder usual = dateOrderOf(*first);
+    const DateOrder typical = dateOrderOf(*first);
     const auto days = [&](DateOrder order) -> std::optional<std::int64_t> {
         const auto a = parseStamp(*first, order);
         const auto b = parseStamp(last, order);
@@ -92,59 +92,60 @@ DateOrder orderOf(SampleRows rows, std::size_t column) {
         return *b->day - *a->day;
     };
     const DateOrder other =
-        usual == DateOrder::dayMonthYear ? DateOrder::monthDayYear : DateOrder::dayMonthYear;
-    const auto usually = days(usual);
+        typical == DateOrder::dayMonthYear ? DateOrder::monthDayYear : DateOrder::dayMonthYear;
+    const auto typically = days(typical);
     const auto otherwise = days(other);
     // A log over midnight: a day goes on, a month does not.
-    const bool jumps = !usually || *usually < 0 || *usually > 27;
-    return jumps && otherwise && *otherwise >= 0 && *otherwise <= 27 ? other : usual;
+    const bool jumps = !typically || *typically < 0 || *typically > 27;
+    return jumps && otherwise && *otherwise >= 0 && *otherwise <= 27 ? other : typical;
 }
 
-enum class Told { nothing, number, date, clock, both };
+enum class Reported { nothing, number, date, clock, both };
 
-Told toldBy(std::string_view cell, char decimal) {
-    if (parseNumber(cell, decimal)) return Told::number;
+Reported reportedBy(std::string_view cell, char decimal) {
+    if (parseNumber(cell, decimal)) return Reported::number;
     const auto stamp = parseStamp(cell, dateOrderOf(cell));
-    if (!stamp) return Told::nothing;
-    return stamp->day ? (stamp->hasClock ? Told::both : Told::date) : Told::clock;
+    if (!stamp) return Reported::nothing;
+    return stamp->day ? (stamp->hasClock ? Reported::both : Reported::date) : Reported::clock;
 }
 
 /// What most cells of the column tell.
-Told toldBy(SampleRows rows, std::size_t column, char decimal) {
+Reported reportedBy(SampleRows rows, std::size_t column, char decimal) {
     std::array<int, 5> votes{};
-    for (const auto& row : rows) ++votes[static_cast<std::size_t>(toldBy(cellAt(row, column), decimal))];
+    for (const auto& row : rows) ++votes[static_cast<std::size_t>(reportedBy(cellAt(row, column), decimal))];
     votes[0] = 0; // a few words do not make a column of times something else
     const auto most = std::max_element(votes.begin(), votes.end());
-    return *most == 0 ? Told::nothing : static_cast<Told>(most - votes.begin());
+    return *most == 0 ? Reported::nothing : static_cast<Reported>(most - votes.begin());
 }
 
 std::optional<TimeReading> readingOf(const TimeColumn& column, std::span<const TimeColumn> all,
                                      SampleRows rows, char decimal) {
     TimeReading reading;
     reading.column = column.index;
-    switch (toldBy(rows, column.index, decimal)) {
-    case Told::number:
+    switch (reportedBy(rows, column.index, decimal)) {
+    case Reported::number:
         return numericReading(column, numbersAt(rows, column.index, decimal));
-    case Told::both:
+    case Reported::both:
         reading.style = TimeStyle::stamp;
         reading.order = orderOf(rows, column.index);
         return reading;
-    case Told::date:
+    case Reported::date:
         for (const TimeColumn& other : all)
-            if (toldBy(rows, other.index, decimal) == Told::clock) {
+            if (reportedBy(rows, other.index, decimal) == Reported::clock) {
                 reading.style = TimeStyle::dateAndClock;
                 reading.order = orderOf(rows, column.index);
                 reading.clockColumn = other.index;
                 return reading;
             }
         return std::nullopt; // a day is no time of a sample
-    case Told::clock:
+    case Reported::clock:
         for (const TimeColumn& other : all)
-            if (toldBy(rows, other.index, decimal) == Told::date) return readingOf(other, all, rows, decimal);
+            if (reportedBy(rows, other.index, decimal) == Reported::date)
+                return readingOf(other, all, rows, decimal);
         reading.style = TimeStyle::stamp;
         reading.clockOnly = true;
         return reading;
-    case Told::nothing:
+    case Reported::nothing:
         break;
     }
     return std::nullopt;

@@ -44,22 +44,22 @@ std::vector<std::string> cautionSentences(const Document& document, const Questi
     CautionSubject subject;
     subject.site = document.find(question.site);
     subject.configuration = study ? currentConfiguration(document, study->bench) : nullptr;
-    struct Told {
+    struct Reported {
         Caution caution;
         std::vector<std::string> names;
         bool anyRead = false;
     };
-    std::map<const CautionRule*, Told> byRule;
+    std::map<const CautionRule*, Reported> byRule;
     const auto note = [&](const std::string& of) {
         for (const Caution& caution : cautionsFor(cautionFacts(document, subject, now))) {
             if (subject.lot && !isAboutLot(*caution.rule)) continue; // told with the material
-            Told& told = byRule.try_emplace(caution.rule, Told{caution, {}}).first->second;
+            Reported& reported = byRule.try_emplace(caution.rule, Reported{caution, {}}).first->second;
             std::string name = of;
             if (const Acknowledgement* read = acknowledgementOf(document, caution.rule->id, subject)) {
                 name += " (" + readBy(*read) + ")";
-                told.anyRead = true;
+                reported.anyRead = true;
             }
-            told.names.push_back(name);
+            reported.names.push_back(name);
         }
     };
     for (const Material* material : levelMaterials(document, question)) {

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/claims.h"
 
+#include "core/comparison/order_statistics.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/response.h"
-#include "core/stats/order_statistics.h"
 #include "store/paper/ladder_layout.h"
 #include "store/table/table.h"
 #include "words/words.h"

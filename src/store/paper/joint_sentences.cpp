@@ -198,11 +198,11 @@ VerdictSentence limitOpen(const SideComparison& side, const std::vector<LimitPai
 }
 
 /// Group ids that were held at the limit.
-std::vector<std::int64_t> boundGroups(const Evidence& evidence) {
+std::vector<std::int64_t> censoredGroups(const Evidence& evidence) {
     std::vector<std::int64_t> bound;
     const Comparison* shown = evidence.shown();
     for (const GroupSummary& group : shown->groups)
-        if (group.limitBoundMounts > 0) bound.push_back(group.id);
+        if (group.censoredMounts > 0) bound.push_back(group.id);
     return bound;
 }
 
@@ -245,20 +245,21 @@ limitSentences(const Evidence& evidence, const std::vector<SideComparison>& side
     const SideComparison* side = comparedBy(sides, SideResponse::perWatt);
     if (!side) side = comparedBy(sides, SideResponse::power);
     if (!side) return sentences;
-    const auto bound = boundGroups(evidence);
-    const auto isBound = [&](std::int64_t id) {
+    const auto bound = censoredGroups(evidence);
+    const auto isCensored = [&](std::int64_t id) {
         return std::find(bound.begin(), bound.end(), id) != bound.end();
     };
     const double better = side->response == SideResponse::perWatt ? -1 : 1;
     for (const GroupSummary& group : side->comparison->groups) {
-        if (!isBound(group.id)) continue;
+        if (!isCensored(group.id)) continue;
         std::vector<LimitPair> settled;
         std::vector<LimitPair> open;
         for (const GroupSummary& other : side->comparison->groups) {
             auto pair = pairBetween(*side->comparison, other.id, group.id);
             if (!pair || !pair->difference || !pair->ci) continue;
-            const bool told = isBound(other.id) && other.id < group.id; // from the other's side
-            if (pair->verdict != Verdict::different && !told) open.push_back({*pair, other.name, group.name});
+            const bool reported = isCensored(other.id) && other.id < group.id; // from the other's side
+            if (pair->verdict != Verdict::different && !reported)
+                open.push_back({*pair, other.name, group.name});
             if (pair->verdict == Verdict::different && better * *pair->difference > 0)
                 settled.push_back({*pair, other.name, group.name});
         }

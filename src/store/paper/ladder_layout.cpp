@@ -121,7 +121,7 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
         rung.name = group.name;
         rung.figure = figureOf(group, decimals);
         rung.y = size.top + layout.rungHeight * (static_cast<double>(i) + 0.4);
-        rung.isBound = !group.mean;
+        rung.isCensored = !group.mean;
         rung.isProvisional = provisional;
         rung.chance = chanceOf(group);
         for (double value : group.mountMeans)
@@ -151,7 +151,7 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
             {sameX, std::min(rungY[pair.a], rungY[pair.b]), std::max(rungY[pair.a], rungY[pair.b])});
         sameX -= 7;
     }
-    if (!layout.rungs.empty() && !layout.rungs.front().isBound) {
+    if (!layout.rungs.empty() && !layout.rungs.front().isCensored) {
         const double best = *comparison.groups[layout.rungs.front().group].mean;
         const double other = comparison.options.lowerIsBetter ? best + comparison.options.margin
                                                               : best - comparison.options.margin;

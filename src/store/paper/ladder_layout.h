@@ -5,7 +5,7 @@
 // brackets for what was not told apart, the margin from the best. Pure geometry; the window and the SVG of
 // the report draw from it.
 
-#include "core/stats/compare.h"
+#include "core/comparison/compare.h"
 
 #include <string>
 #include <vector>
@@ -33,7 +33,7 @@ struct LadderRung {
     double meanX = 0;
     double lowX = 0; ///< interval; equal to meanX when there is none
     double highX = 0;
-    bool isBound = false;       ///< only a lower bound is known
+    bool isCensored = false;    ///< only a lower bound is known
     bool isProvisional = false; ///< its interval is by an assumed scatter
     std::string chance;         ///< "best 86 %"; empty: not told
 };

@@ -41,7 +41,7 @@ void drawRung(Svg& svg, const LadderLayout& layout, const LadderRung& rung,
                     x, rung.y, ink);
     }
     const double y = rung.y + 13;
-    if (rung.isBound) {
+    if (rung.isCensored) {
         svg.put("<path d=\"M{0:.1f} {1:.1f} v-4 l8 4 l-8 4 z\" fill=\"{2}\"/>\n", rung.meanX, y, hot);
     } else {
         if (rung.isProvisional)

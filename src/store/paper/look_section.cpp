@@ -71,21 +71,21 @@ std::string lookThumbnail(const JointPicture& picture, const ProjectFiles& files
     }
 }
 
-std::string seenText(const JointLook& look) {
+std::string seenText(const JointInspection& look) {
     using words::say;
     std::vector<std::string> seen;
-    const std::pair<bool JointLook::*, std::string> signs[] = {
-        {&JointLook::spread, say("spread well")},
-        {&JointLook::dry, say("dry")},
-        {&JointLook::cracked, say("cracked")},
-        {&JointLook::torn, say("torn")},
-        {&JointLook::slipped, say("slipped")},
-        {&JointLook::overhung, say("overhung")},
-        {&JointLook::pumpedOut, say("pumped out")},
-        {&JointLook::residue, say("residue")},
-        {&JointLook::stained, say("stains on metal")},
-        {&JointLook::bowed, say("bowed")},
-        {&JointLook::imprintUneven, say("imprint uneven")}};
+    const std::pair<bool JointInspection::*, std::string> signs[] = {
+        {&JointInspection::spread, say("spread well")},
+        {&JointInspection::dry, say("dry")},
+        {&JointInspection::cracked, say("cracked")},
+        {&JointInspection::torn, say("torn")},
+        {&JointInspection::slipped, say("slipped")},
+        {&JointInspection::overhung, say("overhung")},
+        {&JointInspection::pumpedOut, say("pumped out")},
+        {&JointInspection::residue, say("residue")},
+        {&JointInspection::stained, say("stains on metal")},
+        {&JointInspection::bowed, say("bowed")},
+        {&JointInspection::imprintUneven, say("imprint uneven")}};
     for (const auto& [member, text] : signs)
         if (look.*member) seen.push_back(text);
     if (look.cameOff != CameOff::notStated) seen.push_back(words::term(word(look.cameOff)));
@@ -104,7 +104,7 @@ std::string looksHtml(const Document& document, const Question& question, const 
     for (const Slot* slot : slotsOf(document, question.study)) {
         const Mount* mount = slot->mount ? document.find(*slot->mount) : nullptr;
         const auto site = mount ? lookedSite(document, question, *mount) : std::nullopt;
-        const JointLook* look = site ? lookAt(document, mount->id, *site) : nullptr;
+        const JointInspection* look = site ? lookAt(document, mount->id, *site) : nullptr;
         if (!look) continue;
         if (++shown > mostShown) {
             ++left;
@@ -123,13 +123,13 @@ std::string looksHtml(const Document& document, const Question& question, const 
                                 {"high", 100 * picture->coveredHigh.value_or(*picture->covered)}})
                            + "<br>";
         }
-        std::string told = seenText(*look);
+        std::string reported = seenText(*look);
         if (look->rejects)
-            told += (told.empty() ? "" : "; ")
-                    + (look->figureKnown ? say("rejected by look, when its figure was known already")
-                                         : say("rejected by look, before its figure was known"));
+            reported += (reported.empty() ? "" : "; ")
+                        + (look->figureKnown ? say("rejected by look, when its figure was known already")
+                                             : say("rejected by look, before its figure was known"));
         rows += fmt::format("<tr><td>{}</td><td>{}</td><td>{}</td><td>{}</td></tr>\n", xmlText(mount->name),
-                            pictures, covered, xmlText(told));
+                            pictures, covered, xmlText(reported));
     }
     if (rows.empty()) return {};
     std::string html =

@@ -5,7 +5,7 @@
 // what was seen.
 
 #include "core/domain/document.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/study.h"
 
 #include <functional>
@@ -27,6 +27,6 @@ using LookThumbnails = std::function<std::string(const JointPicture& picture)>;
 std::string looksHtml(const Document& document, const Question& question, const LookThumbnails& thumbnails);
 
 /// "dry, residue; twisted, effort 3; cleaned in 4 min": what was seen of a joint, in a line.
-std::string seenText(const JointLook& look);
+std::string seenText(const JointInspection& look);
 
 } // namespace ibuki

@@ -70,7 +70,7 @@ const std::vector<TopicInfo>& topics() {
         {Topic::drift, "topic-drift", {"G.1", "G.2", "G.4", "G.5", "G.6", "G.7", "G.8", "G.9"}},
         {Topic::loadSteps, "topic-load-steps", {"H.10"}},
         {Topic::bursts, "topic-bursts", {"H.12"}},
-        {Topic::elsewhere, "topic-elsewhere", {"H.11"}},
+        {Topic::external, "topic-elsewhere", {"H.11"}},
         {Topic::tape, "topic-tape", {"A.4", "A.10"}},
         {Topic::gate, "topic-gate", {"E.9"}},
         {Topic::watch, "topic-watch", {"E.10"}},

@@ -44,7 +44,7 @@ enum class Topic {
     drift,
     loadSteps,
     bursts,
-    elsewhere,
+    external,
     tape,
     gate,
     watch,

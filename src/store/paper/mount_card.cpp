@@ -27,7 +27,7 @@ std::string boxed(const std::string& text) {
 
 } // namespace
 
-std::string handsLine(const MountBrief& brief) {
+std::string manualWorkLine(const MountBrief& brief) {
     std::vector<std::string> words;
     if (brief.staysMounted) {
         words.push_back(words::say("leave it mounted and change only this"));
@@ -63,8 +63,8 @@ std::string mountCardHtml(const MountBrief& brief) {
                         brief.block > 0 ? " · " + words::say("block {block}", {{"block", brief.block}}) : "");
     html +=
         fmt::format("<p style='font-size:30pt; font-weight:600'>{}</p>", xmlText(words::text(brief.title)));
-    if (const std::string hands = handsLine(brief); !hands.empty())
-        html += fmt::format("<p style='font-size:18pt'>{}</p>", xmlText(hands));
+    if (const std::string manualWork = manualWorkLine(brief); !manualWork.empty())
+        html += fmt::format("<p style='font-size:18pt'>{}</p>", xmlText(manualWork));
     if (brief.plannedFor)
         html += fmt::format("<p style='font-size:12pt'>{}</p>",
                             xmlText(words::say("Planned for {weekday} {day}",

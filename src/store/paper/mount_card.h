@@ -14,7 +14,7 @@ std::string mountCardHtml(const MountBrief& brief);
 
 /// "0.16 g as a dot, 0.6 N·m, from tube A": dose, pattern, torque and lot in one line; empty when none is
 /// known.
-std::string handsLine(const MountBrief& brief);
+std::string manualWorkLine(const MountBrief& brief);
 
 /// "Soak 20 min at sustained 180 W, until less than 0.2 K is left to rise"
 std::string stepLine(const StepOccurrence& step);

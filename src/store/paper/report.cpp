@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/report.h"
-#include "store/paper/drift_section.h"
+#include "store/paper/ageing_section.h"
 
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
@@ -158,7 +158,7 @@ void putPairs(Html& html, const Comparison& comparison, const Question& question
 std::string remarkOf(const RunRow& row, const TidyRow& tidy) {
     if (row.excluded) return words::say("rejected: {reason}", {{"reason", tidy.reason}});
     if (exportedPurpose(row) != Purpose::fresh) return words::term(tidy.purpose);
-    return row.limitBound ? words::say("at the temperature limit") : std::string();
+    return row.censored ? words::say("at the temperature limit") : std::string();
 }
 
 void putRuns(Html& html, const Document& document, const Evidence& evidence, const Question& question) {
@@ -176,7 +176,7 @@ void putRuns(Html& html, const Document& document, const Evidence& evidence, con
         html.put("<tr{}><td>{}</td><td>{}</td><td>{}</td><td class=\"n\">{}{}</td><td class=\"n\">{}</td>"
                  "<td class=\"n\">{}</td><td>{}</td></tr>\n",
                  row.excluded ? " class=\"x\"" : "", xmlText(row.mount), xmlText(row.block),
-                 xmlText(tidy.lot), row.limitBound ? "≥ " : "", shown(row.response, decimalsFor(question)),
+                 xmlText(tidy.lot), row.censored ? "≥ " : "", shown(row.response, decimalsFor(question)),
                  shown(row.powerW, 1), shown(row.rthKPerW, 4), xmlText(remarkOf(row, tidy)));
     }
     html.put("</table>\n");
@@ -274,7 +274,7 @@ std::string htmlReport(const Document& document, const Question& question, const
         html.put("{}", looksHtml(
                            document, question,
                            thumbnails ? thumbnails : [](const JointPicture&) { return std::string(); }));
-    if (parts.drift) html.put("{}", driftHtml(document, question));
+    if (parts.drift) html.put("{}", ageingHtml(document, question));
     if (parts.conditions) putConditions(html, document, question);
     if (parts.cautions) putCautions(html, document, question);
     html.put("</body></html>\n");
@@ -297,7 +297,7 @@ std::string tidyCsv(const Document& document, const Question& question) {
             csv += ',' + (value == row.metricsC.end() ? std::string() : fmt::format("{}", value->second));
         }
         csv += fmt::format(",{},{},{},{},{},{}\n", csvNumber(row.deltaK), csvNumber(row.rthKPerW),
-                           csvNumber(row.powerW), row.limitBound, row.excluded, csvField(tidy.reason));
+                           csvNumber(row.powerW), row.censored, row.excluded, csvField(tidy.reason));
     }
     return csv;
 }

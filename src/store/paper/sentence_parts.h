@@ -3,7 +3,7 @@
 
 // What sentences of the verdict are made of.
 
-#include "core/stats/compare.h"
+#include "core/comparison/compare.h"
 
 #include <optional>
 #include <string>

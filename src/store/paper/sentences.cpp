@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/sentences.h"
 
+#include "core/comparison/order_statistics.h"
 #include "core/evidence/check_mounts.h"
 #include "core/evidence/response.h"
-#include "core/stats/order_statistics.h"
 #include "store/paper/step_sentences.h"
 #include "words/words.h"
 
@@ -180,7 +180,7 @@ coolerThan(const Evidence& evidence) {
 }
 
 /// Flags of a comparison that no other sentence tells.
-bool isTold(std::string_view code) {
+bool isReported(std::string_view code) {
     static constexpr std::array<std::string_view, 17> codes{"confounded",
                                                             "declared-looks",
                                                             "other-loads",
@@ -286,7 +286,7 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
                                             "mounts; its difference is at "
                                             "least {least}. Compare it by thermal resistance or power.",
                                             {{"level", group.name},
-                                             {"bound", group.limitBoundMounts},
+                                             {"bound", group.censoredMounts},
                                              {"mounts", group.mounts},
                                              {"least", amountText(*group.bound, unit)}}),
                                  {}});
@@ -302,7 +302,7 @@ void addCaveats(std::vector<VerdictSentence>& sentences, const Evidence& evidenc
         if (flag.code != "limit-bound")
             sentences.push_back({SentenceKind::caveat, words::text(flag.message) + ".", {}});
     for (const Flag& flag : comparison.flags)
-        if (isTold(flag.code))
+        if (isReported(flag.code))
             sentences.push_back({SentenceKind::caveat, words::text(flag.message) + ".", {}});
 }
 
@@ -383,7 +383,7 @@ void addPeople(std::vector<VerdictSentence>& sentences, const Evidence& evidence
 
 std::vector<VerdictSentence> verdictSentences(const Evidence& evidence, const Question& question) {
     if (!evidence.comparison)
-        return {{SentenceKind::caveat, evidence.whyNot ? words::complaint(*evidence.whyNot) : "", {}}};
+        return {{SentenceKind::caveat, evidence.reason ? words::complaint(*evidence.reason) : "", {}}};
     const Comparison& comparison = *evidence.comparison;
     const std::string_view unit = responseUnit(question);
     std::vector<VerdictSentence> sentences;

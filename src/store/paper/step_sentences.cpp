@@ -18,7 +18,7 @@ std::optional<std::size_t> judgedPair(const Comparison& comparison, std::size_t 
     return std::nullopt;
 }
 
-bool isToldApart(const Comparison& comparison, std::size_t pair) {
+bool isDistinguished(const Comparison& comparison, std::size_t pair) {
     return comparison.pairs[pair].verdict == Verdict::different;
 }
 
@@ -87,9 +87,9 @@ std::size_t endOfJoined(const Comparison& comparison, std::size_t from) {
     std::size_t end = from + 1;
     for (std::size_t to = from + 1; to < comparison.groups.size(); ++to) {
         const auto step = judgedPair(comparison, to - 1, to);
-        if (!step || isToldApart(comparison, *step)) break;
+        if (!step || isDistinguished(comparison, *step)) break;
         const auto whole = judgedPair(comparison, from, to);
-        if (whole && isToldApart(comparison, *whole)) end = to;
+        if (whole && isDistinguished(comparison, *whole)) end = to;
     }
     return end;
 }

@@ -30,9 +30,9 @@ RgbPicture photographFrom(std::string_view bytes, const std::string& name);
 /// Throws InputError (file-missing, file-unreadable, file-shrank) too.
 RgbPicture readPhotograph(const std::filesystem::path& path);
 
-inline constexpr int usualKeptSide = 2000;
+inline constexpr int typicalKeptSide = 2000;
 
 /// Bytes to keep: JPEG of the pixels alone, its longer side at most so many pixels.
-std::string keptPhotograph(const RgbPicture& photograph, int longestSide = usualKeptSide);
+std::string keptPhotograph(const RgbPicture& photograph, int longestSide = typicalKeptSide);
 
 } // namespace ibuki

@@ -108,18 +108,18 @@ struct RecordingJournal::State {
     std::size_t channels = 0;
     std::int64_t nextBlock = 0;    ///< of live_rows
     std::int64_t columnBlocks = 0; ///< written into channel_block
-    std::vector<LiveRow> loose;    ///< stored in live_rows, not yet column by column
+    std::vector<TimedRow> loose;   ///< stored in live_rows, not yet column by column
     std::int64_t samples = 0;
     double firstS = 0;
     double lastS = 0;
 
     [[noreturn]] void rethrow(const SQLite::Exception& error) const { rethrowSqlite(path, error); }
 
-    void writeRows(const std::vector<LiveRow>& rows) {
+    void writeRows(const std::vector<TimedRow>& rows) {
         const std::size_t width = channels + 1;
         std::vector<double> numbers;
         numbers.reserve(rows.size() * width);
-        for (const LiveRow& row : rows) {
+        for (const TimedRow& row : rows) {
             numbers.push_back(row.timeS);
             numbers.insert(numbers.end(), row.values.begin(), row.values.end());
             numbers.resize(numbers.size() + (channels - row.values.size()), nan);
@@ -135,13 +135,13 @@ struct RecordingJournal::State {
     }
 
     /// The loose rows and `more` in columns, and out of live_rows.
-    void writeColumns(const std::vector<LiveRow>& more) {
+    void writeColumns(const std::vector<TimedRow>& more) {
         SQLite::Statement insert(*database, "INSERT INTO channel_block VALUES (?, ?, ?, ?, ?)");
         std::vector<double> column;
         for (int position = timePosition; position < static_cast<int>(channels); ++position) {
             column.clear();
-            for (const auto* part : std::initializer_list<const std::vector<LiveRow>*>{&loose, &more})
-                for (const LiveRow& row : *part) {
+            for (const auto* part : std::initializer_list<const std::vector<TimedRow>*>{&loose, &more})
+                for (const TimedRow& row : *part) {
                     const auto at = static_cast<std::size_t>(position);
                     column.push_back(position == timePosition ? row.timeS
                                      : at < row.values.size() ? row.values[at]
@@ -178,13 +178,13 @@ RecordingJournal::RecordingJournal(const std::filesystem::path& project, Id<Reco
 RecordingJournal::~RecordingJournal() = default;
 RecordingJournal::RecordingJournal(RecordingJournal&&) noexcept = default;
 
-void RecordingJournal::addChannels(const std::vector<LiveChannel>& channels) {
+void RecordingJournal::addChannels(const std::vector<ChannelInfo>& channels) {
     try {
         SQLite::Transaction transaction(*state_->database);
         SQLite::Statement insert(*state_->database,
                                  "INSERT INTO channel VALUES (?, ?, ?, ?, ?, ?, 'live numbers', 0, x'')");
         auto position = static_cast<std::int64_t>(state_->channels);
-        for (const LiveChannel& channel : channels) {
+        for (const ChannelInfo& channel : channels) {
             insert.reset();
             insert.bind(1, state_->recording.value);
             insert.bind(2, position++);
@@ -201,7 +201,7 @@ void RecordingJournal::addChannels(const std::vector<LiveChannel>& channels) {
     }
 }
 
-void RecordingJournal::append(const std::vector<LiveRow>& rows) {
+void RecordingJournal::append(const std::vector<TimedRow>& rows) {
     if (rows.empty()) return;
     State& state = *state_;
     const bool full = state.loose.size() + rows.size() >= blockRows;

@@ -7,6 +7,8 @@
 // time). Nothing of another recording is ever touched, and memory does not grow with the length.
 
 #include "core/domain/mount.h"
+#include "core/trace/channel_info.h"
+#include "core/trace/timed_row.h"
 #include "core/trace/trace.h"
 
 #include <filesystem>
@@ -18,19 +20,6 @@ class Database;
 }
 
 namespace ibuki {
-
-struct LiveChannel {
-    std::string column;
-    Role role = Role::ignore;
-    int index = 0; ///< among those of the role
-    Unit unit = Unit::none;
-    bool operator==(const LiveChannel&) const = default;
-};
-
-struct LiveRow {
-    double timeS = 0;           ///< not before the row before it
-    std::vector<double> values; ///< one a channel, canonical units; NaN: nothing was read
-};
 
 /// What of a recording is stored.
 struct LiveExtent {
@@ -50,11 +39,11 @@ public:
     RecordingJournal(RecordingJournal&&) noexcept;
 
     /// At the end of those there are; rows before have nothing in them.
-    void addChannels(const std::vector<LiveChannel>& channels);
+    void addChannels(const std::vector<ChannelInfo>& channels);
 
     /// Values of a row may be fewer than the channels: the rest is NaN. Throws InputError (disk-full, …) and
     /// has stored none of them then; they may be appended again.
-    void append(const std::vector<LiveRow>& rows);
+    void append(const std::vector<TimedRow>& rows);
 
     LiveExtent extent() const;
 

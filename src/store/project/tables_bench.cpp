@@ -20,7 +20,7 @@ std::vector<TableInfo> benchTables() {
                               column<&Configuration::slowestMinutes>("slowest_min", minutesOfAStep),
                               column<&Configuration::powerLimit>("power_limit_W", positive),
                               column<&Configuration::temperatureLimit>("temperature_limit_C"),
-                              column<&Configuration::roomGradient>("room_gradient_K"),
+                              column<&Configuration::ambientGradient>("room_gradient_K"),
                               column<&Configuration::stopAbove>("stop_above_C")}),
         table<Site>("site",
                     {column<&Site::configuration>("configuration"), column<&Site::name>("name"),

@@ -12,20 +12,21 @@ using namespace ibuki;
 class TestFailure : public QObject {
     Q_OBJECT
 
-    static QString toldOf(const std::function<void()>& call) {
-        QString told;
-        if (guarded(call, [&](const QString& what) { told = what; })) return "nothing";
-        return told;
+    static QString reportOf(const std::function<void()>& call) {
+        QString reported;
+        if (guarded(call, [&](const QString& what) { reported = what; })) return "nothing";
+        return reported;
     }
 
 private slots:
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
     void whateverIsThrownIsToldInWords() {
-        QCOMPARE(toldOf([] {}), QString("nothing"));
-        QCOMPARE(toldOf([] { throw std::runtime_error("the table is gone"); }), QString("the table is gone"));
-        QCOMPARE(toldOf([] { throw std::bad_alloc(); }), QString("There is not enough memory for that."));
-        QVERIFY(toldOf([] { throw InputError("file-missing", {"a.csv", {}, {}}); }).contains("a.csv"));
-        QVERIFY(!toldOf([] { throw 42; }).isEmpty());
+        QCOMPARE(reportOf([] {}), QString("nothing"));
+        QCOMPARE(reportOf([] { throw std::runtime_error("the table is gone"); }),
+                 QString("the table is gone"));
+        QCOMPARE(reportOf([] { throw std::bad_alloc(); }), QString("There is not enough memory for that."));
+        QVERIFY(reportOf([] { throw InputError("file-missing", {"a.csv", {}, {}}); }).contains("a.csv"));
+        QVERIFY(!reportOf([] { throw 42; }).isEmpty());
     }
     void theReportSaysWhatHappened() {
         const QTemporaryDir folder;

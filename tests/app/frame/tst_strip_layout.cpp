@@ -38,9 +38,9 @@ private slots:
         const Mount* mount = mountsOf(asked.document, asked.bench).front();
         const StripModel model =
             stripModel(asked.document, asked.bench, firstQuestion(asked.document, asked.study), mount);
-        QVERIFY(model.chipC && model.roomC && *model.chipC > *model.roomC + 20);
+        QVERIFY(model.chipC && model.ambientC && *model.chipC > *model.ambientC + 20);
         QVERIFY(model.sharesKnown());
-        QVERIFY_NEAR(model.totalK(), *model.chipC - *model.roomC, 0.05); // both ends are those of its log
+        QVERIFY_NEAR(model.totalK(), *model.chipC - *model.ambientC, 0.05); // both ends are those of its log
         const StripLayout layout = layoutStrip(model, {0, 0, 700, 50});
         QCOMPARE(layout.boundaries.size(), std::size_t{7}); // two measured ends, five faces between
         QCOMPARE(std::count_if(layout.boundaries.begin(), layout.boundaries.end(),
@@ -83,7 +83,7 @@ private slots:
         }
         SeenPath path;
         path.chipC = 70;
-        path.roomC = 22;
+        path.ambientC = 22;
         SeenLayer plate{Id<Layer>{7}}, cooler{Id<Layer>{8}};
         plate.deltaK = 2;
         plate.hotC = 46;
@@ -92,7 +92,7 @@ private slots:
         addBranchFigures(model, path);
         QVERIFY(!model.sharesKnown()); // nobody measured the memory
         model.chipC = 82;
-        model.roomC = 22;
+        model.ambientC = 22;
         addBranchFigures(model, path);
         QVERIFY(model.sharesKnown());
         QCOMPARE(*model.blocks[1].deltaK, 36.0);

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/heat/elsewhere_lines.h"
+#include "app/heat/external_lines.h"
 #include "app/heat/transient_lines.h"
 #include "support/test_class.h"
 
@@ -49,11 +49,12 @@ private slots:
         study.sight = TransientSight::layers;
         QVERIFY(transientLines(study, 5.0).join(" ").contains("layers are seen"));
         study.leftOut = {{"transient-moved", 3}, {"transient-ramp", 1}, {"transient-no-rest", 2}};
-        const QString told = transientLines(study, 5.0).join("\n");
-        QVERIFY2(told.contains("2 runs without a rest") && told.contains("1 run whose power came as a ramp"),
-                 qPrintable(told));
-        QVERIFY(told.contains("3 runs not logged"));
-        study.isRoomKnown = false;
+        const QString reported = transientLines(study, 5.0).join("\n");
+        QVERIFY2(reported.contains("2 runs without a rest")
+                     && reported.contains("1 run whose power came as a ramp"),
+                 qPrintable(reported));
+        QVERIFY(reported.contains("3 runs not logged"));
+        study.isAmbientKnown = false;
         QVERIFY(transientLines(study, 5.0).join(" ").contains("Not every log has a room"));
     }
     void aPairIsARow() {
@@ -80,15 +81,15 @@ private slots:
         found.scatterK = 1.1;
         found.byScatterK = 1.1;
         found.leftK = 1.0;
-        ReadElsewhere read;
+        ExternalResult read;
         read.power = Watt{65};
         read.chipMm2 = 120;
         read.lid = LidState::bareDie;
-        const QString told = accountText(found, "A", "B", 150, read);
+        const QString reported = accountText(found, "A", "B", 150, read);
         for (const char* part :
              {"A ran 1.8 K hotter than B at 150 W", "65 W, 120 mm², bare die", "0.9 K (0.6 K to 1.2 K)",
               "they read 3.0 K", "1 mount of each", "1.0 K are left"})
-            QVERIFY2(told.contains(part), qPrintable(told));
+            QVERIFY2(reported.contains(part), qPrintable(reported));
         found.leftK = 0;
         QVERIFY(accountText(found, "A", "B", 150, read).contains("both results agree"));
         found.hereK = -1.8;

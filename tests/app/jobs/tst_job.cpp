@@ -40,7 +40,7 @@ private slots:
         for (const auto& one : cases) {
             const auto fail = one.first;
             JobRunner runner;
-            QString told;
+            QString reported;
             QSignalSpy ended(&runner, &JobRunner::ended);
             QSignalSpy cancelled(&runner, &JobRunner::cancelled);
             runner.start<int>(
@@ -48,9 +48,9 @@ private slots:
                     fail();
                     return 1;
                 },
-                [](int) {}, [&](const InputError& error) { told = QString::fromStdString(error.code); });
+                [](int) {}, [&](const InputError& error) { reported = QString::fromStdString(error.code); });
             QVERIFY(ended.wait());
-            QCOMPARE(told, one.second);
+            QCOMPARE(reported, one.second);
             QCOMPARE(cancelled.count(), 0);
         }
     }
@@ -99,17 +99,17 @@ private slots:
     void callingOffANameTakesWhatWaitsAlong() {
         JobService service;
         bool done = false;
-        int told = 0; // whoever queued it hears that it was called off, whichever view is there
+        int reported = 0; // whoever queued it hears that it was called off, whichever view is there
         service.queue(
             "keep",
             [](const std::stop_token& stop, const Progress&) {
                 while (!stop.stop_requested()) std::this_thread::yield();
             },
-            [&] { done = true; }, [](const InputError&) {}, [&] { ++told; });
+            [&] { done = true; }, [](const InputError&) {}, [&] { ++reported; });
         service.queue(
             "keep", [](auto&&...) {}, [&] { done = true; }, [](const InputError&) {});
         service.cancel("keep");
-        QTRY_COMPARE(told, 1);
+        QTRY_COMPARE(reported, 1);
         QTRY_VERIFY(service.running().isEmpty());
         QVERIFY(!done);
         QCOMPARE(service.waiting("keep"), std::size_t{0});
@@ -142,7 +142,7 @@ private slots:
     void aJobEndsWithItsAskerAndTellsNobody() {
         JobService service;
         std::atomic<bool> stopped = false;
-        bool told = false;
+        bool reported = false;
         auto asker = std::make_unique<QObject>();
         service.startNewest<int>(
             "try", asker.get(),
@@ -151,11 +151,11 @@ private slots:
                 stopped = true;
                 return 1;
             },
-            [&](int) { told = true; }, [&](const InputError&) { told = true; });
+            [&](int) { reported = true; }, [&](const InputError&) { reported = true; });
         asker.reset();
         QTRY_VERIFY(stopped);
         QTRY_VERIFY(!service.isRunning("try"));
-        QVERIFY(!told);
+        QVERIFY(!reported);
     }
     void anAskerThatGoesLeavesAnothersJobAlone() {
         JobService service;

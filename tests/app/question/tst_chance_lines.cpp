@@ -8,8 +8,8 @@ using story::now;
 
 namespace {
 
-QString valueOf(const ChanceLines& told, const QString& name) {
-    for (const auto& [key, value] : told.figures)
+QString valueOf(const ChanceLines& reported, const QString& name) {
+    for (const auto& [key, value] : reported.figures)
         if (key == name) return value;
     return {};
 }
@@ -66,27 +66,27 @@ private slots:
         const Question question = *firstQuestion(asked.document, asked.study);
         const PlanFigures figures = planFigures(asked.document, &question, now);
         const PowerAnalysis& analysis = *figures.analysis;
-        const ChanceLines told = chanceLines(asked.document, question, figures);
-        QCOMPARE(valueOf(told, "To notice that any of them differs"),
+        const ChanceLines reported = chanceLines(asked.document, question, figures);
+        QCOMPARE(valueOf(reported, "To notice that any of them differs"),
                  QString("%1 %").arg(100 * *analysis.anyChance, 0, 'f', 0));
-        QCOMPARE(valueOf(told, "For a chance of 90 %"),
+        QCOMPARE(valueOf(reported, "For a chance of 90 %"),
                  QString("%1 mounts of each").arg(*analysis.neededMounts));
-        QCOMPARE(valueOf(told, "Hands on"), QString("%1 h of %2 h on the bench")
-                                                .arg(analysis.schedule.handsMinutes / 60, 0, 'f', 1)
-                                                .arg(analysis.schedule.benchMinutes / 60, 0, 'f', 1));
-        QCOMPARE(valueOf(told, "Last evening"),
+        QCOMPARE(valueOf(reported, "Hands on"), QString("%1 h of %2 h on the bench")
+                                                    .arg(analysis.schedule.manualMinutes / 60, 0, 'f', 1)
+                                                    .arg(analysis.schedule.benchMinutes / 60, 0, 'f', 1));
+        QCOMPARE(valueOf(reported, "Last evening"),
                  QString::fromStdString(dateText(analysis.schedule.evenings.back().start)));
-        QVERIFY(told.helps.isEmpty() == (analysis.notes.empty() && analysis.resolvable));
+        QVERIFY(reported.helps.isEmpty() == (analysis.notes.empty() && analysis.resolvable));
     }
     void aMarginBelowWhatTheBenchResolvesNamesWhatWouldHelp() {
         auto asked = story::ask();
         Question question = *firstQuestion(asked.document, asked.study);
         question.margin.value = 0.05;
-        const ChanceLines told = linesOf(asked.document, question);
-        QCOMPARE(valueOf(told, "For a chance of 90 %"), QString("more mounts than anybody makes"));
-        const QString helps = told.helps.join(' ');
+        const ChanceLines reported = linesOf(asked.document, question);
+        QCOMPARE(valueOf(reported, "For a chance of 90 %"), QString("more mounts than anybody makes"));
+        const QString helps = reported.helps.join(' ');
         QVERIFY2(helps.contains("mounts of each would not do. What would help:"), qPrintable(helps));
-        QVERIFY(told.helps.size() >= 2);
+        QVERIFY(reported.helps.size() >= 2);
     }
     void needsTellWhatIsKnownOfThem() {
         auto asked = story::ask();

@@ -12,9 +12,9 @@ private slots:
     void stepsOfHandsStandForEachClassWithTheirSource() {
         auto asked = story::ask();
         const Question question = *firstQuestion(asked.document, asked.study);
-        const auto usual = handTimeLines(asked.document, question, asked.bench);
-        QCOMPARE(usual.size(), std::size_t{3}); // paste: take off, clean, apply
-        for (const HandTimeLine& line : usual) {
+        const auto typical = handTimeLines(asked.document, question, asked.bench);
+        QCOMPARE(typical.size(), std::size_t{3}); // paste: take off, clean, apply
+        for (const HandTimeLine& line : typical) {
             QCOMPARE(line.material, MaterialClass::paste);
             QCOMPARE(line.source, QString("usual"));
             QVERIFY(line.minutes.toInt() > 0);

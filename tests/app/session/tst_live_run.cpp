@@ -44,7 +44,7 @@ class TestLiveRun : public QObject {
         plan.conduct.steps = runSteps(session.document(), study.id);
         for (StepOccurrence& step : plan.conduct.steps)
             if (!step.load.empty()) step.powerW = 150;
-        plan.conduct.rules = watchRules(session.document(), study.id);
+        plan.conduct.rules = monitorRules(session.document(), study.id);
         SourceOptions options;
         options.speed = speed;
         plan.sources.push_back(openSimulatedBench("sim", SimulatedBench{}, options));
@@ -122,11 +122,11 @@ private slots:
             id = begun.recording;
             RecordingJournal journal(path.toStdString(), id);
             BenchSimulation bench({}, 1, 3);
-            std::vector<LiveChannel> channels;
+            std::vector<ChannelInfo> channels;
             for (const Channel& channel : bench.channels())
                 channels.push_back({channel.column, channel.role, channel.index, channel.fileUnit});
             journal.addChannels(channels);
-            std::vector<LiveRow> rows;
+            std::vector<TimedRow> rows;
             for (int i = 0; i < 1'500; ++i)
                 rows.push_back(
                     {static_cast<double>(i), bench.next(i > 300 ? std::optional(150.0) : std::nullopt)});

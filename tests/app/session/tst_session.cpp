@@ -115,10 +115,10 @@ private slots:
         QVERIFY(session->work().isRunning());
         QTRY_VERIFY_WITH_TIMEOUT(!session->work().isRunning(), patienceMs);
         for (const auto& [id, stored] : session->document().all<RunReduction>())
-            QVERIFY(stored.reduction.main()->limit.bound);
+            QVERIFY(stored.reduction.main()->limit.censored);
         session->undoStack().undo();
         for (const auto& [id, stored] : session->document().all<RunReduction>())
-            QVERIFY(!stored.reduction.main()->limit.bound);
+            QVERIFY(!stored.reduction.main()->limit.censored);
     }
     void reducingAgainCanBeCalledOff() {
         const auto session = measured();

@@ -43,8 +43,8 @@ class TestFigureLines : public QObject {
         apply(made.document, edit.finish());
         return made;
     }
-    static QStringList valuesOf(const FigureTable& told, const QString& name) {
-        for (const FigureLine& line : told.lines)
+    static QStringList valuesOf(const FigureTable& reported, const QString& name) {
+        for (const FigureLine& line : reported.lines)
             if (line.name == name) return line.values;
         return {};
     }
@@ -52,36 +52,37 @@ class TestFigureLines : public QObject {
 private slots:
     void oneThingHasNoHead() {
         const Things on = things();
-        const FigureTable told = figureTable(on.document, {on.paste}, on.document.find(on.site), {});
-        QVERIFY(told.heads.isEmpty() && !told.lacksSite);
-        QCOMPARE(valuesOf(told, "Claim"), QStringList("label says 12.5 W/(m·K)"));
-        QCOMPARE(valuesOf(told, "Supplier"), QStringList("Harbour Supply"));
-        QCOMPARE(valuesOf(told, "Price per g"), QStringList("2.25 NOK"));
-        for (const FigureLine& line : told.lines) QCOMPARE(line.values.size(), 1);
+        const FigureTable reported = figureTable(on.document, {on.paste}, on.document.find(on.site), {});
+        QVERIFY(reported.heads.isEmpty() && !reported.lacksSite);
+        QCOMPARE(valuesOf(reported, "Claim"), QStringList("label says 12.5 W/(m·K)"));
+        QCOMPARE(valuesOf(reported, "Supplier"), QStringList("Harbour Supply"));
+        QCOMPARE(valuesOf(reported, "Price per g"), QStringList("2.25 NOK"));
+        for (const FigureLine& line : reported.lines) QCOMPARE(line.values.size(), 1);
     }
     void whatTheUserNeverSaidIsMarked() {
         const Things on = things();
-        const FigureTable told = figureTable(on.document, {on.paste}, nullptr, {});
-        QCOMPARE(valuesOf(told, "Density"), QStringList("2.6 g/mL"));
-        QVERIFY(valuesOf(told, "Bond line").front().endsWith("(usual)"));
+        const FigureTable reported = figureTable(on.document, {on.paste}, nullptr, {});
+        QCOMPARE(valuesOf(reported, "Density"), QStringList("2.6 g/mL"));
+        QVERIFY(valuesOf(reported, "Bond line").front().endsWith("(usual)"));
     }
     void twoThingsStandBesideEachOther() {
         const Things on = things();
-        const FigureTable told = figureTable(on.document, {on.paste, on.pad}, on.document.find(on.site), {});
-        QCOMPARE(told.heads, (QStringList{"Tern 11, tube", "Slate 25"}));
-        for (const FigureLine& line : told.lines) QCOMPARE(line.values.size(), 2);
-        QCOMPARE(valuesOf(told, "Supplier"), (QStringList{"Harbour Supply", "–"})); // the pad has no lot
-        QCOMPARE(valuesOf(told, "Bond line").back(), QString("–"));                 // it has a thickness
-        QCOMPARE(valuesOf(told, "Thickness").front(), QString("–"));
+        const FigureTable reported =
+            figureTable(on.document, {on.paste, on.pad}, on.document.find(on.site), {});
+        QCOMPARE(reported.heads, (QStringList{"Tern 11, tube", "Slate 25"}));
+        for (const FigureLine& line : reported.lines) QCOMPARE(line.values.size(), 2);
+        QCOMPARE(valuesOf(reported, "Supplier"), (QStringList{"Harbour Supply", "–"})); // the pad has no lot
+        QCOMPARE(valuesOf(reported, "Bond line").back(), QString("–"));                 // it has a thickness
+        QCOMPARE(valuesOf(reported, "Thickness").front(), QString("–"));
         const FigureTable turned =
             figureTable(on.document, {on.pad, on.paste}, on.document.find(on.site), {});
         QCOMPARE(valuesOf(turned, "Supplier"), (QStringList{"–", "Harbour Supply"}));
     }
     void withoutASiteNothingIsToldOfOneApplication() {
         const Things on = things();
-        const FigureTable told = figureTable(on.document, {on.paste}, nullptr, {});
-        QVERIFY(told.lacksSite);
-        QCOMPARE(valuesOf(told, "Price per application"), QStringList("–"));
+        const FigureTable reported = figureTable(on.document, {on.paste}, nullptr, {});
+        QVERIFY(reported.lacksSite);
+        QCOMPARE(valuesOf(reported, "Price per application"), QStringList("–"));
         QVERIFY(valuesOf(figureTable(on.document, {on.paste}, on.document.find(on.site), {}),
                          "Price per application")
                     .front()
@@ -89,11 +90,11 @@ private slots:
     }
     void whatIsGoneIsLeftOut() {
         const Things on = things();
-        const FigureTable told =
+        const FigureTable reported =
             figureTable(on.document, {{Id<Material>{424242}, {}}, on.paste}, nullptr, {});
-        QCOMPARE(told.heads, QStringList("Tern 11, tube"));
-        for (const FigureLine& line : told.lines) QCOMPARE(line.values.size(), 1);
-        QVERIFY(told == figureTable(on.document, {{Id<Material>{424242}, {}}, on.paste}, nullptr, {}));
+        QCOMPARE(reported.heads, QStringList("Tern 11, tube"));
+        for (const FigureLine& line : reported.lines) QCOMPARE(line.values.size(), 1);
+        QVERIFY(reported == figureTable(on.document, {{Id<Material>{424242}, {}}, on.paste}, nullptr, {}));
     }
 };
 

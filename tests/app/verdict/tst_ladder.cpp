@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/verdict/ladder.h"
-#include "core/stats/compare.h"
+#include "core/comparison/compare.h"
 #include "support/test_class.h"
 
 #include <QtTest>

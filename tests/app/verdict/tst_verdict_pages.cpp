@@ -54,9 +54,9 @@ private slots:
         }
         const TwoFactors factors = compareTwoFactors(runs, seconds, {});
         page.show(factors, "K", 0.95);
-        const QString told = page.findChild<QLabel*>("Factors told")->text();
-        QVERIFY2(told.contains("Interaction: F(1, 4)"), qPrintable(told));
-        QVERIFY(told.contains("Second factor: F(1, 4)"));
+        const QString reported = page.findChild<QLabel*>("Factors told")->text();
+        QVERIFY2(reported.contains("Interaction: F(1, 4)"), qPrintable(reported));
+        QVERIFY(reported.contains("Second factor: F(1, 4)"));
         page.tell("one factor only");
         QCOMPARE(page.findChild<QLabel*>("Factors told")->text(), QString("one factor only"));
     }
@@ -76,11 +76,11 @@ private slots:
         checks.touched = {checks.mounts.back()};
         ChecksPage page;
         page.show(document, checks, nullptr, "K");
-        const QString told = page.findChild<QLabel*>("Checks told")->text();
-        QVERIFY2(told.contains("The bench moved"), qPrintable(told));
-        QVERIFY(told.contains("repeat these, not all: Check 6."));
+        const QString reported = page.findChild<QLabel*>("Checks told")->text();
+        QVERIFY2(reported.contains("The bench moved"), qPrintable(reported));
+        QVERIFY(reported.contains("repeat these, not all: Check 6."));
         checks.health.reset();
-        checks.whyNot = Message{"health-few", {{"count", 2}}};
+        checks.reason = Message{"health-few", {{"count", 2}}};
         page.show(document, checks, nullptr, "K");
         QVERIFY(page.findChild<QLabel*>("Checks told")->text().contains("a chart needs five"));
     }

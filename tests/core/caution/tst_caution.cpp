@@ -235,9 +235,9 @@ private slots:
                                   nullptr};
         QVERIFY(acknowledgementOf(on.document, "GA-CU", here));
         QVERIFY(!acknowledgementOf(on.document, "GA-NI", here));
-        CautionSubject elsewhere = here;
-        elsewhere.site = nullptr;
-        QVERIFY(!acknowledgementOf(on.document, "GA-CU", elsewhere));
+        CautionSubject external = here;
+        external.site = nullptr;
+        QVERIFY(!acknowledgementOf(on.document, "GA-CU", external));
         QVERIFY(material && site);
     }
     void lotAndMountBringTheirFacts() {

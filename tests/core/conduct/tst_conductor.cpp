@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/conduct/conductor.h"
 #include "core/domain/words.h"
-#include "core/physics/simulated_bench.h"
 #include "core/plan/step_times.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -33,7 +33,7 @@ Rehearsal rehearse(const SimulatedBench& bench, std::vector<StepOccurrence> step
     BenchSimulation simulation(bench, 1, seed);
     SimulatedBench silent = bench; // the same without noise: what is truly left
     silent.sensorNoiseK = silent.sensorStepK = silent.coreSpreadK = 0;
-    silent.roomNoiseK = silent.roomStepK = silent.roomSwingK = silent.roomDriftKPerH = 0;
+    silent.ambientNoiseK = silent.ambientStepK = silent.ambientSwingK = silent.ambientDriftKPerH = 0;
     BenchSimulation truth(silent, 1, seed);
     for (int i = 0; i < 6 * 3'600 && !conductor.finished(); ++i) {
         const auto values = simulation.next(conductor.wantedW());
@@ -41,7 +41,7 @@ Rehearsal rehearse(const SimulatedBench& bench, std::vector<StepOccurrence> step
         const auto wanted = conductor.wantedW();
         GateSample sample{static_cast<double>(i), {}, {}};
         sample.chipC = *std::max_element(values.begin(), values.begin() + bench.cores);
-        sample.roomC = values[static_cast<std::size_t>(bench.cores) + 1];
+        sample.ambientC = values[static_cast<std::size_t>(bench.cores) + 1];
         for (const StepEvent& event : conductor.take(sample)) {
             if (event.state != StepState::begun && rehearsal.steps[event.step].kind == StepKind::soak)
                 rehearsal.leftAtSoakEndK =
@@ -70,16 +70,16 @@ private slots:
         const Load high = loadOf("180 W", 180);
         const auto steps =
             conductedSteps(presetSteps(ProtocolPreset::phaseChange, Id<Study>{1}), {&low, &high});
-        std::vector<std::string> told;
+        std::vector<std::string> reported;
         for (const StepOccurrence& step : steps)
-            told.push_back(std::to_string(static_cast<int>(step.kind)) + step.load);
+            reported.push_back(std::to_string(static_cast<int>(step.kind)) + step.load);
         using enum StepKind;
         const auto k = [](StepKind kind, const char* load) {
             return std::to_string(static_cast<int>(kind)) + load;
         };
-        QCOMPARE(told, (std::vector<std::string>{k(condition, "180 W"), k(rest, ""), k(settle, ""),
-                                                 k(idle, ""), k(soak, "120 W"), k(measure, "120 W"),
-                                                 k(soak, "180 W"), k(measure, "180 W"), k(cool, "")}));
+        QCOMPARE(reported, (std::vector<std::string>{k(condition, "180 W"), k(rest, ""), k(settle, ""),
+                                                     k(idle, ""), k(soak, "120 W"), k(measure, "120 W"),
+                                                     k(soak, "180 W"), k(measure, "180 W"), k(cool, "")}));
         QCOMPARE(steps[0].powerW, std::optional(180.0));
         QVERIFY(!steps[1].powerW);
     }
@@ -200,15 +200,15 @@ private slots:
             BenchSimulation simulation(bench, 1, seed);
             GateWatch watch(GateKind::remainingBelow, 0.2);
             // 195.9 s, 15.8 K: 0.2 K is left after τ ln(a/0.2) = 855 s of load.
-            std::optional<double> told;
+            std::optional<double> reported;
             for (int i = 0; i < 430; ++i) {
                 const auto values = simulation.next(i > 0 ? std::optional(150.0) : std::nullopt);
                 GateSample sample{static_cast<double>(i),
                                   *std::max_element(values.begin(), values.begin() + 8), values[9]};
                 watch.take(sample);
-                if (watch.reading().opensInS) told = i + *watch.reading().opensInS;
+                if (watch.reading().opensInS) reported = i + *watch.reading().opensInS;
             }
-            within += told && std::abs(*told - 855) < 0.2 * 855 ? 1 : 0;
+            within += reported && std::abs(*reported - 855) < 0.2 * 855 ? 1 : 0;
         }
         QVERIFY2(within >= 16, qPrintable(QString::number(within)));
     }
@@ -216,8 +216,8 @@ private slots:
     void wordsOfTheUser_data() {
         QTest::addColumn<QString>("words");
         QTest::addColumn<QString>("told");
-        const auto row = [](const char* name, const char* words, const char* told) {
-            QTest::addRow("%s", name) << words << told;
+        const auto row = [](const char* name, const char* words, const char* reported) {
+            QTest::addRow("%s", name) << words << reported;
         };
         row("hands wait for their word", "t t t", "apply:begun");
         row("hands end by it", "t h", "apply:begun apply:done idle:begun");
@@ -237,7 +237,7 @@ private slots:
     }
     void wordsOfTheUser() {
         QFETCH(QString, words);
-        QFETCH(QString, told);
+        QFETCH(QString, reported);
         StepOccurrence hand{StepKind::apply, {}, {}, 5};
         hand.byHand = true;
         Conductor conductor({hand,
@@ -263,7 +263,7 @@ private slots:
                     states[static_cast<int>(event.state)]);
             if (conductor.isPaused() || conductor.finished()) QVERIFY(!conductor.wantedW());
         }
-        QCOMPARE(happened.join(' '), told);
+        QCOMPARE(happened.join(' '), reported);
     }
     void conditioningGoesThroughItsCycles() {
         ProtocolStep condition;

@@ -96,7 +96,7 @@ private slots:
         apply(asked.document, edit.finish());
         const Evidence none = gatherEvidence(asked.document, named);
         QVERIFY(!none.comparison);
-        QVERIFY(none.whyNot && words::text(*none.whyNot).find("under \"90 W\"") != std::string::npos);
+        QVERIFY(none.reason && words::text(*none.reason).find("under \"90 W\"") != std::string::npos);
     }
     void twoLevelsOfOneNameStayTwo() { // remove one of three and add one: both are called "level 3" then
         auto asked = story::measured();
@@ -213,7 +213,7 @@ private slots:
     }
     void saysWhatIsMissing() {
         const auto asked = story::ask();
-        QVERIFY(gatherEvidence(asked.document, question(asked)).whyNot.has_value());
+        QVERIFY(gatherEvidence(asked.document, question(asked)).reason.has_value());
     }
     void oneMountEachIsProvisional() {
         const auto one = oneMountEach({"Tern 11 1", "Plover 4 1"});
@@ -225,7 +225,7 @@ private slots:
         QVERIFY(hasFlag(evidence.comparison->flags, "scatter-assumed"));
         const Evidence measured = measuredEvidence(one.document, question(one));
         QVERIFY(!measured.comparison && measured.mounts->groups.size() == 2); // they are shown all the same
-        QVERIFY(words::complaint(*measured.whyNot).find("twice") != std::string::npos);
+        QVERIFY(words::complaint(*measured.reason).find("twice") != std::string::npos);
     }
     void aSingleMaterialIsShownWithoutAVerdict() {
         const auto one = oneMountEach({"Tern 11 1", "Tern 11 2"});
@@ -233,7 +233,7 @@ private slots:
         QVERIFY(!evidence.comparison);
         QCOMPARE(evidence.mounts->groups.size(), std::size_t{1});
         QCOMPARE(evidence.mounts->groups.front().mounts, 2);
-        QVERIFY(evidence.whyNot);
+        QVERIFY(evidence.reason);
     }
     void othersAreHeldAgainstAReferenceLevel() {
         const auto asked = story::measured();
@@ -291,7 +291,7 @@ private slots:
         auto asked = story::measured();
         const Evidence before = gatherEvidence(asked.document, question(asked));
         const CheckEvidence none = checkEvidence(question(asked), before);
-        QVERIFY(!none.health && none.whyNot->code == "health-few");
+        QVERIFY(!none.health && none.reason->code == "health-few");
         Edit edit(asked.document, "checks"); // the two last mounts of every material become check mounts
         std::map<Id<Level>, int> seen;
         for (const Slot* slot : slotsOf(asked.document, asked.study)) {
@@ -318,7 +318,7 @@ private slots:
     void mountsUnderTwoLoadsTellLinesOverPower() {
         auto asked = story::measured();
         const Evidence one = gatherEvidence(asked.document, question(asked));
-        QCOMPARE(QString::fromStdString(powerSweep(question(asked), one).whyNot->code),
+        QCOMPARE(QString::fromStdString(powerSweep(question(asked), one).reason->code),
                  QString("sweep-one-load"));
         Edit edit(asked.document,
                   "another load"); // every mount once more, at half the power and half the rise

@@ -61,7 +61,7 @@ private slots:
     void withoutPricesItSaysWhatIsMissing() {
         const MaterialValue value = judged(story::measured());
         QVERIFY(!value.front);
-        QCOMPARE(value.whyNot->code, std::string("value-needs-prices"));
+        QCOMPARE(value.reason->code, std::string("value-needs-prices"));
         QCOMPARE(value.leftOut.size(), std::size_t{3});
         QVERIFY(adviceFor(value, Evidence{}).empty());
     }
@@ -116,7 +116,7 @@ private slots:
         Question torque = question(asked);
         torque.factor = Factor::torque;
         asked.document.put(torque);
-        QCOMPARE(judged(asked).whyNot->code, std::string("value-needs-materials"));
+        QCOMPARE(judged(asked).reason->code, std::string("value-needs-materials"));
     }
     void amountsAreACurve() {
         auto asked = story::measured();
@@ -144,7 +144,7 @@ private slots:
         Question amounts = question(asked);
         amounts.factor = Factor::amount;
         asked.document.put(amounts);
-        QCOMPARE(settingSweep(asked.document, amounts, gatherEvidence(asked.document, amounts)).whyNot->code,
+        QCOMPARE(settingSweep(asked.document, amounts, gatherEvidence(asked.document, amounts)).reason->code,
                  std::string("sweep-needs-setting"));
         const Mount* mount = mountsOf(asked.document, asked.bench).front();
         Application application;

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A mount is rejected, by hand or by a look, and taken back, in one way.
-#include "core/domain/joint_look.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "core/evidence/look_rejections.h"
 #include "support/story.h"
@@ -15,16 +15,16 @@ class TestRejection : public QObject {
 
     Document document_;
     Id<Mount> mount_;
-    Id<JointLook> first_;
-    Id<JointLook> second_;
+    Id<JointInspection> first_;
+    Id<JointInspection> second_;
 
-    void reject(const std::string& reason, std::optional<Id<JointLook>> look = std::nullopt) {
+    void reject(const std::string& reason, std::optional<Id<JointInspection>> look = std::nullopt) {
         Edit edit(document_, "reject");
         rejectMount(edit, mount_, reason, look);
         apply(document_, edit.finish());
     }
     const Mount& mount() const { return *document_.find(mount_); }
-    const JointLook& look(Id<JointLook> id) const { return *document_.find(id); }
+    const JointInspection& look(Id<JointInspection> id) const { return *document_.find(id); }
 
 private slots:
     void init() {
@@ -32,7 +32,7 @@ private slots:
         document_ = asked.document;
         mount_ = mountsOf(document_, asked.bench).front()->id;
         Edit edit(document_, "looks");
-        JointLook made;
+        JointInspection made;
         made.mount = mount_;
         made.site = firstQuestion(document_, asked.study)->site;
         first_ = edit.add(made);
@@ -68,7 +68,7 @@ private slots:
         Mount other = mount();
         other.id = {};
         other.id = edit.add(other);
-        JointLook made = look(first_);
+        JointInspection made = look(first_);
         made.id = {};
         made.mount = other.id;
         made.id = edit.add(made);

@@ -47,7 +47,7 @@ private slots:
         const auto figures = mountFigures(rows, Id<Load>{1}, {});
         QCOMPARE(figures[0].runs, 2);
         QVERIFY_NEAR(*figures[0].powerW, 105, 1e-12);
-        QVERIFY(!figures[1].powerW && !figures[1].roomC);
+        QVERIFY(!figures[1].powerW && !figures[1].ambientC);
     }
     void checkMountsComeInByRule() {
         std::vector<RunRow> rows{row(1, 40), row(2, 50)};
@@ -71,10 +71,10 @@ private slots:
     }
     void runsAtTheLimitComeInByRule() {
         std::vector<RunRow> rows{row(1, 40), row(1, 44)};
-        rows[1].limitBound = true;
+        rows[1].censored = true;
         MountRule rule;
         QCOMPARE(means(rows, rule), std::string("42"));
-        QVERIFY(mountFigures(rows, std::nullopt, rule).front().limitBound);
+        QVERIFY(mountFigures(rows, std::nullopt, rule).front().censored);
         rule.atLimit = false;
         QCOMPARE(means(rows, rule), std::string("40"));
     }

@@ -86,9 +86,9 @@ private slots:
             QVERIFY(reading.gains.size() == 1 && reading.gains.front().isMerit);
             QVERIFY_NEAR(reading.gains.front().difference, 60, 1e-9);
         }
-        const auto told = jointSentences(evidence, sides, question(asked));
-        QVERIFY2(told.front().text.find("% faster by score.") != std::string::npos,
-                 told.front().text.c_str());
+        const auto reported = jointSentences(evidence, sides, question(asked));
+        QVERIFY2(reported.front().text.find("% faster by score.") != std::string::npos,
+                 reported.front().text.c_str());
     }
     void aFanThatFollowsHidesAPartOfTheGain() {
         auto asked = story::measured();
@@ -99,10 +99,10 @@ private slots:
         const auto sides = sideComparisons(asked.document, question(asked), evidence);
         const auto readings = jointReadings(evidence, sides);
         QCOMPARE(readings.front().fan, JointReading::Fan::hides);
-        const auto told = jointSentences(evidence, sides, question(asked)).front().text;
-        QVERIFY2(told.find("points less fan: both are understated, since the fan moved.")
+        const auto reported = jointSentences(evidence, sides, question(asked)).front().text;
+        QVERIFY2(reported.find("points less fan: both are understated, since the fan moved.")
                      != std::string::npos,
-                 told.c_str());
+                 reported.c_str());
     }
     void aFanThatTurnsFasterIsAPartOfTheGain() {
         auto asked = story::measured();
@@ -146,9 +146,9 @@ private slots:
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
         const auto sides = sideComparisons(asked.document, question(asked), evidence);
         QVERIFY(!sideOf(sides, SideResponse::score)->comparison);
-        const auto told = jointSentences(evidence, sides, question(asked));
-        QVERIFY(!told.empty());
-        for (const VerdictSentence& sentence : told) {
+        const auto reported = jointSentences(evidence, sides, question(asked));
+        QVERIFY(!reported.empty());
+        for (const VerdictSentence& sentence : reported) {
             QCOMPARE(sentence.kind, SentenceKind::provisional);
             QVERIFY2(sentence.text.find("one mount each") != std::string::npos, sentence.text.c_str());
         }
@@ -159,19 +159,19 @@ private slots:
             for (const Run* run : runsOf(asked.document, mount->id)) {
                 RunReduction stored = **asked.document.where(&RunReduction::run, run->id).begin();
                 for (auto* loads : {&stored.reduction.loads})
-                    for (LoadReduction& load : *loads) load.limit.bound = true;
+                    for (LoadReduction& load : *loads) load.limit.censored = true;
                 for (auto& [metric, other] : stored.reduction.others)
-                    for (LoadReduction& load : other.loads) load.limit.bound = true;
+                    for (LoadReduction& load : other.loads) load.limit.censored = true;
                 asked.document.put(stored);
             }
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
         QVERIFY(!evidence.comparison); // all of them at their limit
         const auto sides = sideComparisons(asked.document, question(asked), evidence);
-        const auto told = allSentences(evidence, sides, question(asked));
-        QVERIFY(told.size() > 1);
-        QVERIFY2(told.front().text.find("passed the heat better than") != std::string::npos,
-                 told.front().text.c_str());
-        QCOMPARE(told.back().kind, SentenceKind::caveat);
+        const auto reported = allSentences(evidence, sides, question(asked));
+        QVERIFY(reported.size() > 1);
+        QVERIFY2(reported.front().text.find("passed the heat better than") != std::string::npos,
+                 reported.front().text.c_str());
+        QCOMPARE(reported.back().kind, SentenceKind::caveat);
     }
     void whatIsNotComparedIsNotReadTogether() { // as across the levels of a second factor
         auto asked = story::measured();
@@ -244,13 +244,13 @@ private slots:
         change(asked, [](Question& q) { q.metric = Metric::coreAverage; });
         QVERIFY(isResponseChanged(question(asked)));
         QCOMPARE(asFixed(question(asked)).metric, Metric::hottest);
-        bool told = false;
+        bool reported = false;
         for (const VerdictSentence& sentence :
              verdictSentences(gatherEvidence(asked.document, question(asked)), question(asked)))
-            told = told
-                   || sentence.text.find("fixed before the first mount was hottest core over room")
-                          != std::string::npos;
-        QVERIFY(told);
+            reported = reported
+                       || sentence.text.find("fixed before the first mount was hottest core over room")
+                              != std::string::npos;
+        QVERIFY(reported);
     }
 };
 

@@ -104,7 +104,7 @@ private slots:
         const double before =
             calibrate(input).differences[0].ci->hi - calibrate(input).differences[0].mm2KPerW;
         for (PathMount& mount : input.mounts)
-            if (mount.group == 2) mount.limitBound = true;
+            if (mount.group == 2) mount.censored = true;
         input.mounts[8].kPerW += 0.1; // spread far too thick
         const Calibration found = calibrate(input);
         const double after = found.differences[0].ci->hi - found.differences[0].mm2KPerW;
@@ -115,22 +115,22 @@ private slots:
         Random random(9);
         CalibrationInput input = measured({8, 15}, 0.12, 8, 0.002, 1, random);
         for (std::size_t i = 0; i < input.mounts.size(); ++i) { // each half of its scatter follows the room
-            input.mounts[i].roomC = 22 + random.normal();
-            input.mounts[i].kPerW += 0.004 * (input.mounts[i].roomC - 22);
+            input.mounts[i].ambientC = 22 + random.normal();
+            input.mounts[i].kPerW += 0.004 * (input.mounts[i].ambientC - 22);
         }
         const Calibration found = calibrate(input);
-        const auto told = tellableDifference(found);
-        QVERIFY(told && told->mounts == 8);
+        const auto reported = tellableDifference(found);
+        QVERIFY(reported && reported->mounts == 8);
         // Student's t for 14 degrees of freedom, two groups of eight.
-        QVERIFY_REL(told->mm2KPerW, 2.1448 * found.sdKPerW * std::sqrt(2.0 / 8) * found.effectiveAreaMm2,
+        QVERIFY_REL(reported->mm2KPerW, 2.1448 * found.sdKPerW * std::sqrt(2.0 / 8) * found.effectiveAreaMm2,
                     1e-4);
-        QVERIFY(*told->inSteadyRoomMm2KPerW < 0.75 * told->mm2KPerW);
+        QVERIFY(*reported->inSteadyAmbientMm2KPerW < 0.75 * reported->mm2KPerW);
         for (PathMount& mount : input.mounts) // a group at its limit has no say in it
             if (mount.group == 1) {
-                mount.limitBound = true;
+                mount.censored = true;
                 mount.kPerW += 0.2 * random.normal();
             }
-        QVERIFY(*tellableDifference(calibrate(input))->inSteadyRoomMm2KPerW < told->mm2KPerW);
+        QVERIFY(*tellableDifference(calibrate(input))->inSteadyAmbientMm2KPerW < reported->mm2KPerW);
         QVERIFY(!tellableDifference(calibrate(measured({8, 15}, 0.12, 1, 0, 1, random))));
     }
     void oneMountEachHasNoInterval() {

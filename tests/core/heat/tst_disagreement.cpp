@@ -42,14 +42,14 @@ Calibration calibrationOf(double sdMm2, int mounts, std::uint64_t seed) {
             mount.group = g;
             mount.kPerW = totalKPerW(path);
             mount.powerW = 200;
-            mount.roomC = 25;
+            mount.ambientC = 25;
             input.mounts.push_back(mount);
         }
     return calibrate(input);
 }
 
-ReadElsewhere readOf(double kelvin) {
-    ReadElsewhere read;
+ExternalResult readOf(double kelvin) {
+    ExternalResult read;
     read.difference = Kelvin{kelvin};
     read.power = Watt{100};
     read.chipMm2 = 400;
@@ -90,7 +90,7 @@ private slots:
     }
     void aLargerChipAndALidMakeLessOfIt() {
         const Calibration calibration = calibrationOf(0, 3, 3);
-        ReadElsewhere larger = readOf(0), lidded = readOf(0);
+        ExternalResult larger = readOf(0), lidded = readOf(0);
         larger.chipMm2 = 800;
         lidded.lid = LidState::lidded;
         const double plain = explainDisagreement(calibration, judged(calibration), 0, 1, readOf(0)).expectedK;
@@ -114,7 +114,7 @@ private slots:
         int left = 0;
         for (int i = 0; i < reports; ++i) {
             const Calibration calibration = calibrationOf(sd, 5, 100 + static_cast<std::uint64_t>(i));
-            ReadElsewhere read = readOf(0);
+            ExternalResult read = readOf(0);
             read.mounts = 2;
             double difference = 0;
             for (int m = 0; m < 2; ++m) difference += (4 + sd * (random.normal() - random.normal())) / 2;

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/random.h"
 #include "core/heat/step_response.h"
-#include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/foster_of.h"
 #include "support/near.h"
 #include "support/test_class.h"
@@ -32,14 +32,14 @@ Trace stepLog(const std::vector<FosterTerm>& terms, const Sampling& sampling) {
     const auto before = std::ceil(sampling.restS / sampling.intervalS);
     const double first = sampling.phaseS - before * sampling.intervalS;
     for (int i = 0; first + i * sampling.intervalS <= sampling.loadS; ++i) {
-        const double t = first + i * sampling.intervalS, roomC = 22 + 2e-4 * i * sampling.intervalS;
+        const double t = first + i * sampling.intervalS, ambientC = 22 + 2e-4 * i * sampling.intervalS;
         double celsius =
-            10 + roomC + (t > 0 ? 130 * impedanceAt(terms, t) : 0) + sampling.noiseK * random.normal();
+            10 + ambientC + (t > 0 ? 130 * impedanceAt(terms, t) : 0) + sampling.noiseK * random.normal();
         if (sampling.stepK > 0) celsius = std::round(celsius / sampling.stepK) * sampling.stepK;
         trace.timeS.push_back(i * sampling.intervalS);
         core.values.push_back(celsius);
         power.values.push_back(t > 0 ? 150 : 20);
-        room.values.push_back(roomC);
+        room.values.push_back(ambientC);
     }
     trace.channels = {core, power, room};
     return trace;
@@ -71,8 +71,8 @@ private slots:
 
     void stepAndSamplingAreTold() {
         const StepResponse response = readStep(stepLog(thin, {.stepK = 0.5, .loadS = 200}));
-        QVERIFY(!response.whyNot);
-        QVERIFY(response.isRoomKnown);
+        QVERIFY(!response.reason);
+        QVERIFY(response.isAmbientKnown);
         QVERIFY_NEAR(response.stepW, 130, 1e-9);
         QVERIFY_NEAR(response.intervalS, 1, 1e-9);
         QVERIFY_NEAR(response.sensorStepK, 0.5, 1e-9);
@@ -95,7 +95,7 @@ private slots:
         QVERIFY_NEAR(startUncertaintyS(readStep(stepLog(thin, {}))), 1 / std::sqrt(12.0), 1e-9);
     }
 
-    void roomThatRisesIsTakenOff() {
+    void ambientThatRisesIsTakenOff() {
         auto trace = stepLog(thin, {.loadS = 900});
         const StepResponse response = readStep(trace);
         for (std::size_t i = 0; i < trace.samples(); ++i) {
@@ -134,8 +134,8 @@ private slots:
             if (what == "cooling" && t < 0) trace.channels[0].values[i] -= 0.05 * t;
         }
         const StepResponse response = stepResponseOf(trace, {}, load);
-        QVERIFY(response.whyNot);
-        QCOMPARE(QString::fromStdString(response.whyNot->code), code);
+        QVERIFY(response.reason);
+        QCOMPARE(QString::fromStdString(response.reason->code), code);
         QVERIFY(!impedanceAt(response, 5));
         QVERIFY(layersOf(response).structure.empty());
     }
@@ -145,7 +145,7 @@ private slots:
         for (std::size_t i = 0; i < trace.samples(); ++i)
             if (trace.timeS[i] > 130) trace.channels[1].values[i] = 120; // a boost that ends
         const StepResponse response = stepResponseOf(trace, {}, {"load", 100, trace.timeS.back()});
-        QVERIFY(!response.whyNot);
+        QVERIFY(!response.reason);
         QVERIFY_NEAR(response.steadyS, 30, 4);
         QVERIFY(impedanceAt(response, 20));
         QVERIFY(!impedanceAt(response, 40));
@@ -175,7 +175,7 @@ private slots:
         const auto terms = fosterOf({{0.26, 0.057}, {7.7, 0.075}, {100, 0.045}, {540, 0.09}});
         const StepResponse response = readStep(
             stepLog(terms, {.intervalS = 1e-3, .phaseS = 5e-4, .noiseK = 0.005, .restS = 4, .loadS = 60}));
-        QVERIFY(!response.whyNot);
+        QVERIFY(!response.reason);
         QCOMPARE(sightOf(response), TransientSight::layers);
         const LayersSeen seen = layersOf(response);
         QVERIFY(!seen.structure.empty());

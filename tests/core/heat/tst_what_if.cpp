@@ -73,7 +73,7 @@ private slots:
         };
         const double now = rise([](WhatIf&) {});
         QVERIFY_NEAR(rise([](WhatIf& w) { w.powerW *= 2; }), 2 * now, 1e-9);
-        QVERIFY_NEAR(rise([](WhatIf& w) { w.roomC += 7; }), now, 1e-9);
+        QVERIFY_NEAR(rise([](WhatIf& w) { w.ambientC += 7; }), now, 1e-9);
         const double cooler = rise([](WhatIf& w) { w.coolerKPerW += 0.01; }) - now;
         QVERIFY(cooler > 1.5 && cooler < 1.65); // 150 W × 0.01 K/W, and the heat spreads a little wider
         QVERIFY(rise([](WhatIf& w) { w.studiedMm2KPerW = 20; }) > now);

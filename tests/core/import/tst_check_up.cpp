@@ -2,9 +2,9 @@
 #include "core/conduct/conductor.h"
 #include "core/domain/lookup.h"
 #include "core/import/check_up.h"
-#include "core/physics/simulated_bench.h"
 #include "core/plan/step_times.h"
 #include "core/setup/bench_template.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -26,7 +26,7 @@ Trace checked(const SimulatedBench& bench, std::uint64_t seed) {
         for (std::size_t k = 0; k < values.size(); ++k) trace.channels[k].values.push_back(values[k]);
         GateSample sample{static_cast<double>(i), {}, {}};
         sample.chipC = *std::max_element(values.begin(), values.begin() + bench.cores);
-        sample.roomC = values[static_cast<std::size_t>(bench.cores) + 1];
+        sample.ambientC = values[static_cast<std::size_t>(bench.cores) + 1];
         conductor.take(sample);
     }
     return trace;
@@ -93,7 +93,7 @@ private slots:
         second.column = "Room 2 [°C]";
         for (double& value : second.values) value += 0.8;
         trace.channels.push_back(second);
-        QVERIFY_NEAR(*checkUpOf(trace).roomGradientK, 0.4, 1e-9);
+        QVERIFY_NEAR(*checkUpOf(trace).ambientGradientK, 0.4, 1e-9);
     }
     void whatCannotBeToldIsSaid() {
         Trace trace = checked({}, 1);

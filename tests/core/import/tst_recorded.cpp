@@ -3,8 +3,8 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/import/recorded.h"
-#include "core/physics/simulated_bench.h"
 #include "core/setup/run_setup.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/laid.h"
 #include "support/project_files.h"
 #include "support/test_class.h"
@@ -43,7 +43,7 @@ private slots:
         wish.bench = document.find(laid.asked.study)->bench;
         wish.slot = slot.id;
         wish.at = evening;
-        wish.handsBegan = Instant{evening.ms - 600'000};
+        wish.manualWorkBegan = Instant{evening.ms - 600'000};
         const RecordingBegun begun = beginRecording(document, wish);
         apply(document, begun.set);
         QCOMPARE(document.find(slot.id)->mount, begun.mount);
@@ -62,7 +62,7 @@ private slots:
         story::Laid laid;
         Document& document = laid.asked.document;
         RecordingWish wish = firstOf(laid);
-        wish.handsBegan = Instant{evening.ms - 600'000};
+        wish.manualWorkBegan = Instant{evening.ms - 600'000};
         RecordingBegun begun = beginRecording(document, wish);
         apply(document, begun.set);
         const Trace trace = recordedTrace();
@@ -164,7 +164,7 @@ private slots:
         QCOMPARE(std::count_if(earlier.begin(), earlier.end(),
                                [](const EarlierRun& one) { return one.sameLevel; }),
                  std::ptrdiff_t{2});
-        QVERIFY(watchRules(document, laid.asked.study).usualRoomC.has_value());
+        QVERIFY(monitorRules(document, laid.asked.study).typicalAmbientC.has_value());
     }
 };
 

@@ -4,11 +4,11 @@
 
 #include "core/domain/edit.h"
 #include "core/evidence/evidence.h"
-#include "core/inspect/coverage_cost.h"
 #include "core/inspect/joint_coverage.h"
-#include "core/inspect/made_up_look.h"
 #include "core/inspect/seen_before.h"
+#include "core/inspect/void_penalty.h"
 #include "core/shelf/shelf.h"
+#include "core/simulate/made_up_look.h"
 #include "support/near.h"
 #include "support/places.h"
 #include "support/stored_story.h"
@@ -143,11 +143,11 @@ private slots:
         QVERIFY(whole.has_value());
         FieldOptions options;
         options.grid.cellMm = 1.5;
-        QVERIFY_NEAR(coverageCost(*whole, options).meanK, 0, 1e-6);
+        QVERIFY_NEAR(voidPenalty(*whole, options).meanK, 0, 1e-6);
         double before = 0;
         for (const int columns : {54, 42, 30}) { // a property: the less is covered, the more it costs
-            const CoverageCost cost =
-                coverageCost(*costPaths(demo_, *question_, *mount, mask(60, 60, columns)), options);
+            const VoidPenalty cost =
+                voidPenalty(*costPaths(demo_, *question_, *mount, mask(60, 60, columns)), options);
             QVERIFY(cost.meanK > before && cost.maxK > 0);
             before = cost.meanK;
         }
@@ -204,7 +204,7 @@ private slots:
         rejected.rejected = true;
         rejected.reason = "dry corner";
         edit.put(rejected);
-        JointLook look = *demo_.where(&JointLook::mount, mount->id).front();
+        JointInspection look = *demo_.where(&JointInspection::mount, mount->id).front();
         look.rejects = true;
         look.figureKnown = true;
         edit.put(look);
@@ -228,8 +228,8 @@ private slots:
             unrated.comesOff.reset();
             edit.put(unrated);
         }
-        for (const auto& [id, look] : demo_.all<JointLook>()) {
-            JointLook hard = look;
+        for (const auto& [id, look] : demo_.all<JointInspection>()) {
+            JointInspection hard = look;
             hard.effort = 5;
             edit.put(hard);
         }

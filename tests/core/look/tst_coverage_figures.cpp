@@ -107,7 +107,7 @@ private slots:
         for (int trial = 0; trial < 40; ++trial) {
             const int w = 60 + static_cast<int>(random.uniform() * 200),
                       h = 60 + static_cast<int>(random.uniform() * 200);
-            const FaceSize face{8 + 30 * random.uniform(), 8 + 30 * random.uniform()};
+            const Extent face{8 + 30 * random.uniform(), 8 + 30 * random.uniform()};
             const double px = face.widthMm / w, py = face.lengthMm / h;
             const double r = (0.1 + 0.3 * random.uniform()) * std::min(face.widthMm, face.lengthMm);
             const double cx = r + random.uniform() * (face.widthMm - 2 * r),

@@ -87,7 +87,7 @@ private slots:
         const Photograph photograph = photographOf(scene);
         FindCornersOptions options;
         options.guess = photograph.corners;
-        for (PicturePoint& corner : *options.guess)
+        for (PlanePoint& corner : *options.guess)
             corner = {(corner.x + 6) / scene.width, (corner.y - 5) / scene.height};
         const auto found = findCorners(photograph.picture, scene.film.face, options);
         QVERIFY(found.has_value());
@@ -144,7 +144,7 @@ private slots:
         const double truth = coverageMaskOf(maskOf(scene.film)).mean();
         MeasureFaceOptions options;
         options.corners = photograph.corners;
-        options.film.usual = FilmAppearance{54, 0, -1, 3};
+        options.film.typical = FilmAppearance{54, 0, -1, 3};
         QVERIFY_NEAR(measureFace(photograph.picture, scene.film.face, options).covered.covered, truth, 0.03);
     }
     void squeezedOutIsFound() {
@@ -172,16 +172,16 @@ private slots:
     void aFaceIsSeenFromAbove() { // corners of a known homography come back, and the scale at its middle
         const FaceCorners corners{{{100, 80}, {420, 60}, {460, 330}, {90, 300}}};
         const FaceView view(corners, {40, 30});
-        const std::array<PicturePoint, 4> mm{{{0, 0}, {40, 0}, {40, 30}, {0, 30}}};
+        const std::array<PlanePoint, 4> mm{{{0, 0}, {40, 0}, {40, 30}, {0, 30}}};
         for (std::size_t i = 0; i < 4; ++i) {
-            const PicturePoint at = view.toPicture(mm[i].x, mm[i].y);
+            const PlanePoint at = view.toPicture(mm[i].x, mm[i].y);
             QVERIFY_NEAR(at.x, corners[i].x, 1e-3);
             QVERIFY_NEAR(at.y, corners[i].y, 1e-3);
             QVERIFY_NEAR(view.toFace(corners[i]).x, mm[i].x, 1e-4);
         }
         const double step = 0.01;
-        const PicturePoint a = view.toPicture(20, 15), b = view.toPicture(20 + step, 15),
-                           c = view.toPicture(20, 15 + step);
+        const PlanePoint a = view.toPicture(20, 15), b = view.toPicture(20 + step, 15),
+                         c = view.toPicture(20, 15 + step);
         const double area = ((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x)) / (step * step);
         QVERIFY_REL(view.pxPerMm(), std::sqrt(area), 1e-3);
         const FaceView straight(FaceCorners{{{10, 10}, {210, 10}, {210, 110}, {10, 110}}}, {20, 10});

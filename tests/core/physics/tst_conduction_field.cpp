@@ -251,9 +251,9 @@ private slots:
         int closed = 0;
         for (const Contour& line : lines) {
             closed += line.isClosed ? 1 : 0;
-            for (const ContourPoint& point : line.points) {
-                QVERIFY_NEAR(std::hypot(point.xMm, point.yMm), 100 - line.celsius, 0.15);
-                QVERIFY_NEAR(celsiusAt(face, point.xMm, point.yMm), line.celsius, 1e-9);
+            for (const PlanePoint& point : line.points) {
+                QVERIFY_NEAR(std::hypot(point.x, point.y), 100 - line.celsius, 0.15);
+                QVERIFY_NEAR(celsiusAt(face, point.x, point.y), line.celsius, 1e-9);
             }
         }
         QVERIFY(closed >= 3); // those that fit inside; outer ones run into the corners

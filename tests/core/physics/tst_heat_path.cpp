@@ -200,7 +200,7 @@ private slots:
         path.powerW = 120;
         path.ambientC = 25;
         path.solids = {{"chip", {1000, 1000}, 1e-6, 1e6}};
-        path.leakage = PathLeakage{30, 60, 0.02};
+        path.leakage = Leakage{30, 60, 0.02};
         path.coolerKPerW = 0.30;
         HeatPathSteps steps = solveChain(path);
         QVERIFY_NEAR(steps.junctionMeanC, 72.57, 0.005);

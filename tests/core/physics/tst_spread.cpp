@@ -49,7 +49,7 @@ private slots:
     void volumeIsConserved() {
         for (Pattern pattern : {Pattern::dot, Pattern::line, Pattern::cross, Pattern::fiveDots})
             for (double ratio : {0.3, 0.9, 1.7}) {
-                const SpreadInput input = face(pattern, usualReachMm(pattern, 30, 30), ratio);
+                const SpreadInput input = face(pattern, typicalReachMm(pattern, 30, 30), ratio);
                 const Spread result = spread(input);
                 const double inside = result.coverage * 900;
                 const double area = input.volumeMm3 / 0.04;
@@ -78,7 +78,7 @@ private slots:
     }
     void dotsThatMeetEncloseAir() {
         SpreadInput ring{40, 40, {}, 0, 0.04, 0.1}; // four dots on the axes close before the middle fills
-        for (const FacePoint p : {FacePoint{10, 0}, {-10, 0}, {0, 10}, {0, -10}})
+        for (const PlanePoint p : {PlanePoint{10, 0}, {-10, 0}, {0, 10}, {0, -10}})
             ring.strokes.push_back({p, p});
         ring.volumeMm3 = 4 * std::numbers::pi * 7.6 * 7.6 * 0.04;
         const Spread result = spread(ring);

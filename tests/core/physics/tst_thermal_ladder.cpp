@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
-#include "core/physics/simulated_bench.h"
+#include "core/simulate/simulated_bench.h"
 #include "store/log/log_writer.h"
 #include "support/near.h"
 #include "support/test_class.h"

@@ -55,8 +55,8 @@ private slots:
         const ExpectedBench bench = expectedBench(story.document, story.study);
         QVERIFY_NEAR(bench.kPerW, 0.267, 1e-12);
         QVERIFY_NEAR(60 * bench.slowestMinutes, 59.19, 0.005);
-        QCOMPARE(bench.kPerWFrom, ExpectedFrom::usual);
-        QCOMPARE(bench.slowestFrom, ExpectedFrom::usual);
+        QCOMPARE(bench.kPerWFrom, ExpectedFrom::typical);
+        QCOMPARE(bench.slowestFrom, ExpectedFrom::typical);
     }
     void aColdSoakOpensItsGateAsTheExampleDoes() { // 150 W from cold: 0.1 K left after 301 s
         const auto story = asked();

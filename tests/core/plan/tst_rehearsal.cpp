@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
 #include "core/base/random.h"
+#include "core/distributions/power.h"
 #include "core/plan/campaign_judge.h"
 #include "core/plan/rehearsal.h"
-#include "core/stats/power.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -83,8 +83,8 @@ private slots:
                     return one.a == std::min(pair.a, pair.b) && one.b == std::max(pair.a, pair.b);
                 });
                 QVERIFY(found != pairs.end());
-                QCOMPARE(found->isTold, pair.difference.has_value());
-                if (!found->isTold) continue;
+                QCOMPARE(found->isReported, pair.difference.has_value());
+                if (!found->isReported) continue;
                 const double sign = pair.a < pair.b ? 1 : -1;
                 QVERIFY_NEAR(sign * found->difference, *pair.difference, 1e-9);
                 QVERIFY_NEAR(found->halfWidth, pair.ci->hi - *pair.difference, 1e-7);

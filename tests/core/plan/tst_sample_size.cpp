@@ -61,10 +61,10 @@ private slots:
                     {1.25, 12, 15, 12, 15}, {1.5, 9, 11, 9, 11},    {2, 6, 7, 6, 7},
                     {2.5, 4, 5, 4, 5},      {3, 4, 4, 3, 4},        {4, 3, 3, 3, 3}};
         for (const auto& row : rows)
-            for (const auto& [power, told, same] :
+            for (const auto& [power, reported, same] :
                  {std::tuple{0.8, row.t80, row.same80}, std::tuple{0.9, row.t90, row.same90}}) {
                 SampleSizeInput input{2, 1, row.d, power, 0.95, PlannedComparison::two};
-                QCOMPARE(sampleSize(input).mountsPerGroup, told);
+                QCOMPARE(sampleSize(input).mountsPerGroup, reported);
                 input.difference = 0;
                 input.margin = row.d;
                 QCOMPARE(sampleSize(input).mountsPerGroup, same);

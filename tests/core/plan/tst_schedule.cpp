@@ -11,7 +11,7 @@ namespace {
 
 Instant at(const char* text) { return *parseInstant(text); }
 
-StepOccurrence hands(double minutes) {
+StepOccurrence manualWork(double minutes) {
     StepOccurrence step{StepKind::apply, {}, {}, minutes};
     step.unattended = false;
     return step;
@@ -27,7 +27,7 @@ class TestSchedule : public QObject {
     Q_OBJECT
 private slots:
     void fillsAnEveningThenGoesOn() {
-        const std::vector<std::vector<StepOccurrence>> mounts(4, {hands(30), alone(60)});
+        const std::vector<std::vector<StepOccurrence>> mounts(4, {manualWork(30), alone(60)});
         const Schedule plan = schedule(mounts, twice());
         QCOMPARE(plan.mounts[0].start, at("2031-03-03 18:00"));
         QCOMPARE(plan.mounts[1].start, at("2031-03-03 19:30"));
@@ -36,24 +36,25 @@ private slots:
         QCOMPARE(plan.mounts[3].start, at("2031-03-05 18:00"));
         QCOMPARE(plan.evenings.size(), std::size_t{2});
         QCOMPARE(plan.evenings[0].mounts, 3);
-        QVERIFY_NEAR(plan.handsMinutes, 120, 1e-9);
+        QVERIFY_NEAR(plan.manualMinutes, 120, 1e-9);
         QVERIFY_NEAR(plan.benchMinutes, 360, 1e-9);
     }
     void aNightRestOverlapsWithSleep() { // film: applied, rests over night, measured the next evening
-        const Schedule plan =
-            schedule({{hands(30), alone(480), hands(5), alone(30)}, {hands(30), alone(60)}}, twice());
+        const Schedule plan = schedule(
+            {{manualWork(30), alone(480), manualWork(5), alone(30)}, {manualWork(30), alone(60)}}, twice());
         QCOMPARE(*plan.mounts[0].steps[1].end, at("2031-03-04 02:30"));
         QCOMPARE(*plan.mounts[0].steps[2].start, at("2031-03-05 18:00"));
         QCOMPARE(plan.mounts[0].evening, 1);
         QCOMPARE(plan.mounts[1].start, at("2031-03-05 18:35"));
     }
     void handsAreNotTornApart() {
-        const Schedule plan = schedule({{hands(200), alone(10)}, {hands(20), hands(20)}}, twice());
+        const Schedule plan =
+            schedule({{manualWork(200), alone(10)}, {manualWork(20), manualWork(20)}}, twice());
         QCOMPARE(plan.mounts[1].start, at("2031-03-05 18:00")); // 30 minutes are left, 40 are needed
         QVERIFY(plan.overlong.empty());
     }
     void handsLongerThanAnEveningAreTold() {
-        const Schedule plan = schedule({{hands(10)}, {hands(300)}}, twice());
+        const Schedule plan = schedule({{manualWork(10)}, {manualWork(300)}}, twice());
         QCOMPARE(plan.overlong, (std::vector<std::size_t>{1}));
         QCOMPARE(plan.mounts[1].start, at("2031-03-05 18:00"));
     }
@@ -64,7 +65,7 @@ private slots:
                 1 + static_cast<std::size_t>(random.uniform() * 12));
             for (auto& steps : mounts)
                 for (int i = 0; i < 1 + static_cast<int>(random.uniform() * 6); ++i)
-                    steps.push_back(random.uniform() < 0.5 ? hands(std::floor(39 * random.uniform()))
+                    steps.push_back(random.uniform() < 0.5 ? manualWork(std::floor(39 * random.uniform()))
                                                            : alone(std::floor(300 * random.uniform())));
             const Schedule plan = schedule(mounts, twice());
             QVERIFY(plan.overlong.empty());
@@ -85,10 +86,10 @@ private slots:
     void anEveningThatNeverComesIsRefused() {
         Evenings none = twice();
         none.weekdays = {};
-        QVERIFY_THROWS_EXCEPTION(InputError, schedule({{hands(1)}}, none));
+        QVERIFY_THROWS_EXCEPTION(InputError, schedule({{manualWork(1)}}, none));
         Evenings flat = twice();
         flat.hours = 0;
-        QVERIFY_THROWS_EXCEPTION(InputError, schedule({{hands(1)}}, flat));
+        QVERIFY_THROWS_EXCEPTION(InputError, schedule({{manualWork(1)}}, flat));
         QVERIFY(schedule({}, twice()).evenings.empty());
     }
     void weekdaysAreRead() {

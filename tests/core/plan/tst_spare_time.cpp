@@ -9,7 +9,7 @@ using namespace ibuki;
 namespace {
 
 Instant at(const char* text) { return *parseInstant(text); }
-StepOccurrence hands(double minutes) {
+StepOccurrence manualWork(double minutes) {
     StepOccurrence step{StepKind::apply, {}, {}, minutes};
     step.unattended = false;
     return step;
@@ -18,9 +18,9 @@ StepOccurrence alone(double minutes) { return {StepKind::soak, {}, {}, minutes};
 Evenings daily() { return {at("2031-03-03"), 18, 4, Weekdays{true, true, true, true, true, true, true}}; }
 
 std::vector<std::string> codes(const SpareTime& spare) {
-    std::vector<std::string> told;
-    for (const SpareWork& work : spare.work) told.push_back(work.what.code);
-    return told;
+    std::vector<std::string> reported;
+    for (const SpareWork& work : spare.work) reported.push_back(work.what.code);
+    return reported;
 }
 
 Material madeOf(const char* name, MaterialClass kind) {
@@ -35,7 +35,8 @@ class TestSpareTime : public QObject {
     Q_OBJECT
 private slots:
     void theNextMountIsMadeReadyFirst() {
-        const Schedule plan = schedule({{hands(20), alone(30), alone(10)}, {hands(20), alone(15)}}, daily());
+        const Schedule plan =
+            schedule({{manualWork(20), alone(30), alone(10)}, {manualWork(20), alone(15)}}, daily());
         const Material pad = madeOf("Slate 25", MaterialClass::gapPad);
         const auto spare = spareTimes(plan, {&pad, &pad});
         QCOMPARE(spare.size(), std::size_t{2});
@@ -46,7 +47,7 @@ private slots:
         QCOMPARE(codes(spare[1]), (std::vector<std::string>{"spare-work.card", "spare-work.log"}));
     }
     void eachClassIsMadeReadyItsWay() {
-        const Schedule plan = schedule({{hands(20), alone(60)}, {hands(20), alone(60)}}, daily());
+        const Schedule plan = schedule({{manualWork(20), alone(60)}, {manualWork(20), alone(60)}}, daily());
         for (const auto& [kind, code] : std::vector<std::pair<MaterialClass, std::string>>{
                  {MaterialClass::paste, "spare-work.weigh"},
                  {MaterialClass::phaseChange, "spare-work.cut"},
@@ -59,8 +60,8 @@ private slots:
     }
     void paperworkWaitsPreparationDoesNot() {
         // Ten minutes: the tube and the wipes, 6 of them; 4 for the card; the log waits for the third mount.
-        const Schedule plan =
-            schedule({{hands(20), alone(10)}, {hands(20), alone(10)}, {hands(20), alone(60)}}, daily());
+        const Schedule plan = schedule(
+            {{manualWork(20), alone(10)}, {manualWork(20), alone(10)}, {manualWork(20), alone(60)}}, daily());
         const Material paste = madeOf("Tern 11", MaterialClass::paste);
         const auto spare = spareTimes(plan, {&paste, &paste, &paste});
         QCOMPARE(codes(spare[1]),
@@ -69,7 +70,7 @@ private slots:
                  (std::vector<std::string>{"spare-work.log", "spare-work.card", "spare-work.log"}));
     }
     void nightsAreNobodysTime() {
-        const Schedule plan = schedule({{hands(20), alone(600)}, {hands(20), alone(5)}}, daily());
+        const Schedule plan = schedule({{manualWork(20), alone(600)}, {manualWork(20), alone(5)}}, daily());
         const auto spare = spareTimes(plan, {nullptr, nullptr});
         QCOMPARE(spare.size(), std::size_t{1}); // five minutes are no stretch
         QCOMPARE(spare[0].start, at("2031-03-03 18:20"));
@@ -82,7 +83,7 @@ private slots:
             std::vector<std::vector<StepOccurrence>> mounts(1
                                                             + static_cast<std::size_t>(random.uniform() * 9));
             for (auto& steps : mounts)
-                steps = {hands(5 + 60 * random.uniform()), alone(90 * random.uniform()),
+                steps = {manualWork(5 + 60 * random.uniform()), alone(90 * random.uniform()),
                          alone(40 * random.uniform())};
             const Schedule plan = schedule(mounts, daily());
             for (const SpareTime& spare :

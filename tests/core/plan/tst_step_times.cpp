@@ -92,7 +92,7 @@ private slots:
         QVERIFY_NEAR(putty.minutes, 33, 1e-12);
         QCOMPARE(putty.source, TimeSource::stated);
         QCOMPARE(handStep(asked_.document, asked_.bench, StepKind::apply, MaterialClass::paste).source,
-                 TimeSource::usual);
+                 TimeSource::typical);
     }
     void turnaroundIsLearnedFromRecordings() {
         change([&](Edit& edit) {
@@ -108,10 +108,10 @@ private slots:
         QVERIFY(learned);
         QCOMPARE(learned->count, 3); // the night between is none
         QVERIFY_NEAR(learned->minutes, 40, 1e-9);
-        double hands = 0;
+        double manualWork = 0;
         for (StepKind kind : {StepKind::remove, StepKind::clean, StepKind::apply})
-            hands += handStep(asked_.document, asked_.bench, kind, MaterialClass::paste).minutes;
-        QVERIFY_NEAR(hands, 40, 1e-9);
+            manualWork += handStep(asked_.document, asked_.bench, kind, MaterialClass::paste).minutes;
+        QVERIFY_NEAR(manualWork, 40, 1e-9);
     }
     void protocolsAreCompared() {
         Id<Study> copy;

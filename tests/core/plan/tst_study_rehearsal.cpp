@@ -22,7 +22,7 @@ private slots:
         QCOMPARE(study.scenario.materials.size(), levelsOf(asked.document, question.id).size());
         QCOMPARE(study.scenario.materials[1].deltaK - study.scenario.materials[0].deltaK, 1.5);
         QCOMPARE(study.scenario.mountSdK, 0.4);
-        QVERIFY(study.scenario.roomSdK > 0 && study.basis.size() == 4);
+        QVERIFY(study.scenario.ambientSdK > 0 && study.basis.size() == 4);
         const Rehearsal found = rehearse(study.scenario, {.campaigns = 4'000});
         const auto of = [&](const std::string& name) {
             for (std::size_t i = 0; i < study.scenario.practices.size(); ++i)

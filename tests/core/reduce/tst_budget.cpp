@@ -17,9 +17,9 @@ BudgetInput worked() {
     input.mountDf = 11;
     input.chipAccuracyK = 1.0;
     input.chipResolutionK = 1.0;
-    input.roomAccuracyK = 0.5;
-    input.roomResolutionK = 0.1;
-    input.roomGradientK = 0.5;
+    input.ambientAccuracyK = 0.5;
+    input.ambientResolutionK = 0.1;
+    input.ambientGradientK = 0.5;
     input.powerShare = 0.02;
     return input;
 }

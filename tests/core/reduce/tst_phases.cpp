@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/random.h"
-#include "core/physics/simulated_bench.h"
+#include "core/distributions/summary.h"
 #include "core/reduce/phases.h"
-#include "core/stats/summary.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/test_class.h"
 
 #include <QtTest>

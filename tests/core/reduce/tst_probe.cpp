@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/physics/simulated_bench.h"
 #include "core/reduce/ambient.h"
 #include "core/reduce/probe.h"
 #include "core/reduce/reduce.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -13,14 +13,14 @@ namespace {
 struct Pair {
     Trace log;
     Trace probe;
-    double roomMeanC = 0;
+    double ambientMeanC = 0;
 };
 
 /// A simulated run whose room was read by a probe every 10 s, its clock behind by `shiftS`.
 Pair pairOf(double swingK, double periodS, double shiftS, std::uint64_t seed) {
     SimulatedBench bench;
-    bench.roomSwingK = swingK;
-    bench.roomSwingPeriodS = periodS;
+    bench.ambientSwingK = swingK;
+    bench.ambientSwingPeriodS = periodS;
     SimulatedProtocol protocol;
     protocol.start = makeInstant(2031, 3, 4, 14 * 3'600'000LL);
     Pair pair;

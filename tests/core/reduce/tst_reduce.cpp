@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/near.h"
 #include "support/test_class.h"
 
@@ -61,10 +61,10 @@ private slots:
         SimulatedBench bench;
         bench.sensorNoiseK = 0;
         bench.sensorStepK = 0;
-        bench.roomNoiseK = 0;
-        bench.roomStepK = 0;
-        bench.roomSwingK = 0;
-        bench.roomDriftKPerH = 0;
+        bench.ambientNoiseK = 0;
+        bench.ambientStepK = 0;
+        bench.ambientSwingK = 0;
+        bench.ambientDriftKPerH = 0;
         bench.powerNoiseW = 0;
         const SimulatedRun run = simulate(bench, quick(), 1);
         const Reduction reduction = reduce(run.trace);
@@ -84,7 +84,7 @@ private slots:
     }
     void anEnteredRoomServesWhenNoneIsLogged() {
         SimulatedBench bench;
-        bench.roomLogged = false;
+        bench.ambientLogged = false;
         const Trace trace = simulate(bench, quick(), 4).trace;
         const Reduction bare = reduce(trace);
         QVERIFY(hasFlag(bare.flags, "ambient-missing"));
@@ -108,13 +108,13 @@ private slots:
         settings.limitC = 60;
         settings.nominalPowerW = 150;
         const Reduction reduction = reduce(run.trace, settings);
-        QVERIFY(reduction.main()->limit.bound);
+        QVERIFY(reduction.main()->limit.censored);
         QVERIFY(hasFlag(reduction.flags, "limit-bound"));
         QVERIFY(*reduction.main()->limit.sustainedPowerW < 150);
         // Power and clock were cut while the temperature stood still: bound without knowing the limit too.
-        QVERIFY(reduce(run.trace).main()->limit.bound);
+        QVERIFY(reduce(run.trace).main()->limit.censored);
         bench.limitC.reset();
-        QVERIFY(!reduce(simulate(bench, quick(), 2).trace).main()->limit.bound);
+        QVERIFY(!reduce(simulate(bench, quick(), 2).trace).main()->limit.censored);
     }
     void stoppedTooEarlyIsNotSteady() {
         SimulatedProtocol protocol = quick();
@@ -128,7 +128,7 @@ private slots:
     }
     void flagsDriftingRoomPowerAndFan() {
         SimulatedBench bench;
-        bench.roomDriftKPerH = 4;
+        bench.ambientDriftKPerH = 4;
         Trace trace = simulate(bench, quick(), 5).trace;
         QVERIFY(hasFlag(reduce(trace).flags, "ambient-drift"));
         for (Channel& channel : trace.channels)

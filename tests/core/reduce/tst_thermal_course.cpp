@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/random.h"
-#include "core/physics/simulated_bench.h"
 #include "core/reduce/reduce.h"
 #include "core/reduce/thermal_course.h"
+#include "core/simulate/simulated_bench.h"
 #include "support/near.h"
 #include "support/test_class.h"
 

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/distributions/power.h"
 #include "core/evidence/evidence.h"
 #include "core/plan/mount_brief.h"
 #include "core/plan/power_analysis.h"
 #include "core/setup/plan_setup.h"
 #include "core/setup/question_setup.h"
-#include "core/stats/power.h"
 #include "support/laid.h"
 #include "support/near.h"
 #include "support/test_class.h"
@@ -39,7 +39,7 @@ private slots:
         });
         const double apart = powerAnalysisOf(story::ask().document, laid.question,
                                              planFor(laid.asked.document, laid.asked.study), now)
-                                 .schedule.handsMinutes;
+                                 .schedule.manualMinutes;
         Plan plan = planFor(laid.asked.document, laid.asked.study);
         laid.lay(plan);
         const std::string names = laid.names();
@@ -49,7 +49,7 @@ private slots:
             QVERIFY2(three[1] != 'D', three.c_str()); // T and P are not parted
         }
         const PowerAnalysis analysis = powerAnalysisOf(laid.asked.document, laid.question, plan, now);
-        QVERIFY(analysis.schedule.handsMinutes < apart);
+        QVERIFY(analysis.schedule.manualMinutes < apart);
         int stays = 0;
         for (const Slot* slot : laid.planned()) {
             const MountBrief brief = briefOf(laid.asked.document, *slot, now);
@@ -259,8 +259,8 @@ private slots:
         const SampleSize same = sampleSizeAt(input, 4);
         QVERIFY_NEAR(*analysis.chance, same.achievedPower, 1e-9);
         QVERIFY_NEAR(*analysis.halfWidth, same.halfWidth, 1e-9);
-        QVERIFY(analysis.schedule.handsMinutes > 0);
-        QVERIFY(analysis.schedule.benchMinutes > analysis.schedule.handsMinutes);
+        QVERIFY(analysis.schedule.manualMinutes > 0);
+        QVERIFY(analysis.schedule.benchMinutes > analysis.schedule.manualMinutes);
         QVERIFY(!analysis.schedule.evenings.empty());
     }
     void moreMountsMoreChance() {

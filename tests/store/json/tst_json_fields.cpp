@@ -18,7 +18,7 @@ using namespace ibuki;
 class TestJsonFields : public QObject {
     Q_OBJECT
 
-    template <class Read> static QString told(Read&& read) {
+    template <class Read> static QString reported(Read&& read) {
         try {
             read();
         } catch (const InputError& error) {
@@ -44,35 +44,35 @@ private slots:
     void theFieldItsValueAndWhatIsAllowedAreNamed() {
         auto json = stack();
         json["layers"][1]["kind"] = "glue";
-        holds(told([&] { heatPathFromJson(json, "stack.json"); }),
+        holds(reported([&] { heatPathFromJson(json, "stack.json"); }),
               {"stack.json", "layers[1].kind", "glue", "solid", "interface"});
         json = stack();
         json["layers"][2]["thickness_mm"] = -3;
-        holds(told([&] { heatPathFromJson(json, "stack.json"); }),
+        holds(reported([&] { heatPathFromJson(json, "stack.json"); }),
               {"layers[2].thickness_mm", "-3", "above 0"});
         json = stack();
         json["layers"][0]["colour"] = "red";
-        holds(told([&] { heatPathFromJson(json, "stack.json"); }), {"layers[0].colour", "thickness_mm"});
+        holds(reported([&] { heatPathFromJson(json, "stack.json"); }), {"layers[0].colour", "thickness_mm"});
         json = stack();
         json["layers"] = 7;
-        holds(told([&] { heatPathFromJson(json, "stack.json"); }), {"\"layers\"", "7", "list"});
+        holds(reported([&] { heatPathFromJson(json, "stack.json"); }), {"\"layers\"", "7", "list"});
     }
     void aRehearsalNamesItsFields() {
         auto json = scenario();
         json["mount_sd_K"] = -0.4;
-        holds(told([&] { rehearsalFromJson(json, "plan.json"); }),
+        holds(reported([&] { rehearsalFromJson(json, "plan.json"); }),
               {"plan.json", "mount_sd_K", "-0.4", "0 or more"});
         json = scenario();
         json["practices"][0]["mounts"] = 2.5;
-        holds(told([&] { rehearsalFromJson(json, "plan.json"); }),
+        holds(reported([&] { rehearsalFromJson(json, "plan.json"); }),
               {"practices[0].mounts", "2.5", "whole number"});
         json = scenario();
         json["practices"][0]["order"] = "as it comes";
-        holds(told([&] { rehearsalFromJson(json, "plan.json"); }),
+        holds(reported([&] { rehearsalFromJson(json, "plan.json"); }),
               {"practices[0].order", "as it comes", "as-listed", "blocks"});
         json = scenario();
         json["materials"][1].erase("delta_K");
-        holds(told([&] { rehearsalFromJson(json, "plan.json"); }), {"materials[1].delta_K", "missing"});
+        holds(reported([&] { rehearsalFromJson(json, "plan.json"); }), {"materials[1].delta_K", "missing"});
     }
     void protocolsAndWeightsNameTheirs() {
         QTemporaryDir folder;
@@ -81,14 +81,15 @@ private slots:
             std::ofstream(path) << text;
             return path;
         };
-        holds(told([&] {
+        holds(reported([&] {
                   readRunProtocol(file("p.json", R"({"steps": [{"kind": "soak", "minutes": "ten"}]})"));
               }),
               {"p.json", "steps[0].minutes", "ten", "a number"});
-        holds(told([&] { readRunProtocol(file("q.json", R"({"steps": [{"kind": "nap"}]})")); }),
+        holds(reported([&] { readRunProtocol(file("q.json", R"({"steps": [{"kind": "nap"}]})")); }),
               {"steps[0].kind", "nap", "soak"});
-        holds(told([&] { readWeights(file("w.json", R"({"delta_K": -1})")); }), {"w.json", "delta_K", "-1"});
-        holds(told([&] { readWeights(file("v.json", R"({"speed": 1})")); }),
+        holds(reported([&] { readWeights(file("w.json", R"({"delta_K": -1})")); }),
+              {"w.json", "delta_K", "-1"});
+        holds(reported([&] { readWeights(file("v.json", R"({"speed": 1})")); }),
               {"speed", "price_per_application"});
     }
     void aLongValueIsCutAtACharacter() {
@@ -96,7 +97,7 @@ private slots:
         std::string text = "x";
         for (int i = 0; i < 200; ++i) text += "ä";
         json["practices"][0]["order"] = text;
-        const QString sentence = told([&] { rehearsalFromJson(json, "plan.json"); });
+        const QString sentence = reported([&] { rehearsalFromJson(json, "plan.json"); });
         QVERIFY(sentence.size() < 300);
         QVERIFY(!sentence.contains(QChar::ReplacementCharacter));
     }

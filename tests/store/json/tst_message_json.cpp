@@ -44,7 +44,7 @@ private slots:
         nlohmann::ordered_json json = {{"flags", storedJson(flags)},
                                        {"loads", {{{"flags", storedJson(flags)}}}}};
         QVERIFY(flagsFromJson(json["flags"]) == flags);
-        json = told(std::move(json));
+        json = reported(std::move(json));
         QCOMPARE(json["flags"][0]["message"], "2 gaps in the log");
         QCOMPARE(json["loads"][0]["flags"][0]["message"], "2 gaps in the log");
         QCOMPARE(json["flags"][1]["code"], "ambient-drift");

@@ -42,7 +42,7 @@ private slots:
         QCOMPARE(bench.interfaceKPerW, 0.02);
         QCOMPARE(bench.cores, 2);
         QCOMPARE(bench.coreSeed, std::uint64_t{9});
-        QVERIFY(!bench.limitC && !bench.roomLogged);
+        QVERIFY(!bench.limitC && !bench.ambientLogged);
         QCOMPARE(bench.fanRpm, 900.0);
         const SimulatedProtocol protocol = protocolFromJson(
             json::parse(

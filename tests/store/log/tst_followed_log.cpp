@@ -21,15 +21,14 @@ std::string bytesOf(const std::string& name) {
 }
 
 /// Fed in pieces of random length, so that lines and characters are torn apart.
-std::vector<FollowedRow> inPieces(FollowedLog& log, std::string_view bytes, std::uint64_t seed,
-                                  double longest) {
+std::vector<TimedRow> inPieces(FollowedLog& log, std::string_view bytes, std::uint64_t seed, double longest) {
     Random random(seed);
-    std::vector<FollowedRow> rows;
+    std::vector<TimedRow> rows;
     while (!bytes.empty()) {
         const auto length = std::min(bytes.size(), 1 + static_cast<std::size_t>(longest * random.uniform()));
         log.feed(bytes.substr(0, length));
         bytes.remove_prefix(length);
-        for (FollowedRow& row : log.take()) rows.push_back(std::move(row));
+        for (TimedRow& row : log.take()) rows.push_back(std::move(row));
     }
     return rows;
 }

@@ -28,8 +28,8 @@ using story::peakMB;
 namespace {
 
 /// A load with its idle, a sample a second.
-std::string usualLog(const std::string& header = "Time [s],Core 0 [°C],CPU Power [W],Room [°C]",
-                     int rows = 600) {
+std::string typicalLog(const std::string& header = "Time [s],Core 0 [°C],CPU Power [W],Room [°C]",
+                       int rows = 600) {
     std::string text = header + "\n";
     for (int i = 0; i < rows; ++i)
         text +=
@@ -61,9 +61,9 @@ private slots:
     void badTextAnywhereStillMakesJson() {
         QFETCH(QByteArray, bytes);
         const std::string bad = bytes.toStdString();
-        QVERIFY(jsonOf(usualLog("Time [s],Core 0 " + bad + ",CPU Power [W],Room [°C]")).contains("Core 0"));
-        std::string late = usualLog(); // behind the first 64 KB
-        late = usualLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 6'000);
+        QVERIFY(jsonOf(typicalLog("Time [s],Core 0 " + bad + ",CPU Power [W],Room [°C]")).contains("Core 0"));
+        std::string late = typicalLog(); // behind the first 64 KB
+        late = typicalLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 6'000);
         late += "6000,61,120," + bad + "\n6001,61,120,22.0\n";
         LogOptions all;
         all.allChannels = true;
@@ -75,7 +75,7 @@ private slots:
     }
     void halfAPairOfUtf16IsNoLetter() {
         std::string wide = "\xff\xfe";
-        for (char c : usualLog("Time [s],Core 0 X [C],CPU Power [W],Room [C]")) {
+        for (char c : typicalLog("Time [s],Core 0 X [C],CPU Power [W],Room [C]")) {
             if (c == 'X')
                 wide += std::string("\x00\xd8", 2);
             else
@@ -115,7 +115,7 @@ private slots:
     }
     void aLogCutOffWhileItIsReadIsTold() {
         const std::string path =
-            file("growing.csv", usualLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 40'000));
+            file("growing.csv", typicalLog("Time [s],Core 0 [°C],CPU Power [W],Room [°C]", 40'000));
         const MappedFile mapped(path);
         mapped.requireWhole();
         QVERIFY(::truncate(path.c_str(), 4'096) == 0);
@@ -123,7 +123,7 @@ private slots:
         for (char c : mapped.bytes()) zeros += c == '\0' ? 1 : 0; // ended the process before
         QVERIFY(zeros > 100'000);
         QCOMPARE(story::codeOf([&] { mapped.requireWhole(); }), "file-shrank");
-        const MappedFile other(file("other.csv", usualLog()));
+        const MappedFile other(file("other.csv", typicalLog()));
         other.requireWhole(); // nothing is wrong with that one
     }
     void moreColumnsThanAnybodyWritesAreRefused() {
@@ -137,7 +137,7 @@ private slots:
         QCOMPARE(story::codeOf([&] { readLog(header + "\n" + row + "\n" + row + "\n", "wide.csv"); }),
                  "log-columns");
         const std::string commas =
-            usualLog() + std::string(20'000'000, ',') + "\n" + "\"" + std::string(20'000'000, ',');
+            typicalLog() + std::string(20'000'000, ',') + "\n" + "\"" + std::string(20'000'000, ',');
         QCOMPARE(readLog(commas, "commas.csv").samples(), std::size_t{600});
         QVERIFY2(peakMB() - before < 900, qPrintable(QString::number(peakMB() - before)));
     }

@@ -80,7 +80,7 @@ private slots:
     void aProbesOneColumnIsTheRoomWhateverItsName() {
         const ReadLog probe = read(file("probe.csv", columns("Alpha", "Beta")));
         QCOMPARE(roleOf(probe.log.trace, "Alpha"), Role::ambient);
-        QVERIFY(probe.source.options.roomOnly);
+        QVERIFY(probe.source.options.ambientOnly);
     }
     void aBadFileIsNamedAndTheOthersGoOn() {
         const std::string good = file("tern-11_1.csv", logText(story::trace("Tern 11", 1)));

@@ -111,7 +111,7 @@ private slots:
         for (const auto& [name, delta] : others.items())
             QVERIFY_NEAR(*load->metrics.at(*metricFromName(name)).deltaK, delta.get<double>(), 0.15);
         QVERIFY_REL(*load->powerW, entry["power_W"].get<double>(), 0.01);
-        QCOMPARE(load->limit.bound, entry["limit_bound"].get<bool>());
+        QCOMPARE(load->limit.censored, entry["limit_bound"].get<bool>());
         if (entry["steady"].is_boolean()) QCOMPARE(load->steady.reached.value(), entry["steady"].get<bool>());
         if (entry.contains("true_steady_K")) {
             const Interval& ci = *load->steady.asymptoteIntervalK;

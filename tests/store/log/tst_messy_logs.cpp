@@ -32,7 +32,8 @@ Checked checkedLog(const Trace& trace, const Reduction& plain, const LogStyle& s
     const std::string bytes = story::writtenLog(kept, style, random);
     LogStyle plainly;
     plainly.stamps = story::hasDate(style.stamps) ? Stamps::iso : style.stamps;
-    const std::string roomBytes = story::writtenLog(story::roomLog(trace, style.probeHours), plainly, random);
+    const std::string roomBytes =
+        story::writtenLog(story::ambientLog(trace, style.probeHours), plainly, random);
     Reduction found;
     try {
         LogOptions options;
@@ -88,7 +89,7 @@ Trace someBench(Random& random) {
     bench.sensorNoiseK = between(0.1, 0.6);
     bench.cores = int(oneOf({4, 8, 16}));
     bench.coreSeed = std::uint64_t(between(1, 1000));
-    bench.roomSwingK = between(0, 0.3);
+    bench.ambientSwingK = between(0, 0.3);
     SimulatedProtocol protocol;
     protocol.intervalS = oneOf({0.5, 1, 2, 5});
     protocol.loadS = between(900, 1800);

@@ -35,18 +35,18 @@ private slots:
         Evidence evidence;
         evidence.comparison =
             compare({{"Tern 11", "1", 50.0}, {"Plover 4", "1", 44.8}, {"Heron HV", "1", 50.2}}, options);
-        QStringList told;
+        QStringList reported;
         for (const VerdictSentence& sentence : verdictSentences(evidence, Question{}))
-            told << QString::fromStdString(sentence.text);
-        QCOMPARE(told.at(0),
+            reported << QString::fromStdString(sentence.text);
+        QCOMPARE(reported.at(0),
                  "Provisional, from one mount each: mounts are taken to scatter by 0.4 K, as is usual for "
                  "these classes.");
-        QCOMPARE(told.at(1),
+        QCOMPARE(reported.at(1),
                  "Plover 4 ran 5.2 K cooler than Tern 11: more than the 1.3 K by which mounting again "
                  "usually moves such a difference; cooler than Heron HV too.");
-        QVERIFY2(told.at(2).startsWith("Tern 11 and Heron HV are apart by 0.2 K: less than the 1.3 K"),
-                 qPrintable(told.at(2)));
-        QVERIFY(told.at(2).endsWith("of each would tell."));
+        QVERIFY2(reported.at(2).startsWith("Tern 11 and Heron HV are apart by 0.2 K: less than the 1.3 K"),
+                 qPrintable(reported.at(2)));
+        QVERIFY(reported.at(2).endsWith("of each would tell."));
         for (const LadderRung& rung : layoutLadder(*evidence.comparison, {}, "K").rungs)
             QVERIFY(rung.isProvisional);
         QVERIFY(ladderSvg(*evidence.comparison, {}, "K", {}).find("stroke-dasharray") != std::string::npos);
@@ -122,7 +122,7 @@ private slots:
         runs.push_back({"E", "2", 27.0, false});
         const LadderLayout layout = layoutLadder(compare(runs), {}, "K");
         const LadderRung& bound = layout.rungs.back();
-        QVERIFY(bound.isBound && bound.beyondScale[0]);
+        QVERIFY(bound.isCensored && bound.beyondScale[0]);
         QVERIFY_NEAR(bound.marksX[0], layout.scaleRight, 1e-9);
     }
     void theSvgIsWellFormedAndEscapes() {
@@ -182,13 +182,13 @@ private slots:
         evidence.comparison =
             compare(reference::ds1()); // A to B cost 1.185 K, B to C 0.62875 K, C to D gained 1.44167 K
         const auto sentences = verdictSentences(evidence, Question{});
-        const auto told = [&](const char* text) {
+        const auto reported = [&](const char* text) {
             return std::any_of(sentences.begin(), sentences.end(),
                                [&](const VerdictSentence& s) { return s.text.starts_with(text) && s.pair; });
         };
-        QVERIFY(told("The step from A to B cost 1.2 K (95 % interval 0.3 to 2.1 K)"));
-        QVERIFY(told("What the step from B to C gained is open: anything from −1.5 to 0.3 K."));
-        QVERIFY(told("The step from C to D gained 1.4 K (95 % interval 0.5 to 2.4 K)"));
+        QVERIFY(reported("The step from A to B cost 1.2 K (95 % interval 0.3 to 2.1 K)"));
+        QVERIFY(reported("What the step from B to C gained is open: anything from −1.5 to 0.3 K."));
+        QVERIFY(reported("The step from C to D gained 1.4 K (95 % interval 0.5 to 2.4 K)"));
     }
     void theCardTellsWhatTheHandsNeed() {
         story::Asked asked = story::ask();

@@ -2,8 +2,8 @@
 // What the verdict says over made situations, held to tests/data/sentences/verdict.txt, which was read for
 // plain language: no sentence claims more than its interval, none needs a course in statistics.
 
+#include "core/comparison/two_factor.h"
 #include "core/evidence/asked_options.h"
-#include "core/stats/two_factor.h"
 #include "store/paper/claims.h"
 #include "store/paper/joint_sentences.h"
 #include "support/places.h"
@@ -23,7 +23,7 @@ struct Made {
     const char* name;
     double mean;
     std::vector<double> deviations;
-    int limitBound = 0; ///< the last so many mounts were at the limit
+    int censored = 0; ///< the last so many mounts were at the limit
 };
 
 const std::vector<double> three{-0.3, 0.0, 0.3};
@@ -37,7 +37,7 @@ std::vector<TableRun> mounted(const std::vector<Made>& levels) {
         for (std::size_t i = 0; i < level.deviations.size(); ++i) {
             TableRun run{level.name, fmt::format("{} {}", level.name, i + 1),
                          level.mean + level.deviations[i]};
-            run.limitBound = i + static_cast<std::size_t>(level.limitBound) >= level.deviations.size();
+            run.censored = i + static_cast<std::size_t>(level.censored) >= level.deviations.size();
             run.block = fmt::format("evening {}", i + 1);
             run.order = static_cast<double>(runs.size() + 1);
             run.covariate = 22 + 0.4 * static_cast<double>(i);
@@ -145,14 +145,14 @@ void addLimit(Situations& s) {
               {{"Tern 11", 45, four}, {"Plover 4", 47, four}, {"Dunlin C", 58, three, 2}});
     Evidence all;
     all.mounts = onlyGroups({}, {});
-    all.whyNot = Message{"compare-limit-bound", {}};
+    all.reason = Message{"compare-limit-bound", {}};
     s.verdict("all at the limit", all);
     Evidence few;
-    few.whyNot = Message{"nothing-measured", {}};
+    few.reason = Message{"nothing-measured", {}};
     s.verdict("nothing measured", few);
-    few.whyNot = Message{"compare-one-group", {}};
+    few.reason = Message{"compare-one-group", {}};
     s.verdict("one level only", few);
-    few.whyNot = Message{"nothing-measured.load", {{"load", "sustained 180 W"}}};
+    few.reason = Message{"nothing-measured.load", {{"load", "sustained 180 W"}}};
     s.verdict("nothing under the load that is asked for", few);
 }
 
@@ -365,11 +365,11 @@ void addResponses(Situations& s) {
         value.group = {run.group == "Tern 11" ? 1 : 2, run.group};
         value.mount = {static_cast<std::int64_t>(values.size()) + 1, run.mount};
         value.value = run.value;
-        value.limitBound = run.limitBound;
+        value.censored = run.censored;
         values.push_back(value);
     }
     limit.mounts = onlyGroups(values);
-    limit.whyNot = Message{"compare-limit-bound", {}};
+    limit.reason = Message{"compare-limit-bound", {}};
     const auto power = side(SideResponse::power, "W", Better::neither, 2,
                             {{"Tern 11", 132, {-1, 0, 1}}, {"as found", 120, {-1, 0, 1}}});
     const auto resistance =
@@ -417,7 +417,7 @@ void addClaims(Situations& s) {
 class TestVerdictWords : public QObject {
     Q_OBJECT
 
-    static std::string told() {
+    static std::string reported() {
         Situations s;
         addPairs(s);
         addOneMountEach(s);
@@ -434,7 +434,7 @@ class TestVerdictWords : public QObject {
 private slots:
     void theVerdictSaysWhatWasRead() {
         const std::string path = std::string(places::testData) + "/sentences/verdict.txt";
-        const std::string found = told();
+        const std::string found = reported();
         if (qEnvironmentVariableIsSet("IBUKI_WRITE")) std::ofstream(path) << found;
         std::ifstream file(path);
         std::istringstream wanted(std::string(std::istreambuf_iterator<char>(file), {}));
@@ -449,7 +449,7 @@ private slots:
         QVERIFY2(!std::getline(wanted, more), more.c_str());
     }
     void noSentenceNeedsACourse() {
-        std::istringstream lines(told());
+        std::istringstream lines(reported());
         int count = 0;
         for (std::string line; std::getline(lines, line);) {
             if (line.empty() || line.starts_with("#")) continue;

@@ -29,10 +29,10 @@ class TestPhotographFile : public QObject {
     }
     /// A JPEG with what a telephone writes: how it was held, a maker, a place.
     static std::string withExif(const std::string& jpeg, unsigned held) {
-        const std::string told = "Exif" + std::string(2, '\0') + "MM" + big(42, 2) + big(8, 4) + big(1, 2)
-                                 + big(0x112, 2) + big(3, 2) + big(1, 4) + big(held, 2) + big(0, 2)
-                                 + big(0, 4) + "SECRETPLACE 59.9N 10.7E MAKER";
-        return jpeg.substr(0, 2) + "\xFF\xE1" + big(static_cast<unsigned>(told.size() + 2), 2) + told
+        const std::string reported = "Exif" + std::string(2, '\0') + "MM" + big(42, 2) + big(8, 4) + big(1, 2)
+                                     + big(0x112, 2) + big(3, 2) + big(1, 4) + big(held, 2) + big(0, 2)
+                                     + big(0, 4) + "SECRETPLACE 59.9N 10.7E MAKER";
+        return jpeg.substr(0, 2) + "\xFF\xE1" + big(static_cast<unsigned>(reported.size() + 2), 2) + reported
                + jpeg.substr(2);
     }
     static std::string codeOf(const std::string& bytes) {

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
-#include "core/domain/drift.h"
-#include "core/domain/joint_look.h"
+#include "core/domain/ageing.h"
+#include "core/domain/joint_inspection.h"
 #include "core/domain/lookup.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
@@ -85,7 +85,7 @@ private slots:
             c.plateRadius = Millimetre{30};
             c.powerLimit = Watt{200};
             c.temperatureLimit = Celsius{88.5};
-            c.roomGradient = Kelvin{0.3};
+            c.ambientGradient = Kelvin{0.3};
             const Id<Configuration> configuration = edit.add(c);
             c.variantOf = configuration;
             edit.add(c);
@@ -207,7 +207,7 @@ private slots:
             edit.add(MountUse{
                 {}, mount, day, Instant{9'000}, 7.5, Watt{60}, 2.5, Celsius{71}, Celsius{18}, "office"});
             edit.add(MountOutcome{{}, mount, OutcomeKind::leaked, false, day, Celsius{-20}, 120.0, "n"});
-            edit.add(DriftRules{{}, bench, Kelvin{1.5}, Kelvin{0.4}, Kelvin{0.1}, 3.0, 25.0, 40.0, "EUR"});
+            edit.add(AgeingRules{{}, bench, Kelvin{1.5}, Kelvin{0.4}, Kelvin{0.1}, 3.0, 25.0, 40.0, "EUR"});
             edit.add(MountApplication{{}, mount, application, ApplicationUse::laidAgain});
             const Id<Recording> recording = edit.add(
                 Recording{{}, bench, "f.csv", "abc", 12345, day, true, 99, 98.5, true, said("tabs"), {}, {}});
@@ -237,7 +237,7 @@ private slots:
                                              true,
                                              true,
                                              "why"});
-            const Id<JointLook> look = edit.add(JointLook{
+            const Id<JointInspection> look = edit.add(JointInspection{
                 {},   mount, site, Instant{2'000}, true,           true, true, true,
                 true, true,  true, true,           true,           true, true, CameOff::warmedAndTwisted,
                 3,    4.5,   6,    "a bent pin",   LookJoin::both, true, true, "grey rim"});
@@ -297,18 +297,18 @@ private slots:
                                                             MountSpread::own,
                                                             4.0});
             edit.add(SideMargin{{}, question, SideResponse::other, "hum", 0.5});
-            edit.add(ReadElsewhere{{},
-                                   question,
-                                   material,
-                                   material,
-                                   "a club's table",
-                                   Kelvin{2.5},
-                                   Watt{90},
-                                   120,
-                                   LidState::bareDie,
-                                   KelvinPerWatt{0.08},
-                                   3,
-                                   "one evening"});
+            edit.add(ExternalResult{{},
+                                    question,
+                                    material,
+                                    material,
+                                    "a club's table",
+                                    Kelvin{2.5},
+                                    Watt{90},
+                                    120,
+                                    LidState::bareDie,
+                                    KelvinPerWatt{0.08},
+                                    3,
+                                    "one evening"});
             const Id<Level> level = edit.add(Level{{},
                                                    question,
                                                    2,

@@ -38,11 +38,11 @@ Live opened(const fs::path& path) {
     return live;
 }
 
-std::vector<LiveRow> rowsOf(Random& random, double& time, std::size_t count, std::size_t width) {
-    std::vector<LiveRow> rows;
+std::vector<TimedRow> rowsOf(Random& random, double& time, std::size_t count, std::size_t width) {
+    std::vector<TimedRow> rows;
     for (std::size_t i = 0; i < count; ++i) {
         time += 0.1 + random.uniform();
-        LiveRow row{time, {}};
+        TimedRow row{time, {}};
         for (std::size_t k = 0; k < width; ++k)
             row.values.push_back(random.uniform() < 0.1 ? ibuki::nan : 40 + 30 * random.normal());
         rows.push_back(std::move(row));
@@ -53,7 +53,7 @@ std::vector<LiveRow> rowsOf(Random& random, double& time, std::size_t count, std
 bool same(double a, double b) { return a == b || (std::isnan(a) && std::isnan(b)); }
 
 /// Every number as it was appended.
-bool holds(const Trace& trace, const std::vector<LiveRow>& rows, std::size_t width) {
+bool holds(const Trace& trace, const std::vector<TimedRow>& rows, std::size_t width) {
     if (trace.samples() != rows.size()) return false;
     for (std::size_t i = 0; i < rows.size(); ++i) {
         if (trace.timeS[i] != rows[i].timeS - rows.front().timeS) return false;
@@ -65,7 +65,7 @@ bool holds(const Trace& trace, const std::vector<LiveRow>& rows, std::size_t wid
     return true;
 }
 
-const std::vector<LiveChannel> two{{"Core 0 [°C]", Role::core, 0, Unit::celsius},
+const std::vector<ChannelInfo> two{{"Core 0 [°C]", Role::core, 0, Unit::celsius},
                                    {"Room [°C]", Role::ambient, 0, Unit::celsius}};
 
 } // namespace
@@ -84,7 +84,7 @@ private slots:
         journal.addChannels(two);
         Random random(3);
         double time = 5;
-        std::vector<LiveRow> all;
+        std::vector<TimedRow> all;
         while (all.size() < 10'000) {
             const auto rows = rowsOf(random, time, 1 + static_cast<std::size_t>(random.uniform() * 300), 2);
             journal.append(rows);
@@ -101,7 +101,7 @@ private slots:
         journal.addChannels({two[0]});
         Random random(4);
         double time = 0;
-        std::vector<LiveRow> all = rowsOf(random, time, 5'000, 1);
+        std::vector<TimedRow> all = rowsOf(random, time, 5'000, 1);
         journal.append(all);
         journal.addChannels({two[1]});
         const auto rest = rowsOf(random, time, 300, 2);
@@ -139,8 +139,8 @@ private slots:
     void aKillLosesNothingThatWasAppended() { // the child dies by SIGKILL in the middle
         for (int round = 0; round < 5; ++round) {
             const fs::path path = fresh();
-            int told[2];
-            QCOMPARE(::pipe(told), 0);
+            int reported[2];
+            QCOMPARE(::pipe(reported), 0);
             const pid_t child = ::fork();
             if (child == 0) {
                 Live live = opened(path);
@@ -150,27 +150,27 @@ private slots:
                 double time = 0;
                 for (std::uint32_t rows = 37;; rows += 37) {
                     journal.append(rowsOf(random, time, 37, 2));
-                    if (::write(told[1], &rows, sizeof rows) != sizeof rows) ::_exit(1);
+                    if (::write(reported[1], &rows, sizeof rows) != sizeof rows) ::_exit(1);
                 }
             }
             std::uint32_t saved = 0;
             for (int i = 0; i < 40 + 90 * round; ++i)
-                QCOMPARE(::read(told[0], &saved, sizeof saved), static_cast<ssize_t>(sizeof saved));
+                QCOMPARE(::read(reported[0], &saved, sizeof saved), static_cast<ssize_t>(sizeof saved));
             ::kill(child, SIGKILL);
             ::waitpid(child, nullptr, 0);
-            ::close(told[1]);
-            while (::read(told[0], &saved, sizeof saved) == sizeof saved) {
+            ::close(reported[1]);
+            while (::read(reported[0], &saved, sizeof saved) == sizeof saved) {
             }
-            ::close(told[0]);
+            ::close(reported[0]);
             const Project project = Project::open(path);
             const Id<Recording> id = project.document().all<Recording>().begin()->first;
             const Trace trace = project.loadTrace(id);
             QVERIFY(trace.samples() >= saved);
             Random random(static_cast<std::uint64_t>(round));
             double time = 0;
-            std::vector<LiveRow> sent;
+            std::vector<TimedRow> sent;
             while (sent.size() < trace.samples())
-                for (LiveRow& row : rowsOf(random, time, 37, 2)) sent.push_back(row);
+                for (TimedRow& row : rowsOf(random, time, 37, 2)) sent.push_back(row);
             QVERIFY(holds(trace, sent, 2));
         }
     }
@@ -178,8 +178,8 @@ private slots:
         Random random(99);
         for (int round = 0; round < 100; ++round) {
             const fs::path path = fresh();
-            std::vector<LiveRow> first;
-            std::vector<LiveRow> appended;
+            std::vector<TimedRow> first;
+            std::vector<TimedRow> appended;
             Id<Recording> earlier;
             Id<Recording> cut;
             story::FaultyDisk disk;
@@ -226,7 +226,7 @@ private slots:
             RecordingJournal journal(path, live.recording);
             journal.addChannels(two);
             double time = 0;
-            std::vector<LiveRow> taken;
+            std::vector<TimedRow> taken;
             int refused = 0;
             disk.leaveRoom(static_cast<std::int64_t>(400'000 * random.uniform()));
             for (int i = 0; i < 60; ++i) {

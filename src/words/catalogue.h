@@ -30,7 +30,7 @@ constexpr Entry wrongMany(std::string_view code, const char* text, const char* m
 
 std::span<const Entry> budgets();
 std::span<const Entry> cautions();
-std::span<const Entry> drift();
+std::span<const Entry> ageing();
 std::span<const Entry> edits();
 std::span<const Entry> errors();
 std::span<const Entry> flags();

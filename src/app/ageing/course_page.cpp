@@ -29,12 +29,6 @@ constexpr double nearPx = 12;
 constexpr int manyReadings = 2'000;
 constexpr int calendarItem = static_cast<int>(ageingClocks.size());
 
-/// What an axis of hours counts in.
-struct SpanUnit {
-    double hours = 1;
-    QString name;
-};
-
 int allReadings(const AgeingJudgement& judged) {
     int sum = 0;
     for (const GroupAgeing& one : judged.groups) sum += one.group.readings();
@@ -249,46 +243,40 @@ QVector<double> inUnit(const std::vector<double>& values, double unit) {
 
 } // namespace
 
-void CoursePage::drawGroup(std::size_t place, const GroupAgeing& ageing, bool isChosen) {
-    if (!ageing.group.isFollowed()) return;
-    const AgeingCurves curves = ageingCurves(ageing, clock());
-    QPen pen = linePen(place);
-    QColor faint = pen.color();
-    faint.setAlphaF(isChosen ? 0.9F : 0.35F);
-    pen.setColor(faint);
-    pen.setWidthF(isChosen ? 2.4 : 1.4);
-    const SpanUnit unit = axisUnit(*judged(), clock());
+void CoursePage::nameAxis(const SpanUnit& unit) {
     if (byDate()) {
         plot_->xAxis->setTicker(QSharedPointer<QCPAxisTickerDateTime>::create());
         plot_->xAxis->setLabel({});
-    } else {
-        plot_->xAxis->setTicker(QSharedPointer<QCPAxisTicker>::create());
-        plot_->xAxis->setLabel(unit.name.isEmpty()
-                                   ? clockLabel(clock())
-                                   : QStringLiteral("%1, %2").arg(clockLabel(clock()), unit.name));
+        return;
     }
-    if (isChosen && !byDate() && !curves.t.empty()) {
-        QVector<double> lo;
-        QVector<double> hi;
-        for (const Interval& one : curves.band) {
-            lo << one.lo;
-            hi << one.hi;
-        }
-        const auto edge = [&](const QVector<double>& y) {
-            QCPGraph* graph = plot_->addGraph();
-            graph->setData(inUnit(curves.t, unit.hours), y, true);
-            graph->setPen(Qt::NoPen);
-            return graph;
-        };
-        QCPGraph* below = edge(lo);
-        QCPGraph* above = edge(hi);
-        above->setChannelFillGraph(below);
-        above->setBrush(QBrush(colours().band));
+    plot_->xAxis->setTicker(QSharedPointer<QCPAxisTicker>::create());
+    plot_->xAxis->setLabel(unit.name.isEmpty()
+                               ? clockLabel(clock())
+                               : QStringLiteral("%1, %2").arg(clockLabel(clock()), unit.name));
+}
+
+void CoursePage::drawBand(const AgeingCurves& curves, const SpanUnit& unit) {
+    QVector<double> lo;
+    QVector<double> hi;
+    for (const Interval& one : curves.band) {
+        lo << one.lo;
+        hi << one.hi;
     }
-    // Of many readings only those of the chosen material are drawn as dots.
-    const bool drawsDots = isChosen || byDate() || allReadings(*judged()) <= manyReadings;
+    const auto edge = [&](const QVector<double>& y) {
+        QCPGraph* graph = plot_->addGraph();
+        graph->setData(inUnit(curves.t, unit.hours), y, true);
+        graph->setPen(Qt::NoPen);
+        return graph;
+    };
+    QCPGraph* below = edge(lo);
+    QCPGraph* above = edge(hi);
+    above->setChannelFillGraph(below);
+    above->setBrush(QBrush(colours().band));
+}
+
+void CoursePage::drawReadings(const AgeingCurves& curves, const SpanUnit& unit, const QPen& pen,
+                              bool isChosen) {
     for (const auto& dots : curves.mounts) {
-        if (!drawsDots) break;
         QVector<double> x;
         QVector<double> y;
         for (const auto& dot : dots) {
@@ -306,6 +294,22 @@ void CoursePage::drawGroup(std::size_t place, const GroupAgeing& ageing, bool is
         if (!dots.empty())
             graph->setProperty("mount", QVariant::fromValue<qlonglong>(dots.front().mount.value));
     }
+}
+
+void CoursePage::drawGroup(std::size_t place, const GroupAgeing& ageing, bool isChosen) {
+    if (!ageing.group.isFollowed()) return;
+    const AgeingCurves curves = ageingCurves(ageing, clock());
+    QPen pen = linePen(place);
+    QColor faint = pen.color();
+    faint.setAlphaF(isChosen ? 0.9F : 0.35F);
+    pen.setColor(faint);
+    pen.setWidthF(isChosen ? 2.4 : 1.4);
+    const SpanUnit unit = axisUnit(*judged(), clock());
+    nameAxis(unit);
+    if (isChosen && !byDate() && !curves.t.empty()) drawBand(curves, unit);
+    // Of many readings only those of the chosen material are drawn as dots.
+    if (isChosen || byDate() || allReadings(*judged()) <= manyReadings)
+        drawReadings(curves, unit, pen, isChosen);
     if (byDate()) return;
     if (curves.t.empty()) {
         if (!curves.mounts.empty() && !curves.mounts.back().empty())

@@ -13,6 +13,14 @@ class QTableWidget;
 
 namespace ibuki {
 
+struct AgeingCurves;
+
+/// What an axis of hours counts in.
+struct SpanUnit {
+    double hours = 1;
+    QString name;
+};
+
 /// Change since fresh, mount by mount and fitted, with the threshold and when it is reached; what may be said
 /// of each material, and what that rests on.
 class CoursePage : public ExportedPage {
@@ -38,6 +46,9 @@ private:
     void fillChosen();
     void draw();
     void drawGroup(std::size_t place, const GroupAgeing& ageing, bool isChosen);
+    void nameAxis(const SpanUnit& unit);
+    void drawBand(const AgeingCurves& curves, const SpanUnit& unit);
+    void drawReadings(const AgeingCurves& curves, const SpanUnit& unit, const QPen& pen, bool isChosen);
     void drawThreshold(const GroupAgeing& ageing);
     void selectAt(const QPointF& pos);
 

@@ -89,6 +89,23 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), sessi
 QWidget* BenchView::makeHead() {
     auto* layout = new QHBoxLayout;
     layout->setContentsMargins(22, 8, 18, 8);
+    layout->addLayout(makeNumber());
+    layout->addSpacing(18);
+    auto* words = new QVBoxLayout;
+    title_ = cardTitle({});
+    line_ = new QLabel;
+    line_->setWordWrap(true);
+    flags_ = new QLabel;
+    flags_->setWordWrap(true);
+    words->addStretch(1);
+    for (QLabel* label : {title_, line_, flags_}) words->addWidget(label);
+    words->addStretch(1);
+    layout->addLayout(words, 1);
+    layout->addLayout(makeButtons());
+    return card(layout);
+}
+
+QLayout* BenchView::makeNumber() {
     big_ = new QLabel;
     setTextFont(big_, 5.2, QFont::DemiBold);
     big_->setAccessibleName(say("Steady difference"));
@@ -103,18 +120,10 @@ QWidget* BenchView::makeHead() {
     number->addWidget(big_);
     number->addWidget(unit_);
     number->addStretch(1);
-    layout->addLayout(number);
-    layout->addSpacing(18);
-    auto* words = new QVBoxLayout;
-    title_ = cardTitle({});
-    line_ = new QLabel;
-    line_->setWordWrap(true);
-    flags_ = new QLabel;
-    flags_->setWordWrap(true);
-    words->addStretch(1);
-    for (QLabel* label : {title_, line_, flags_}) words->addWidget(label);
-    words->addStretch(1);
-    layout->addLayout(words, 1);
+    return number;
+}
+
+QLayout* BenchView::makeButtons() {
     auto* buttons = new QVBoxLayout;
     auto* bring = button(say("Bring in logs…"),
                          say("%1. Or drop the files on the window.").arg(QStringLiteral("Ctrl+I")));
@@ -159,8 +168,7 @@ QWidget* BenchView::makeHead() {
     third->addWidget(sheet);
     buttons->addLayout(second);
     buttons->addLayout(third);
-    layout->addLayout(buttons);
-    return card(layout);
+    return buttons;
 }
 
 const Run* BenchView::shownRun() const {

@@ -41,6 +41,8 @@ signals:
 
 private:
     QWidget* makeHead();
+    QLayout* makeNumber();
+    QLayout* makeButtons();
     QWidget* makeFigures();
     const Run* shownRun() const;
     void showRun(const Mount& mount, const Run& run, const Reduction& reduction);

@@ -89,8 +89,14 @@ private:
     static std::span<const StageRow> stageTable();
 
     void makeActions();
+    void makeProjectActions();
+    void makeRunActions();
+    void makeLookActions();
     QAction* addCommand(const QString& text, const QKeySequence& key, std::function<void()> what);
     void makeViews();
+    QLayout* makeWork();
+    void makeNoticeBar();
+    void connectParts();
     void put(Stage stage, QWidget* view);
     void newProject();
     bool createAt(const QString& path);

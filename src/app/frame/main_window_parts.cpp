@@ -43,7 +43,7 @@ QAction* MainWindow::addCommand(const QString& text, const QKeySequence& key, st
     return action;
 }
 
-void MainWindow::makeActions() {
+void MainWindow::makeProjectActions() {
     new_ = addCommand(say("New project…"), QKeySequence::New, [this] { newProject(); });
     open_ = addCommand(say("Open project…"), QKeySequence::Open, [this] { openProject(); });
     demo_ = addCommand(say("Demo"), {}, [this] { openDemo(); });
@@ -58,6 +58,10 @@ void MainWindow::makeActions() {
     studyActions_ = {addCommand(say("New study…"), {}, [this] { newStudy(); }),
                      addCommand(say("Duplicate study"), {}, [this] { duplicateThisStudy(); }),
                      addCommand(say("Close or reopen study"), {}, [this] { closeThisStudy(); })};
+}
+
+void MainWindow::makeActions() {
+    makeProjectActions();
     int number = 0;
     for (const StageRow& row : stageTable())
         addCommand(say(row.go), QKeySequence(QStringLiteral("Ctrl+%1").arg(++number)),
@@ -78,6 +82,19 @@ void MainWindow::makeActions() {
         questionView().showPage(QuestionView::Page::board);
         questionView().board().chooseCalendar();
     });
+    makeRunActions();
+    for (const auto& [action, key] :
+         {std::pair{session_.undoStack().createUndoAction(this, say("Undo")), QKeySequence::Undo},
+          std::pair{session_.undoStack().createRedoAction(this, say("Redo")), QKeySequence::Redo}}) {
+        action->setShortcuts(key);
+        addAction(action);
+        commands_ << action;
+    }
+    makeLookActions();
+    addCommand(say("Leave Ibuki"), QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::makeRunActions() {
     addCommand(say("Record a run…"), QKeySequence("Ctrl+R"), [this] {
         showStage(Stage::bench);
         recordNext();
@@ -114,13 +131,9 @@ void MainWindow::makeActions() {
         showStage(Stage::peel);
         peelView().pictures().pastePicture();
     });
-    for (const auto& [action, key] :
-         {std::pair{session_.undoStack().createUndoAction(this, say("Undo")), QKeySequence::Undo},
-          std::pair{session_.undoStack().createRedoAction(this, say("Redo")), QKeySequence::Redo}}) {
-        action->setShortcuts(key);
-        addAction(action);
-        commands_ << action;
-    }
+}
+
+void MainWindow::makeLookActions() {
     addCommand(say("Light or dark room"), QKeySequence("Ctrl+L"),
                [this] { setLook(shade() == Shade::light ? Shade::dark : Shade::light, textScale_); });
     addCommand(say("Larger text"), QKeySequence::ZoomIn,
@@ -134,7 +147,6 @@ void MainWindow::makeActions() {
     addCommand(say("Show the tips again"), {}, [] { Tip::showAllAgain(); });
     addCommand(say("Find or do…"), QKeySequence("Ctrl+K"),
                [this] { openDialog(new CommandPalette(commands_, this)); });
-    addCommand(say("Leave Ibuki"), QKeySequence::Quit, [this] { close(); });
 }
 
 void MainWindow::makeViews() {
@@ -143,9 +155,23 @@ void MainWindow::makeViews() {
     connect(start, &StartPage::projectWanted, this, &MainWindow::openAt);
     pages_->addWidget(start);
     work_ = new QWidget;
-    auto* layout = new QVBoxLayout(work_);
-    layout->setContentsMargins(0, 6, 0, 0);
-    layout->setSpacing(6);
+    work_->setLayout(makeWork());
+    pages_->addWidget(work_);
+    auto* outer = new QWidget;
+    auto* outerLayout = new QVBoxLayout(outer);
+    outerLayout->setContentsMargins(0, 0, 0, 0);
+    outerLayout->setSpacing(0);
+    outerLayout->addWidget(pages_, 1);
+    makeNoticeBar();
+    noticeBar_->setParent(outer);
+    setCentralWidget(outer);
+    outer->installEventFilter(this);
+    stages_->setFocus();
+    connectParts();
+}
+
+/// Top line, strip, stages with their views, tape: a view is made when it is first shown.
+QLayout* MainWindow::makeWork() {
     top_ = new TopLine(session_, projectActions_, benchActions_, studyActions_);
     strip_ = new Strip(session_);
     tape_ = new Tape(session_);
@@ -165,6 +191,28 @@ void MainWindow::makeViews() {
     paper_ = nullptr;
     for (std::size_t i = 0; i < stageTable().size(); ++i) views_->addWidget(new QWidget);
 
+    auto* layout = new QVBoxLayout;
+    layout->setContentsMargins(0, 6, 0, 0);
+    layout->setSpacing(6);
+    auto* topRows = new QVBoxLayout;
+    topRows->setContentsMargins(12, 0, 12, 0);
+    topRows->addWidget(top_);
+    practiceBar_ = button({}, say("Commit to a sentence; then the truth is shown beside it"));
+    practiceBar_->setObjectName("Practice");
+    connect(practiceBar_, &QPushButton::clicked, this, &MainWindow::openPractice);
+    topRows->addWidget(practiceBar_);
+    topRows->addWidget(strip_);
+    layout->addLayout(topRows);
+    auto* middle = new QHBoxLayout;
+    middle->setContentsMargins(12, 0, 12, 0);
+    middle->addWidget(stages_);
+    middle->addWidget(views_, 1);
+    layout->addLayout(middle, 1);
+    layout->addWidget(tape_);
+    return layout;
+}
+
+void MainWindow::makeNoticeBar() {
     noticeBar_ = new QFrame;
     noticeBar_->setProperty("card", true);
     auto* noticeLayout = new QHBoxLayout(noticeBar_);
@@ -181,33 +229,9 @@ void MainWindow::makeViews() {
     noticeLayout->addWidget(notice_, 1);
     noticeLayout->addWidget(dismiss);
     noticeBar_->hide();
+}
 
-    auto* topRows = new QVBoxLayout;
-    topRows->setContentsMargins(12, 0, 12, 0);
-    topRows->addWidget(top_);
-    practiceBar_ = button({}, say("Commit to a sentence; then the truth is shown beside it"));
-    practiceBar_->setObjectName("Practice");
-    connect(practiceBar_, &QPushButton::clicked, this, &MainWindow::openPractice);
-    topRows->addWidget(practiceBar_);
-    topRows->addWidget(strip_);
-    layout->addLayout(topRows);
-    auto* middle = new QHBoxLayout;
-    middle->setContentsMargins(12, 0, 12, 0);
-    middle->addWidget(stages_);
-    middle->addWidget(views_, 1);
-    layout->addLayout(middle, 1);
-    layout->addWidget(tape_);
-    pages_->addWidget(work_);
-    auto* outer = new QWidget;
-    auto* outerLayout = new QVBoxLayout(outer);
-    outerLayout->setContentsMargins(0, 0, 0, 0);
-    outerLayout->setSpacing(0);
-    outerLayout->addWidget(pages_, 1);
-    noticeBar_->setParent(outer);
-    setCentralWidget(outer);
-    outer->installEventFilter(this);
-
-    stages_->setFocus();
+void MainWindow::connectParts() {
     connect(stages_, &StageBar::chosen, this, [this](int index) { showStage(static_cast<Stage>(index)); });
     connect(strip_, &Strip::layerOpened, this, &MainWindow::openLayer);
     connect(strip_, &Strip::siteOpened, this, &MainWindow::openSite);

@@ -307,7 +307,31 @@ std::optional<std::string> simulatedWithoutPower(const std::vector<std::string>&
 
 } // namespace
 
-/// Sources are opened beside the window; the sheet stays until they are, so that what is wrong is told in it.
+/// Steps, rules and the commands that there is consent for, as the study has them.
+void RunSheet::conduct(RunPlan& plan, Id<Study> of) {
+    const Document& document = session_.document();
+    plan.study = of;
+    if (protocol_->isChecked()) plan.conduct.steps = runSteps(document, of);
+    plan.conduct.rules = monitorRules(document, of);
+    plan.conduct.rules->earlier = earlier_;
+    for (const LoadRow& row : loads_) {
+        const Load* load = document.find(row.load);
+        const auto command = wordsOf(row.command->text());
+        if (!load || command.empty() || !row.agreed->isChecked()) continue;
+        run_.consent(of, command);
+        plan.conduct.commands[load->name] = command;
+    }
+}
+
+void RunSheet::conductCheckUp(RunPlan& plan) {
+    plan.wish.name = say("Check-up").toStdString();
+    plan.conduct.steps = checkUpSteps(say("any steady load").toStdString(),
+                                      checkUpPowerW(session_.document(), plan.wish.bench));
+    plan.conduct.rules = MonitorRules{};
+    if (const Configuration* configuration = session_.configuration())
+        if (configuration->stopAbove) plan.conduct.rules->stopAboveC = configuration->stopAbove->value;
+}
+
 void RunSheet::accept() {
     const Bench* bench = session_.bench();
     const auto wanted = specs();
@@ -327,23 +351,11 @@ void RunSheet::accept() {
     plan.wish.mount = whom_.mount;
     plan.wish.followUp = whom_.followUp;
     plan.wish.sources = wanted;
-    const Document document = session_.document();
+    const Document& document = session_.document();
     const Slot* slot = document.find(whom_.slot);
     if (slot) plan.wish.name = sayText(briefOf(document, *slot, session_.now()).title).toStdString();
     if (slot && manualWork_->isChecked()) plan.manualWork = handSteps(document, *slot);
-    if (const auto of = study()) {
-        plan.study = of;
-        if (protocol_->isChecked()) plan.conduct.steps = runSteps(document, *of);
-        plan.conduct.rules = monitorRules(document, *of);
-        plan.conduct.rules->earlier = earlier_;
-        for (const LoadRow& row : loads_) {
-            const Load* load = document.find(row.load);
-            const auto command = wordsOf(row.command->text());
-            if (!load || command.empty() || !row.agreed->isChecked()) continue;
-            run_.consent(*of, command);
-            plan.conduct.commands[load->name] = command;
-        }
-    }
+    if (const auto of = study()) conduct(plan, *of);
     if (const auto load = simulatedWithoutPower(wanted, plan.conduct.steps)) {
         session_.refuse(
             say("A simulated bench makes the power that is stated: say under Question how many watts "
@@ -353,23 +365,23 @@ void RunSheet::accept() {
     }
     plan.earlier = earlier_;
     plan.checkUp = whom_.checkUp;
-    if (whom_.checkUp) {
-        plan.wish.name = say("Check-up").toStdString();
-        plan.conduct.steps =
-            checkUpSteps(say("any steady load").toStdString(), checkUpPowerW(document, bench->id));
-        plan.conduct.rules = MonitorRules{};
-        if (const Configuration* configuration = session_.configuration())
-            if (configuration->stopAbove) plan.conduct.rules->stopAboveC = configuration->stopAbove->value;
-    }
+    if (whom_.checkUp) conductCheckUp(plan);
     SourceOptions options;
     options.everyS = *every;
     options.speed = *speed;
+    openSources(std::move(plan), options);
+}
+
+/// Beside the window; the sheet stays until they are open, so that what is wrong is told in it.
+void RunSheet::openSources(RunPlan plan, const SourceOptions& options) {
     begin_->setEnabled(false);
+    const auto wanted = plan.wish.sources;
     auto opened = std::make_shared<std::vector<std::unique_ptr<Source>>>();
     auto waiting = std::make_shared<RunPlan>(std::move(plan));
     session_.jobs().startNewest<int>(
         QStringLiteral("sources"), this,
-        [document, whom = whom_, wanted, options, opened](const std::stop_token&, const Progress&) {
+        [document = session_.document(), whom = whom_, wanted, options, opened](const std::stop_token&,
+                                                                                const Progress&) {
             for (const std::string& spec : wanted)
                 opened->push_back(openRunSource(document, spec, whom, options));
             return 0;

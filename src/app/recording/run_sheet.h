@@ -38,6 +38,9 @@ private:
     QWidget* makeSources();
     QWidget* makeHow();
     void addLoadRows(QLayout* layout);
+    void conduct(RunPlan& plan, Id<Study> of);
+    void conductCheckUp(RunPlan& plan);
+    void openSources(RunPlan plan, const SourceOptions& options);
     void keepCommand(const LoadRow& row);
     void showCommand(const LoadRow& row);
     void addSource(const std::string& spec);

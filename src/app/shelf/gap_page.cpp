@@ -111,14 +111,40 @@ void GapPage::fillPads() {
     pads_->setCurrentIndex(pad_ ? pads_->findData(static_cast<qlonglong>(pad_->value)) : -1);
 }
 
-void GapPage::showReport() {
-    while (QLayoutItem* item = grid_->takeAt(0)) {
+namespace {
+
+void clear(QGridLayout& grid) {
+    while (QLayoutItem* item = grid.takeAt(0)) {
         if (QWidget* old = item->widget()) {
             old->hide();
             old->deleteLater(); // one of them may have the focus
         }
         delete item;
     }
+}
+
+QString forceText(const GapReport& report, const Configuration& configuration, const Material& pad) {
+    QStringList words;
+    words << say("The screws give %1 N%2, the pads take %3 N of it.")
+                 .arg(report.mountForceN, 0, 'f', 0)
+                 .arg(configuration.mountForce ? "" : say(" (usual: state it on the bench sheet)"))
+                 .arg(report.padForceN, 0, 'f', 0);
+    if (report.bow)
+        words << say("The backplate bows by %1 to %2 µm (edge held to edge free).")
+                     .arg(report.bow->clampedUm, 0, 'f', 0)
+                     .arg(report.bow->supportedUm, 0, 'f', 0);
+    else
+        words << say(
+            "State the backplate's thickness and radius on the bench sheet to know how far it bows.");
+    if (factsOf(pad).modulusMPa && factsOf(pad).modulusMPa->isDefault)
+        words << say("The pad's stiffness is the usual one of its class.");
+    return words.join("\n");
+}
+
+} // namespace
+
+void GapPage::showReport() {
+    clear(*grid_);
     const Configuration* configuration = session_.configuration();
     const Material* pad = session_.document().find(pad_);
     table_->hide();
@@ -158,21 +184,7 @@ void GapPage::showReport() {
     QPalette palette = die_->palette();
     palette.setColor(QPalette::WindowText, report.dieTouches ? colours().ink : colours().hot);
     die_->setPalette(palette);
-    QStringList words;
-    words << say("The screws give %1 N%2, the pads take %3 N of it.")
-                 .arg(report.mountForceN, 0, 'f', 0)
-                 .arg(configuration->mountForce ? "" : say(" (usual: state it on the bench sheet)"))
-                 .arg(report.padForceN, 0, 'f', 0);
-    if (report.bow)
-        words << say("The backplate bows by %1 to %2 µm (edge held to edge free).")
-                     .arg(report.bow->clampedUm, 0, 'f', 0)
-                     .arg(report.bow->supportedUm, 0, 'f', 0);
-    else
-        words << say(
-            "State the backplate's thickness and radius on the bench sheet to know how far it bows.");
-    if (factsOf(*pad).modulusMPa && factsOf(*pad).modulusMPa->isDefault)
-        words << say("The pad's stiffness is the usual one of its class.");
-    words_->setText(words.join("\n"));
+    words_->setText(forceText(report, *configuration, *pad));
 }
 
 NumberField* GapPage::addGapField(int row, Id<Site> site, const std::string& name) {

@@ -84,6 +84,52 @@ void addAmounts(Builder& builder) {
     }
 }
 
+/// What stood on the bench when one came.
+Level& asFound(Builder& b) {
+    Level& found = b.fresh(b.wanted.reported({"as found", {}}));
+    found.material.reset();
+    found.mostMounts = 1;
+    return found;
+}
+
+void addBeforeAndAfter(Builder& b) {
+    asFound(b).placement = Placement::firstOfAll;
+    b.fresh(b.material()->name);
+    b.plan.baseline = true;
+    b.constant = b.wanted.reported({"held-constant.before-and-after", {}});
+}
+
+void addPatterns(Builder& b) {
+    for (ApplicationPattern pattern :
+         {ApplicationPattern::dot, ApplicationPattern::line, ApplicationPattern::cross,
+          ApplicationPattern::fiveDots, ApplicationPattern::film})
+        b.fresh(b.wanted.reported({std::string(word(pattern)), {}})).pattern = pattern;
+}
+
+void addTorques(Builder& b) {
+    for (double torque : {0.2, 0.4, 0.6, 0.8})
+        b.fresh(fmt::format("{:.1f} N·m", torque)).torque = NewtonMetre{torque};
+}
+
+void addSteps(Builder& b) {
+    asFound(b);
+    b.fresh(b.wanted.reported({"cleaned", {}}));
+    b.levels.back().material.reset();
+    b.materials();
+    b.plan.baseline = true;
+    b.constant = b.wanted.reported({"held-constant.step-by-step", {}});
+}
+
+void addCoolers(Builder& b) {
+    b.materials();
+    b.question.secondFactor = Factor::cooler;
+    for (const char* cooler : {"this cooler", "other cooler"}) {
+        Level& level = b.fresh(b.wanted.reported({cooler, {}}));
+        level.ofSecond = true;
+        level.material.reset();
+    }
+}
+
 void build(Builder& b) {
     b.question.factor = templateInfo(b.wanted.which).factor;
     switch (b.wanted.which) {
@@ -96,16 +142,9 @@ void build(Builder& b) {
         b.plan.mountsPerLevel = 5;
         b.constant = b.wanted.reported({"held-constant.bench-reference", {}});
         break;
-    case StudyTemplate::beforeAndAfter: {
-        Level& before = b.fresh(b.wanted.reported({"as found", {}}));
-        before.material.reset();
-        before.placement = Placement::firstOfAll;
-        before.mostMounts = 1;
-        b.fresh(b.material()->name);
-        b.plan.baseline = true;
-        b.constant = b.wanted.reported({"held-constant.before-and-after", {}});
+    case StudyTemplate::beforeAndAfter:
+        addBeforeAndAfter(b);
         break;
-    }
     case StudyTemplate::asGood:
         b.materials();
         b.question.goal = Goal::equivalence;
@@ -117,14 +156,10 @@ void build(Builder& b) {
         addAmounts(b);
         break;
     case StudyTemplate::whichPattern:
-        for (ApplicationPattern pattern :
-             {ApplicationPattern::dot, ApplicationPattern::line, ApplicationPattern::cross,
-              ApplicationPattern::fiveDots, ApplicationPattern::film})
-            b.fresh(b.wanted.reported({std::string(word(pattern)), {}})).pattern = pattern;
+        addPatterns(b);
         break;
     case StudyTemplate::whichTorque:
-        for (double torque : {0.2, 0.4, 0.6, 0.8})
-            b.fresh(fmt::format("{:.1f} N·m", torque)).torque = NewtonMetre{torque};
+        addTorques(b);
         break;
     case StudyTemplate::breakIn:
         b.materials();
@@ -141,27 +176,12 @@ void build(Builder& b) {
         b.materials();
         b.constant = b.wanted.reported({"held-constant.under-the-lid", {}});
         break;
-    case StudyTemplate::stepByStep: {
-        Level& found = b.fresh(b.wanted.reported({"as found", {}}));
-        found.material.reset();
-        found.mostMounts = 1;
-        b.fresh(b.wanted.reported({"cleaned", {}}));
-        b.levels.back().material.reset();
-        b.materials();
-        b.plan.baseline = true;
-        b.constant = b.wanted.reported({"held-constant.step-by-step", {}});
+    case StudyTemplate::stepByStep:
+        addSteps(b);
         break;
-    }
-    case StudyTemplate::materialByCooler: {
-        b.materials();
-        b.question.secondFactor = Factor::cooler;
-        for (const char* cooler : {"this cooler", "other cooler"}) {
-            Level& level = b.fresh(b.wanted.reported({cooler, {}}));
-            level.ofSecond = true;
-            level.material.reset();
-        }
+    case StudyTemplate::materialByCooler:
+        addCoolers(b);
         break;
-    }
     }
 }
 

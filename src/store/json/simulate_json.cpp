@@ -13,6 +13,8 @@
 namespace ibuki {
 namespace {
 
+constexpr std::size_t mostParts = 1'000;
+
 constexpr JsonFieldErrors simulateFields{"docs/file-format.md, \"Simulated bench\""};
 constexpr std::size_t mostJsonBytes = std::size_t{64} << 20U;
 
@@ -77,14 +79,9 @@ SimulatedPart partIn(JsonFields fields) {
     return part;
 }
 
-} // namespace
-
-SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
-    SimulatedBench bench;
-    JsonFields fields(json, fileName, simulateFields);
-    constexpr std::size_t most = 1'000;
+void takeLayers(JsonFields& fields, const std::string& fileName, SimulatedBench& bench) {
     std::vector<LadderNode> layers;
-    fields.each("layers", most, [&](const auto& layer, const std::string& at) {
+    fields.each("layers", mostParts, [&](const auto& layer, const std::string& at) {
         LadderNode node;
         JsonFields layerFields(layer, fileName, simulateFields, at);
         std::string name;
@@ -95,6 +92,24 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
         layers.push_back(node);
     });
     if (!layers.empty()) bench.layers = std::move(layers);
+}
+
+void takeRoom(JsonFields& fields, SimulatedBench& bench) {
+    fields.take("room_C", bench.ambientC);
+    fields.take("room_drift_K_per_h", bench.ambientDriftKPerH);
+    fields.take("room_swing_K", bench.ambientSwingK);
+    fields.take("room_swing_period_s", bench.ambientSwingPeriodS);
+    fields.take("room_noise_K", bench.ambientNoiseK);
+    fields.take("room_step_K", bench.ambientStepK);
+    fields.take("room_logged", bench.ambientLogged);
+}
+
+} // namespace
+
+SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& fileName) {
+    SimulatedBench bench;
+    JsonFields fields(json, fileName, simulateFields);
+    takeLayers(fields, fileName, bench);
     fields.take("interface_after_layer", bench.interfaceAfter);
     fields.take("interface_K_per_W", bench.interfaceKPerW);
     fields.take("cores", bench.cores);
@@ -104,13 +119,7 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
     fields.take("sensor_lag_s", bench.sensorLagS);
     fields.take("sensor_noise_K", bench.sensorNoiseK);
     fields.take("sensor_step_K", bench.sensorStepK);
-    fields.take("room_C", bench.ambientC);
-    fields.take("room_drift_K_per_h", bench.ambientDriftKPerH);
-    fields.take("room_swing_K", bench.ambientSwingK);
-    fields.take("room_swing_period_s", bench.ambientSwingPeriodS);
-    fields.take("room_noise_K", bench.ambientNoiseK);
-    fields.take("room_step_K", bench.ambientStepK);
-    fields.take("room_logged", bench.ambientLogged);
+    takeRoom(fields, bench);
     fields.take("idle_W", bench.idleW);
     fields.take("power_noise_W", bench.powerNoiseW);
     fields.take("limit_C", bench.limitC);
@@ -129,7 +138,7 @@ SimulatedBench benchFromJson(const nlohmann::json& json, const std::string& file
     takePart(fields, "wetting", bench.wetting, wettingIn);
     takePart(fields, "pump_out", bench.pumpOut, pumpOutIn);
     takePart(fields, "dry_out", bench.dryOut, dryOutIn);
-    fields.each("parts", most, [&](const auto& one, const std::string& at) {
+    fields.each("parts", mostParts, [&](const auto& one, const std::string& at) {
         bench.parts.push_back(partIn({one, fileName, simulateFields, at}));
     });
     fields.finish();

@@ -101,38 +101,24 @@ std::vector<std::size_t> bestFirst(const Comparison& comparison) {
     return order;
 }
 
-LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, const std::string& unit) {
-    LadderLayout layout;
-    const Scale scale = scaleFor(comparison, size);
-    layout.scaleLeft = scale.left;
-    layout.scaleRight = scale.right;
-    layout.axisY = size.height - size.bottom;
-    const int decimals = figureDecimals(comparison, unit);
-    const auto order = bestFirst(comparison);
-    layout.rungHeight =
-        std::min(size.mostRung,
-                 (layout.axisY - size.top) / static_cast<double>(std::max<std::size_t>(1, order.size())));
-    std::vector<double> rungY(comparison.groups.size());
-    const bool provisional = isProvisional(comparison);
-    for (std::size_t i = 0; i < order.size(); ++i) {
-        const GroupSummary& group = comparison.groups[order[i]];
-        LadderRung rung;
-        rung.group = order[i];
-        rung.name = group.name;
-        rung.figure = figureOf(group, decimals);
-        rung.y = size.top + layout.rungHeight * (static_cast<double>(i) + 0.4);
-        rung.isCensored = !group.mean;
-        rung.isProvisional = provisional;
-        rung.chance = chanceOf(group);
-        for (double value : group.mountMeans)
-            rung.beyondScale.push_back(value < scale.low || value > scale.high);
-        for (double value : group.mountMeans) rung.marksX.push_back(scale.inside(value));
-        rung.meanX = scale.inside(group.mean ? *group.mean : *group.bound);
-        rung.lowX = group.ci ? scale.x(group.ci->lo) : rung.meanX;
-        rung.highX = group.ci ? scale.x(group.ci->hi) : rung.meanX;
-        rungY[order[i]] = rung.y;
-        layout.rungs.push_back(std::move(rung));
-    }
+namespace {
+
+LadderRung rungOf(const GroupSummary& group, const Scale& scale) {
+    LadderRung rung;
+    rung.name = group.name;
+    rung.isCensored = !group.mean;
+    rung.chance = chanceOf(group);
+    for (double value : group.mountMeans) rung.beyondScale.push_back(value < scale.low || value > scale.high);
+    for (double value : group.mountMeans) rung.marksX.push_back(scale.inside(value));
+    rung.meanX = scale.inside(group.mean ? *group.mean : *group.bound);
+    rung.lowX = group.ci ? scale.x(group.ci->lo) : rung.meanX;
+    rung.highX = group.ci ? scale.x(group.ci->hi) : rung.meanX;
+    return rung;
+}
+
+/// Tiers to the left of the rungs, pairs within the margin to their right.
+void addBrackets(LadderLayout& layout, const Comparison& comparison, const LadderSize& size,
+                 const Scale& scale, const std::vector<double>& rungY) {
     double x = size.nameWidth + size.bracketWidth - 8;
     for (const auto& tier : comparison.tiers) {
         if (tier.size() < 2) continue;
@@ -151,14 +137,46 @@ LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, 
             {sameX, std::min(rungY[pair.a], rungY[pair.b]), std::max(rungY[pair.a], rungY[pair.b])});
         sameX -= 7;
     }
-    if (!layout.rungs.empty() && !layout.rungs.front().isCensored) {
-        const double best = *comparison.groups[layout.rungs.front().group].mean;
-        const double other = comparison.options.lowerIsBetter ? best + comparison.options.margin
-                                                              : best - comparison.options.margin;
-        layout.marginLeftX = std::clamp(scale.x(std::min(best, other)), scale.left, scale.right);
-        layout.marginRightX = std::clamp(scale.x(std::max(best, other)), scale.left, scale.right);
-        layout.hasMargin = true;
+}
+
+/// The margin beside the best.
+void addMargin(LadderLayout& layout, const Comparison& comparison, const Scale& scale) {
+    if (layout.rungs.empty() || layout.rungs.front().isCensored) return;
+    const double best = *comparison.groups[layout.rungs.front().group].mean;
+    const double other = comparison.options.lowerIsBetter ? best + comparison.options.margin
+                                                          : best - comparison.options.margin;
+    layout.marginLeftX = std::clamp(scale.x(std::min(best, other)), scale.left, scale.right);
+    layout.marginRightX = std::clamp(scale.x(std::max(best, other)), scale.left, scale.right);
+    layout.hasMargin = true;
+}
+
+} // namespace
+
+LadderLayout layoutLadder(const Comparison& comparison, const LadderSize& size, const std::string& unit) {
+    LadderLayout layout;
+    const Scale scale = scaleFor(comparison, size);
+    layout.scaleLeft = scale.left;
+    layout.scaleRight = scale.right;
+    layout.axisY = size.height - size.bottom;
+    const int decimals = figureDecimals(comparison, unit);
+    const auto order = bestFirst(comparison);
+    layout.rungHeight =
+        std::min(size.mostRung,
+                 (layout.axisY - size.top) / static_cast<double>(std::max<std::size_t>(1, order.size())));
+    std::vector<double> rungY(comparison.groups.size());
+    const bool provisional = isProvisional(comparison);
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        const GroupSummary& group = comparison.groups[order[i]];
+        LadderRung rung = rungOf(group, scale);
+        rung.group = order[i];
+        rung.figure = figureOf(group, decimals);
+        rung.y = size.top + layout.rungHeight * (static_cast<double>(i) + 0.4);
+        rung.isProvisional = provisional;
+        rungY[order[i]] = rung.y;
+        layout.rungs.push_back(std::move(rung));
     }
+    addBrackets(layout, comparison, size, scale, rungY);
+    addMargin(layout, comparison, scale);
     addTicks(layout, scale, unit, decimals);
     return layout;
 }

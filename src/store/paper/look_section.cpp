@@ -11,6 +11,7 @@
 #include "words/words.h"
 
 #include <fmt/format.h>
+#include <openssl/evp.h>
 
 namespace ibuki {
 namespace {
@@ -18,17 +19,12 @@ namespace {
 constexpr int thumbnailPx = 150; // of the face's longer side
 constexpr std::size_t mostShown = 24;
 
-/// RFC 4648.
 std::string base64(const std::string& bytes) {
-    constexpr std::string_view letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/";
-    std::string made;
-    for (std::size_t i = 0; i < bytes.size(); i += 3) {
-        std::uint32_t three = 0;
-        for (std::size_t k = 0; k < 3; ++k)
-            three = three << 8U | (i + k < bytes.size() ? static_cast<unsigned char>(bytes[i + k]) : 0U);
-        for (std::size_t k = 0; k < 4; ++k)
-            made.push_back(i + k > bytes.size() ? '=' : letters[three >> (18 - 6 * k) & 63U]);
-    }
+    std::string made(4 * ((bytes.size() + 2) / 3) + 1, '\0'); // EVP ends it with a zero
+    const int written =
+        EVP_EncodeBlock(reinterpret_cast<unsigned char*>(made.data()),
+                        reinterpret_cast<const unsigned char*>(bytes.data()), static_cast<int>(bytes.size()));
+    made.resize(static_cast<std::size_t>(written));
     return made;
 }
 

@@ -67,7 +67,7 @@ const std::vector<TopicInfo>& topics() {
         {Topic::cautions, "topic-cautions", {"Cautions"}},
         {Topic::heatPath, "topic-heat-path", {"H.1", "H.2", "H.3", "H.4", "H.5", "H.7", "H.8", "H.9"}},
         {Topic::peel, "topic-peel", {"Looks"}},
-        {Topic::drift, "topic-drift", {"G.1", "G.2", "G.4", "G.5", "G.6", "G.7", "G.8", "G.9"}},
+        {Topic::ageing, "topic-drift", {"G.1", "G.2", "G.4", "G.5", "G.6", "G.7", "G.8", "G.9"}},
         {Topic::loadSteps, "topic-load-steps", {"H.10"}},
         {Topic::bursts, "topic-bursts", {"H.12"}},
         {Topic::external, "topic-elsewhere", {"H.11"}},

@@ -41,7 +41,7 @@ enum class Topic {
     cautions,
     heatPath,
     peel,
-    drift,
+    ageing,
     loadSteps,
     bursts,
     external,

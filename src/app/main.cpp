@@ -61,20 +61,7 @@ int printToPdf(const QString& project, const QString& output) {
     }
 }
 
-int run(int argc, char** argv) {
-    // Printing needs no display.
-    const bool display = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY");
-    for (int i = 1; i < argc && !display && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM"); ++i)
-        if (std::string_view(argv[i]) == "--report") qputenv("QT_QPA_PLATFORM", "offscreen");
-    ibuki::GuardedApplication application(argc, argv);
-    ibuki::words::useLanguage();
-    QApplication::setApplicationName("ibuki");
-    QApplication::setOrganizationName("ibuki");
-    QApplication::setApplicationDisplayName("Ibuki");
-    QApplication::setWindowIcon(QIcon(":/ibuki.svg"));
-    QApplication::setDesktopFileName("ibuki");
-
-    QCommandLineParser parser;
+void addOptions(QCommandLineParser& parser) {
     parser.setApplicationDescription("Compares thermal interface materials by repeated mounts.");
     parser.addHelpOption();
     parser.addPositionalArgument("project", "Project file to open", "[PROJECT.ibuki]");
@@ -84,6 +71,26 @@ int run(int argc, char** argv) {
     parser.addOption({"time-start", "Print how long the first picture took"});
     parser.addOption({"report", "Print the report of a project to PDF and leave", "project"});
     parser.addOption({"o", "The PDF to write", "file"});
+}
+
+void nameApplication() {
+    QApplication::setApplicationName("ibuki");
+    QApplication::setOrganizationName("ibuki");
+    QApplication::setApplicationDisplayName("Ibuki");
+    QApplication::setWindowIcon(QIcon(":/ibuki.svg"));
+    QApplication::setDesktopFileName("ibuki");
+}
+
+int run(int argc, char** argv) {
+    // Printing needs no display.
+    const bool display = qEnvironmentVariableIsSet("DISPLAY") || qEnvironmentVariableIsSet("WAYLAND_DISPLAY");
+    for (int i = 1; i < argc && !display && !qEnvironmentVariableIsSet("QT_QPA_PLATFORM"); ++i)
+        if (std::string_view(argv[i]) == "--report") qputenv("QT_QPA_PLATFORM", "offscreen");
+    ibuki::GuardedApplication application(argc, argv);
+    ibuki::words::useLanguage();
+    nameApplication();
+    QCommandLineParser parser;
+    addOptions(parser);
     parser.process(application);
 
     const QSettings settings;

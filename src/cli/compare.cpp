@@ -160,8 +160,7 @@ void printFactors(std::ostream& out, const TwoFactors& factors) {
     for (const PairComparison& pair : factors.marginal) line("", pair);
 }
 
-void runCompare(const CompareArguments& arguments, std::ostream& out) {
-    const bool welch = arguments.method == "welch";
+void checkArguments(const CompareArguments& arguments, bool welch) {
     if (!arguments.second.empty()) refuseWithSecond(arguments);
     for (const auto& [option, value] :
          {std::pair{"--block", arguments.block}, std::pair{"--order", arguments.order},
@@ -178,6 +177,11 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
         throw UsageError(words::say("--margin must be above 0"));
     if (!(arguments.confidence > 0.5 && arguments.confidence <= highestConfidence))
         throw UsageError(words::say("--confidence must lie between 0.5 and 1"));
+}
+
+void runCompare(const CompareArguments& arguments, std::ostream& out) {
+    const bool welch = arguments.method == "welch";
+    checkArguments(arguments, welch);
     const Selection selection = select(arguments);
     CompareOptions options;
     options.margin = arguments.margin.value_or(1.0);

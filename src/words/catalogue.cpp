@@ -8,8 +8,8 @@
 namespace ibuki::words {
 
 std::span<const std::span<const Entry>> allEntries() {
-    static const std::vector<std::span<const Entry>> all{budgets(), cautions(), drift(), edits(), errors(),
-                                                         flags(),   logNotes(), plans(), topics()};
+    static const std::vector<std::span<const Entry>> all{budgets(), cautions(), ageing(), edits(), errors(),
+                                                         flags(),   logNotes(), plans(),  topics()};
     return all;
 }
 

@@ -142,25 +142,7 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     layout->addWidget(cardTitle(say("What stays the same on this bench")));
     auto* sides = new QHBoxLayout; // beside each other: one under the other is higher than many a screen
     layout->addLayout(sides, 1);
-    auto* left = new QVBoxLayout;
-    left->setContentsMargins(0, 0, 8, 0);
-    auto* form = new QFormLayout;
-    left->addLayout(form);
-    // Kept alive by the dialog: the fields' connections refer to the forms.
-    auto benchForm = std::make_shared<EntityForm<Bench>>(session, form, words::mark("bench"));
-    benchForm->text(say("Name"), &Bench::name);
-    auto rig = std::make_shared<EntityForm<Configuration>>(session, form, words::mark("bench"));
-    addRigFields(*rig);
-    rig->performWith(reducingAgain(session, configuration->id));
-    benchForm->note(say("Remarks"), &Bench::note);
-    benchForm->show(bench->id);
-    rig->show(configuration->id);
-    QObject::connect(this, &QObject::destroyed, [benchForm, rig] {});
-    left->addWidget(quietLabel(
-        say("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
-            "it reduces this bench's runs again.")));
-    left->addStretch(1);
-    sides->addWidget(scrolled(left), 3);
+    sides->addWidget(scrolled(makeFields(bench->id, configuration->id)), 3);
     auto* right = new QVBoxLayout;
     right->addWidget(quietLabel(say("Sites that can take a material (Enter opens one)")));
     right->addWidget(sites_, 1);
@@ -182,6 +164,28 @@ BenchSheet::BenchSheet(Session& session, QWidget* parent)
     connect(&session_, &Session::documentChanged, this, &BenchSheet::listSensors);
     listSites();
     listSensors();
+}
+
+QVBoxLayout* BenchSheet::makeFields(Id<Bench> bench, Id<Configuration> configuration) {
+    auto* left = new QVBoxLayout;
+    left->setContentsMargins(0, 0, 8, 0);
+    auto* form = new QFormLayout;
+    left->addLayout(form);
+    // Kept alive by the dialog: the fields' connections refer to the forms.
+    auto benchForm = std::make_shared<EntityForm<Bench>>(session_, form, words::mark("bench"));
+    benchForm->text(say("Name"), &Bench::name);
+    auto rig = std::make_shared<EntityForm<Configuration>>(session_, form, words::mark("bench"));
+    addRigFields(*rig);
+    rig->performWith(reducingAgain(session_, configuration));
+    benchForm->note(say("Remarks"), &Bench::note);
+    benchForm->show(bench);
+    rig->show(configuration);
+    QObject::connect(this, &QObject::destroyed, [benchForm, rig] {});
+    left->addWidget(quietLabel(
+        say("The limit belongs to the sensor of the metric. Runs near it are lower bounds; changing "
+            "it reduces this bench's runs again.")));
+    left->addStretch(1);
+    return left;
 }
 
 void BenchSheet::listSites() {

@@ -37,6 +37,7 @@ public:
     explicit BenchSheet(Session& session, QWidget* parent = nullptr);
 
 private:
+    QVBoxLayout* makeFields(Id<Bench> bench, Id<Configuration> configuration);
     void listSites();
     void listSensors();
     void addSensor();

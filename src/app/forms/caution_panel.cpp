@@ -85,6 +85,12 @@ QWidget* CautionPanel::line(const Caution& caution) {
     auto* words = new QLabel(text);
     words->setWordWrap(true);
     box->addWidget(words);
+    box->addLayout(answers(caution));
+    return widget;
+}
+
+/// What can be said to it: the fact that it asks for, that it was read, or that this is taken back.
+QLayout* CautionPanel::answers(const Caution& caution) {
     auto* row = new QHBoxLayout;
     const std::string rule(caution.rule->id);
     const Acknowledgement* read = acknowledgementOf(session_.document(), rule, subject());
@@ -117,8 +123,7 @@ QWidget* CautionPanel::line(const Caution& caution) {
         row->addWidget(quietLabel(say("This stop stays; seeing it is recorded.")), 1);
     }
     row->addStretch(1);
-    box->addLayout(row);
-    return widget;
+    return row;
 }
 
 void CautionPanel::acknowledge(const std::string& rule) {

@@ -35,6 +35,7 @@ private:
     };
     CautionSubject subject() const;
     QWidget* line(const Caution& caution);
+    QLayout* answers(const Caution& caution);
     void acknowledge(const std::string& rule);
     void askReason(const CautionRule& rule, const std::string& role);
     void keepRead(const CautionRule& rule, const std::string& role, const std::string& reason);

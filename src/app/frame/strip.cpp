@@ -81,16 +81,49 @@ void Strip::paintOtherPath(QPainter& painter, const StripLayout& at, int index) 
                                    QPointF(end, line.center().y()), QPointF(end, top)});
 }
 
+namespace {
+
+const QColor& fillOf(const StripBlock& block) {
+    const Colours& c = colours();
+    return block.kind == LayerKind::interface ? c.hotWash
+           : block.kind == LayerKind::cooler  ? c.coldWash
+           : block.kind == LayerKind::room    ? c.ground
+                                              : c.body;
+}
+
+/// What does not fit is left to the tool tip: first the name goes, then the figure.
+void paintWords(QPainter& painter, const QRectF& inner, const StripBlock& block) {
+    const QString figure = block.deltaK && block.kind != LayerKind::room
+                               ? QString("%1 K").arg(*block.deltaK, 0, 'f', 1)
+                               : QString();
+    const QString name = block.name.section('\n', 0, 0), material = block.name.section('\n', 1);
+    const QRectF room = inner.adjusted(3, 2, -3, -2);
+    QStringList tries{block.name};
+    if (block.share) {
+        tries = {name + "\n" + figure, name + " " + figure, figure};
+        if (!material.isEmpty())
+            tries = QStringList{name + ", " + material + "\n" + figure, material + "\n" + figure} + tries;
+    }
+    for (const QString& words : tries) {
+        const QRectF needed = painter.boundingRect(room, Qt::AlignCenter, words);
+        if (block.share && !room.adjusted(-1, -1, 1, 1).contains(needed)) continue;
+        const int flags = static_cast<int>(Qt::AlignCenter) | (block.share ? 0 : Qt::TextWordWrap);
+        // Words stand on a plain patch, so that the hatching does not run through them.
+        const QRectF patch = painter.boundingRect(room, flags, words);
+        painter.fillRect(patch.adjusted(-4, -1, 4, 1) & inner.adjusted(1, 1, -1, -1), fillOf(block));
+        painter.setPen(colours().ink);
+        painter.drawText(room, flags, words);
+        break;
+    }
+}
+
+} // namespace
+
 void Strip::paintBlock(QPainter& painter, const QRectF& rect, const StripBlock& block, bool isLit) const {
     const Colours& c = colours();
-    const bool isInterface = block.kind == LayerKind::interface;
-    const QColor fill = isInterface                       ? c.hotWash
-                        : block.kind == LayerKind::cooler ? c.coldWash
-                        : block.kind == LayerKind::room   ? c.ground
-                                                          : c.body;
     const QRectF inner = rect.adjusted(1, 1, -1, -1);
     painter.setPen(Qt::NoPen);
-    painter.setBrush(fill);
+    painter.setBrush(fillOf(block));
     painter.drawRect(inner);
     if ((!block.share || block.isAssumed) && (block.layer || block.site)) {
         QColor hatch = c.quiet;
@@ -109,29 +142,7 @@ void Strip::paintBlock(QPainter& painter, const QRectF& rect, const StripBlock& 
         painter.setPen(QPen(c.ink, 2));
         painter.drawRect(inner.adjusted(3, 3, -3, -3));
     }
-    // What does not fit is left to the tool tip: first the name goes, then the figure.
-    const QString figure = block.deltaK && block.kind != LayerKind::room
-                               ? QString("%1 K").arg(*block.deltaK, 0, 'f', 1)
-                               : QString();
-    const QString name = block.name.section('\n', 0, 0), material = block.name.section('\n', 1);
-    const QRectF room = inner.adjusted(3, 2, -3, -2);
-    QStringList tries{block.name};
-    if (block.share) {
-        tries = {name + "\n" + figure, name + " " + figure, figure};
-        if (!material.isEmpty())
-            tries = QStringList{name + ", " + material + "\n" + figure, material + "\n" + figure} + tries;
-    }
-    for (const QString& words : tries) {
-        const QRectF needed = painter.boundingRect(room, Qt::AlignCenter, words);
-        if (block.share && !room.adjusted(-1, -1, 1, 1).contains(needed)) continue;
-        const int flags = static_cast<int>(Qt::AlignCenter) | (block.share ? 0 : Qt::TextWordWrap);
-        // Words stand on a plain patch, so that the hatching does not run through them.
-        const QRectF patch = painter.boundingRect(room, flags, words);
-        painter.fillRect(patch.adjusted(-4, -1, 4, 1) & inner.adjusted(1, 1, -1, -1), fill);
-        painter.setPen(c.ink);
-        painter.drawText(room, flags, words);
-        break;
-    }
+    paintWords(painter, inner, block);
 }
 
 /// Measured ends first, then computed faces where there is room between those that stand already.

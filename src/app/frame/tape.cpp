@@ -83,12 +83,9 @@ bool Tape::isSelected(const TapeTile& tile) const {
     return (tile.mount && tile.mount == selection.mount) || (tile.slot && tile.slot == selection.slot);
 }
 
-void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
+void Tape::paintFrame(QPainter& painter, const QRectF& rect, int index, bool planned) const {
     const TapeTile& tile = tileAt(index);
     const Colours& c = colours();
-    const bool planned = tile.state != TileState::done && tile.state != TileState::rejected;
-    const bool struck = tile.state == TileState::rejected || tile.state == TileState::skipped;
-    painter.setOpacity(tile.otherStudy && !planned ? 0.55 : 1.0);
     painter.setBrush(planned ? QBrush(Qt::NoBrush) : QBrush(c.sheet));
     const bool selected = isSelected(tile);
     painter.setPen(QPen(selected                        ? c.ink
@@ -104,6 +101,15 @@ void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
         painter.setBrush(Qt::NoBrush);
         painter.drawRoundedRect(rect.adjusted(4, 4, -4, -4), 3, 3);
     }
+}
+
+void Tape::paintTile(QPainter& painter, const QRectF& rect, int index) const {
+    const TapeTile& tile = tileAt(index);
+    const Colours& c = colours();
+    const bool planned = tile.state != TileState::done && tile.state != TileState::rejected;
+    const bool struck = tile.state == TileState::rejected || tile.state == TileState::skipped;
+    painter.setOpacity(tile.otherStudy && !planned ? 0.55 : 1.0);
+    paintFrame(painter, rect, index, planned);
     const double end = tile.mount && !tile.followUp ? rect.right() - peelPart(rect).left() + 2 : 6;
     const QRectF words = rect.adjusted(8, 5, -end, -5);
     painter.setPen(struck || tile.state == TileState::draft ? c.quiet : c.ink);

@@ -51,6 +51,7 @@ private:
     QRectF placeOf(int item) const;
     double dayHeight() const;
     void paintPeel(QPainter& painter, const QRectF& rect, const TapeTile& tile) const;
+    void paintFrame(QPainter& painter, const QRectF& rect, int index, bool planned) const;
     void paintTile(QPainter& painter, const QRectF& rect, int index) const;
     bool isSelected(const TapeTile& tile) const;
     const TapeTile& tileAt(int index) const; ///< described

@@ -49,13 +49,9 @@ void Section::clear() {
     update();
 }
 
-void Section::paintEvent(QPaintEvent*) {
-    if (!shown_) return;
+void Section::paintLayers(QPainter& painter, const SectionLayout& at) const {
     const auto& [path, steps, studied] = *shown_;
-    QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
     const Colours& c = colours();
-    const SectionLayout at = layoutSection(path, QRectF(8, 8, width() - labels - 16.0, height() - 36.0));
     const double low = path.ambientC, high = std::max(steps.junctionMeanC, low + 1e-9);
     const auto share = [&](double celsius) { return 0.08 + 0.8 * (celsius - low) / (high - low); };
     painter.setPen(QPen(c.line, 1));
@@ -65,10 +61,6 @@ void Section::paintEvent(QPaintEvent*) {
         painter.fillRect(QRectF(at.cooler.left() + 2 * i * wide, at.cooler.top(), wide, at.cooler.height()),
                          c.coldWash);
     }
-    std::vector<Label> all;
-    const auto label = [&](double y, const QString& text) { all.push_back({y, text, y}); };
-    label(at.solids.front().bottom(),
-          say("%1 °C, %2").arg(steps.junctionMeanC, 0, 'f', 1).arg(qtext(path.solids.front().name)));
     for (std::size_t i = 0; i < path.solids.size(); ++i) {
         QLinearGradient gradient(at.solids[i].bottomLeft(), at.solids[i].topLeft());
         gradient.setColorAt(0, colourAt(share(steps.solids[i].hotC)));
@@ -79,10 +71,19 @@ void Section::paintEvent(QPaintEvent*) {
         if (i == path.interfaces.size()) break;
         const bool isStudied = i == studied;
         painter.fillRect(at.interfaces[i], isStudied ? c.hot : c.quiet);
-        const QString joint =
-            say("%1: %2 K").arg(qtext(path.interfaces[i].name)).arg(steps.interfaces[i].deltaK, 0, 'f', 1);
-        label(at.interfaces[i].center().y(), joint);
     }
+}
+
+void Section::paintLabels(QPainter& painter, const SectionLayout& at) const {
+    const auto& [path, steps, studied] = *shown_;
+    const Colours& c = colours();
+    std::vector<Label> all;
+    const auto label = [&](double y, const QString& text) { all.push_back({y, text, y}); };
+    label(at.solids.front().bottom(),
+          say("%1 °C, %2").arg(steps.junctionMeanC, 0, 'f', 1).arg(qtext(path.solids.front().name)));
+    for (std::size_t i = 0; i < path.interfaces.size(); ++i)
+        label(at.interfaces[i].center().y(),
+              say("%1: %2 K").arg(qtext(path.interfaces[i].name)).arg(steps.interfaces[i].deltaK, 0, 'f', 1));
     label(at.solids.back().top(),
           say("%1 °C, %2").arg(steps.solids.back().coldC, 0, 'f', 1).arg(qtext(path.solids.back().name)));
     label(at.cooler.center().y(), say("cooler: %1 K").arg(steps.coolerDeltaK, 0, 'f', 1));
@@ -99,7 +100,17 @@ void Section::paintEvent(QPaintEvent*) {
         painter.drawText(QRectF(x, one.y - line / 2, labels - 4, line), Qt::AlignLeft | Qt::AlignVCenter,
                          painter.fontMetrics().elidedText(one.text, Qt::ElideRight, labels - 4));
     }
-    painter.setPen(c.quiet);
+}
+
+void Section::paintEvent(QPaintEvent*) {
+    if (!shown_) return;
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const SectionLayout at =
+        layoutSection(shown_->path, QRectF(8, 8, width() - labels - 16.0, height() - 36.0));
+    paintLayers(painter, at);
+    paintLabels(painter, at);
+    painter.setPen(colours().quiet);
     const double tenMm = 10 * at.pixelsPerMm;
     painter.drawLine(QPointF(8, height() - 6.0), QPointF(8 + tenMm, height() - 6.0));
     painter.drawText(QPointF(12 + tenMm, height() - 3.0), say("10 mm"));

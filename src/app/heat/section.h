@@ -8,6 +8,8 @@
 
 namespace ibuki {
 
+struct SectionLayout;
+
 /// The stack to scale, the hotter, the darker, with the temperature of every face beside it.
 class Section : public QWidget {
     Q_OBJECT
@@ -29,6 +31,9 @@ private:
         HeatPathSteps steps;
         std::size_t studied = 0;
     };
+    void paintLayers(QPainter& painter, const SectionLayout& at) const;
+    void paintLabels(QPainter& painter, const SectionLayout& at) const;
+
     std::optional<Shown> shown_;
 };
 

@@ -104,6 +104,19 @@ void LooksPage::changeEvent(QEvent* event) {
     }
 }
 
+void LooksPage::fillChoice(const std::map<std::int64_t, std::string>& materials,
+                           const std::set<ApplicationPattern>& patterns) {
+    const auto chosen = of_->currentData();
+    const QSignalBlocker quiet(of_);
+    of_->clear();
+    of_->addItem(say("every look"), qlonglong{0});
+    for (const auto& [id, name] : materials) of_->addItem(qtext(name), static_cast<qlonglong>(id));
+    for (const ApplicationPattern pattern : patterns) // below 0: materials have ids above it
+        of_->addItem(say("as %1").arg(sayTerm(word(pattern))),
+                     static_cast<qlonglong>(-1 - static_cast<int>(pattern)));
+    of_->setCurrentIndex(std::max(0, of_->findData(chosen)));
+}
+
 void LooksPage::refresh() {
     isStale_ = true;
     if (!isVisible()) return;
@@ -125,20 +138,10 @@ void LooksPage::refresh() {
     std::set<ApplicationPattern> patterns;
     for (const MountCoverage& one : all)
         if (patternOf(one) != ApplicationPattern::notStated) patterns.insert(patternOf(one));
-    const auto chosen = of_->currentData();
     std::map<std::int64_t, std::string> materials;
     for (const MountCoverage& one : all)
         if (const Material* material = materialOf(one.mount)) materials[material->id.value] = material->name;
-    {
-        const QSignalBlocker quiet(of_);
-        of_->clear();
-        of_->addItem(say("every look"), qlonglong{0});
-        for (const auto& [id, name] : materials) of_->addItem(qtext(name), static_cast<qlonglong>(id));
-        for (const ApplicationPattern pattern : patterns) // below 0: materials have ids above it
-            of_->addItem(say("as %1").arg(sayTerm(word(pattern))),
-                         static_cast<qlonglong>(-1 - static_cast<int>(pattern)));
-        of_->setCurrentIndex(std::max(0, of_->findData(chosen)));
-    }
+    fillChoice(materials, patterns);
     const auto wanted = of_->currentData().toLongLong();
     const auto delta = question ? deltas(document, *question) : std::map<Id<Mount>, MountFigure>{};
     looks_.clear();

@@ -5,6 +5,9 @@
 #include "app/peel/look_desk.h"
 #include "store/paper/look_csv.h"
 
+#include <map>
+#include <set>
+
 class QComboBox;
 class QCustomPlot;
 class QLabel;
@@ -32,6 +35,8 @@ protected:
     void changeEvent(QEvent* event) override;
 
 private:
+    void fillChoice(const std::map<std::int64_t, std::string>& materials,
+                    const std::set<ApplicationPattern>& patterns);
     void fillSheet();
     void fillMap();
     void plot();

@@ -151,6 +151,22 @@ QWidget* PicturePage::makeTools() {
     return row;
 }
 
+void PicturePage::connectSide(QPushButton& add, QPushButton& again, QPushButton& remove) {
+    connect(&add, &QPushButton::clicked, this, &PicturePage::choosePictures);
+    connect(folderButton_, &QPushButton::clicked, this, &PicturePage::chooseFolder);
+    connect(&again, &QPushButton::clicked, this, [this] {
+        if (const JointPicture* picture = chosen()) desk_.findCornersAgain(picture->id);
+    });
+    connect(&remove, &QPushButton::clicked, this, [this] {
+        if (const JointPicture* picture = chosen()) desk_.remove(picture->id);
+    });
+    connect(list_, &QListWidget::currentRowChanged, this, [this](int) { open(); });
+    connect(sideOf_, &QComboBox::activated, this, [this](int index) {
+        if (const JointPicture* picture = chosen()) desk_.setSide(picture->id, static_cast<LookSide>(index));
+    });
+    connect(camera_, &QPushButton::clicked, &desk_, &LookDesk::photographPractice);
+}
+
 QWidget* PicturePage::makeSide() {
     for (const std::string_view word : Words<LookSide>::all) sideOf_->addItem(sayTerm(word));
     sideOf_->setAccessibleName(say("Side"));
@@ -162,18 +178,7 @@ QWidget* PicturePage::makeSide() {
                        say("Photographs of the faces: files, or drop them here, or paste one"), true);
     auto* again = button(say("Find corners"), say("Look for the face's corners again"));
     auto* remove = button(say("Remove"), say("Take this picture out of the look"));
-    connect(add, &QPushButton::clicked, this, &PicturePage::choosePictures);
-    connect(folderButton_, &QPushButton::clicked, this, &PicturePage::chooseFolder);
-    connect(again, &QPushButton::clicked, this, [this] {
-        if (const JointPicture* picture = chosen()) desk_.findCornersAgain(picture->id);
-    });
-    connect(remove, &QPushButton::clicked, this, [this] {
-        if (const JointPicture* picture = chosen()) desk_.remove(picture->id);
-    });
-    connect(list_, &QListWidget::currentRowChanged, this, [this](int) { open(); });
-    connect(sideOf_, &QComboBox::activated, this, [this](int index) {
-        if (const JointPicture* picture = chosen()) desk_.setSide(picture->id, static_cast<LookSide>(index));
-    });
+    connectSide(*add, *again, *remove);
     auto* buttons = new QHBoxLayout;
     buttons->addWidget(add);
     buttons->addWidget(folderButton_);
@@ -196,7 +201,6 @@ QWidget* PicturePage::makeSide() {
     layout->setContentsMargins(6, 0, 0, 0);
     layout->addLayout(buttons);
     layout->addWidget(camera_);
-    connect(camera_, &QPushButton::clicked, &desk_, &LookDesk::photographPractice);
     layout->addWidget(list_);
     layout->addLayout(more);
     layout->addWidget(scrolled(column), 1);

@@ -39,6 +39,7 @@ protected:
 
 private:
     QWidget* makeTools();
+    void connectSide(QPushButton& add, QPushButton& again, QPushButton& remove);
     QWidget* makeSide();
     LookSide side() const;
     const JointPicture* chosen() const;

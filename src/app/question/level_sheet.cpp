@@ -47,15 +47,7 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
                 rigs.emplace_back(qtext(one.name), id);
         return rigs;
     });
-    auto* rigs = new QHBoxLayout;
-    auto* make = button(say("Make a rig…"), say("The bench with another cooler, lid, fan or limit"));
-    auto* open = button(say("Open the rig…"), say("What this level's rig has of its own"));
-    connect(make, &QPushButton::clicked, this, [this, &session, level] { makeRig(session, level); });
-    connect(open, &QPushButton::clicked, this, [this, &session, level] { openRig(session, level); });
-    rigs->addWidget(make);
-    rigs->addWidget(open);
-    rigs->addStretch(1);
-    form_.layout()->addRow(QString(), rigs);
+    form_.layout()->addRow(QString(), makeRigRow(session, level));
     form_.choice(say("Place in the order"), &Level::placement);
     form_.number(say("At most, mounts"), &Level::mostMounts, 1);
     form_.flag(say("Changed without re-mounting"), &Level::withoutRemount);
@@ -71,6 +63,18 @@ LevelSheet::LevelSheet(Session& session, Id<Level> level, QWidget* parent)
         else
             reject(); // undone
     });
+}
+
+QLayout* LevelSheet::makeRigRow(Session& session, Id<Level> level) {
+    auto* rigs = new QHBoxLayout;
+    auto* make = button(say("Make a rig…"), say("The bench with another cooler, lid, fan or limit"));
+    auto* open = button(say("Open the rig…"), say("What this level's rig has of its own"));
+    connect(make, &QPushButton::clicked, this, [this, &session, level] { makeRig(session, level); });
+    connect(open, &QPushButton::clicked, this, [this, &session, level] { openRig(session, level); });
+    rigs->addWidget(make);
+    rigs->addWidget(open);
+    rigs->addStretch(1);
+    return rigs;
 }
 
 void LevelSheet::makeRig(Session& session, Id<Level> level) {

@@ -17,6 +17,7 @@ public:
     LevelSheet(Session& session, Id<Level> level, QWidget* parent = nullptr);
 
 private:
+    QLayout* makeRigRow(Session& session, Id<Level> level);
     void makeRig(Session& session, Id<Level> level);
     void openRig(Session& session, Id<Level> level);
 

@@ -264,46 +264,50 @@ void DosePage::recalculate() {
     if (given) showFilling(*given);
 }
 
+void DosePage::showNoAmount() {
+    big_->setText("–");
+    figures_->clear();
+    coverage_->clear();
+    QString complaint = say("A face with a width and a length, a bond line and a density are needed.");
+    for (const NumberField* field : {width_, length_, bondLine_, density_, allowance_, bore_})
+        if (!field->text().isEmpty() && !field->value()) complaint = field->complaint();
+    drawing_->show(std::nullopt, complaint);
+}
+
+QStringList DosePage::amountLines(const Dose& amount) const {
+    QStringList lines;
+    lines << say("%1 mm³ (%2 mL), %3 times the pressed face")
+                 .arg(amount.volumeMm3, 0, 'f', 1)
+                 .arg(amount.volumeMm3 / 1000, 0, 'f', 3)
+                 .arg(amount.ratio, 0, 'f', 2);
+    lines << say("%1 mm of the plunger").arg(amount.strokeMm, 0, 'f', 2);
+    if (amount.dotDiameterMm > 0)
+        lines << say("each dot %1 mm across, as a half ball").arg(amount.dotDiameterMm, 0, 'f', 1);
+    if (amount.beadWidthMm > 0)
+        lines << say("a bead %1 mm wide, half round").arg(amount.beadWidthMm, 0, 'f', 1);
+    if (amount.filmUm > 0) lines << say("spread %1 µm thick").arg(amount.filmUm, 0, 'f', 0);
+    const CautionSubject subject = shelfSubject(session_);
+    if (!subject.lot || subject.lot->contentUnit != ContentUnit::gram) return lines;
+    if (const auto left = lotState(session_.document(), *subject.lot, session_.now()).left)
+        lines << (*left < amount.massG
+                      ? say("too little is left in %1: %2").arg(qtext(subject.lot->name), grams(*left))
+                      : say("%1 such applications left in %2")
+                            .arg(usesOf(*left, 0, amount.massG))
+                            .arg(qtext(subject.lot->name)));
+    return lines;
+}
+
 void DosePage::showAmount() {
     const auto given = input();
     amount_->setEnabled(given.has_value());
-    if (!given) {
-        big_->setText("–");
-        figures_->clear();
-        coverage_->clear();
-        QString complaint = say("A face with a width and a length, a bond line and a density are needed.");
-        for (const NumberField* field : {width_, length_, bondLine_, density_, allowance_, bore_})
-            if (!field->text().isEmpty() && !field->value()) complaint = field->complaint();
-        drawing_->show(std::nullopt, complaint);
-        return;
-    }
+    if (!given) return showNoAmount();
     try {
         const double volume = sliderVolume(*given);
         const Dose amount = doseOfVolume(*given, volume);
         const SpreadInput laid = spreadInput(*given, volume);
         const Spread covered = spread(laid);
         big_->setText(grams(amount.massG));
-        QStringList lines;
-        lines << say("%1 mm³ (%2 mL), %3 times the pressed face")
-                     .arg(amount.volumeMm3, 0, 'f', 1)
-                     .arg(amount.volumeMm3 / 1000, 0, 'f', 3)
-                     .arg(amount.ratio, 0, 'f', 2);
-        lines << say("%1 mm of the plunger").arg(amount.strokeMm, 0, 'f', 2);
-        if (amount.dotDiameterMm > 0)
-            lines << say("each dot %1 mm across, as a half ball").arg(amount.dotDiameterMm, 0, 'f', 1);
-        if (amount.beadWidthMm > 0)
-            lines << say("a bead %1 mm wide, half round").arg(amount.beadWidthMm, 0, 'f', 1);
-        if (amount.filmUm > 0) lines << say("spread %1 µm thick").arg(amount.filmUm, 0, 'f', 0);
-        const CautionSubject subject = shelfSubject(session_);
-        if (subject.lot && subject.lot->contentUnit == ContentUnit::gram)
-            if (const auto left = lotState(session_.document(), *subject.lot, session_.now()).left)
-                lines
-                    << (*left < amount.massG
-                            ? say("too little is left in %1: %2").arg(qtext(subject.lot->name), grams(*left))
-                            : say("%1 such applications left in %2")
-                                  .arg(usesOf(*left, 0, amount.massG))
-                                  .arg(qtext(subject.lot->name)));
-        figures_->setText(lines.join("\n"));
+        figures_->setText(amountLines(amount).join("\n"));
         QString reported = say("covers %1 %").arg(100 * covered.coverage, 0, 'f', 1);
         if (covered.outside > 0.0005)
             reported += say(", %1 % goes over the edge").arg(100 * covered.outside, 0, 'f', 0);

@@ -37,6 +37,8 @@ private:
     std::optional<DoseInput> input() const;
     void recalculate(); ///< amount from face, bond line and allowance
     void showAmount();  ///< of the slider
+    void showNoAmount();
+    QStringList amountLines(const Dose& amount) const;
     void showFilling(const DoseInput& input);
     double sliderVolume(const DoseInput& input) const;
     void setSlider(const DoseInput& input, double volumeMm3);

@@ -46,25 +46,11 @@ QPainterPath FaceDrawing::grown(double radiusMm) const {
     return all;
 }
 
-void FaceDrawing::paintEvent(QPaintEvent*) {
-    QPainter painter(this);
-    painter.setRenderHint(QPainter::Antialiasing);
+/// In millimetres from the face's middle; scale: pixels a millimetre.
+void FaceDrawing::paintFace(QPainter& painter, double scale) const {
     const Colours& c = colours();
-    if (!shown_) {
-        painter.setPen(c.quiet);
-        painter.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap, emptyText_);
-        return;
-    }
     const SpreadInput& input = shown_->input;
     const QRectF face(-input.widthMm / 2, -input.lengthMm / 2, input.widthMm, input.lengthMm);
-    // Room for what goes over the edge, up to a quarter of the face on each side.
-    const double reach = 0.22 * std::max(input.widthMm, input.lengthMm);
-    const double caption = 2.0 * fontMetrics().height();
-    const double scale =
-        std::min(width() / (input.widthMm + 2 * reach), (height() - caption) / (input.lengthMm + 2 * reach));
-    painter.save();
-    painter.translate(width() / 2.0, (height() - caption) / 2.0);
-    painter.scale(scale, scale);
     QPainterPath facePath;
     facePath.addRect(face);
     const QPainterPath wet = input.strokes.empty() ? facePath : grown(shown_->spread.offsetMm);
@@ -92,6 +78,27 @@ void FaceDrawing::paintEvent(QPaintEvent*) {
         painter.setBrush(Qt::NoBrush);
         painter.drawPath(grown(shown_->beadMm / 2));
     }
+}
+
+void FaceDrawing::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const Colours& c = colours();
+    if (!shown_) {
+        painter.setPen(c.quiet);
+        painter.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap, emptyText_);
+        return;
+    }
+    const SpreadInput& input = shown_->input;
+    // Room for what goes over the edge, up to a quarter of the face on each side.
+    const double reach = 0.22 * std::max(input.widthMm, input.lengthMm);
+    const double caption = 2.0 * fontMetrics().height();
+    const double scale =
+        std::min(width() / (input.widthMm + 2 * reach), (height() - caption) / (input.lengthMm + 2 * reach));
+    painter.save();
+    painter.translate(width() / 2.0, (height() - caption) / 2.0);
+    painter.scale(scale, scale);
+    paintFace(painter, scale);
     painter.restore();
     painter.setPen(c.quiet);
     painter.setFont(textFont(0.9));

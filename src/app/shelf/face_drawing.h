@@ -27,6 +27,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
+    void paintFace(QPainter& painter, double scale) const;
     /// The strokes grown by `radius` all round, in millimetres from the middle of the face.
     QPainterPath grown(double radiusMm) const;
 

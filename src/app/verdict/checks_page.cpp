@@ -130,6 +130,35 @@ void ChecksPage::fillFigures(const Comparison* comparison, const std::string& un
     }
 }
 
+namespace {
+
+struct ChartLines {
+    QVector<double> order;
+    QVector<double> value;
+    QVector<double> ewma;
+    QVector<double> low;
+    QVector<double> high;
+    QVector<double> outAt;
+    QVector<double> outValue;
+};
+
+ChartLines linesOf(const std::vector<HealthPoint>& points) {
+    ChartLines lines;
+    for (const HealthPoint& point : points) {
+        lines.order << point.order;
+        lines.value << point.value;
+        lines.ewma << point.ewma;
+        lines.low << point.low;
+        lines.high << point.high;
+        if (!point.out) continue;
+        lines.outAt << point.order;
+        lines.outValue << point.ewma;
+    }
+    return lines;
+}
+
+} // namespace
+
 void ChecksPage::draw() {
     plot_->clearPlottables();
     plot_->clearItems();
@@ -138,44 +167,26 @@ void ChecksPage::draw() {
     plot_->setBackground(QBrush(c.sheet));
     for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) stylePlotAxis(axis);
     plot_->yAxis->setLabel(qtext(unit_));
-    QVector<double> order;
-    QVector<double> value;
-    QVector<double> ewma;
-    QVector<double> low;
-    QVector<double> high;
-    QVector<double> outAt;
-    QVector<double> outValue;
+    const ChartLines lines = linesOf(checks_.health->points);
     const auto ticker = QSharedPointer<QCPAxisTickerText>::create();
-    for (std::size_t i = 0; i < checks_.health->points.size(); ++i) {
-        const HealthPoint& point = checks_.health->points[i];
-        order << point.order;
-        value << point.value;
-        ewma << point.ewma;
-        low << point.low;
-        high << point.high;
-        if (point.out) {
-            outAt << point.order;
-            outValue << point.ewma;
-        }
-        ticker->addTick(point.order, names_.value(static_cast<qsizetype>(i)));
-    }
+    for (qsizetype i = 0; i < lines.order.size(); ++i) ticker->addTick(lines.order[i], names_.value(i));
     plot_->xAxis->setTicker(ticker);
     const auto add = [&](const QVector<double>& y, const QPen& pen) {
         QCPGraph* graph = plot_->addGraph();
-        graph->setData(order, y, true);
+        graph->setData(lines.order, y, true);
         graph->setPen(pen);
         return graph;
     };
-    QCPGraph* below = add(low, QPen(c.quiet, 1, Qt::DashLine));
-    QCPGraph* above = add(high, QPen(c.quiet, 1, Qt::DashLine));
+    QCPGraph* below = add(lines.low, QPen(c.quiet, 1, Qt::DashLine));
+    QCPGraph* above = add(lines.high, QPen(c.quiet, 1, Qt::DashLine));
     above->setChannelFillGraph(below);
     above->setBrush(QBrush(c.band));
-    add(ewma, QPen(c.cold, 2.2));
-    QCPGraph* points = add(value, QPen(c.ink, 1.4));
+    add(lines.ewma, QPen(c.cold, 2.2));
+    QCPGraph* points = add(lines.value, QPen(c.ink, 1.4));
     points->setLineStyle(QCPGraph::lsNone);
     points->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, 9));
     QCPGraph* out = plot_->addGraph();
-    out->setData(outAt, outValue, true);
+    out->setData(lines.outAt, lines.outValue, true);
     out->setPen(QPen(c.hot, 2));
     out->setLineStyle(QCPGraph::lsNone);
     out->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssTriangle, 12));

@@ -289,6 +289,19 @@ PairFamily boundFamily(const Comparison& comparison, const Parts& parts,
     return PairFamily::againstReference(correlation, alpha);
 }
 
+/// Groups with runs at the limit, by their likelihood; their scatter where nothing else tells one.
+CensoredGroups tellCensored(Comparison& comparison, const Parts& parts,
+                            const std::vector<GroupRuns>& gathered, bool knowsScatter) {
+    CensoredGroups censored(picked(comparison.groups, parts.compared), picked(gathered, parts.compared));
+    for (std::size_t i : parts.fitted)
+        censored.tell(Parts::placeIn(parts.compared, i), comparison.groups[i], comparison.options.confidence);
+    if (!knowsScatter) {
+        comparison.pooledSd = censored.sd();
+        comparison.df = censored.df();
+    }
+    return censored;
+}
+
 } // namespace
 
 Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& options) {
@@ -320,24 +333,17 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
             if (parts.fitted.empty()) throw;
         }
     }
-    std::optional<CensoredGroups> bound;
+    std::optional<CensoredGroups> censored;
     PairFamily family = boundFamily(comparison, parts, reference);
-    if (!parts.fitted.empty()) {
-        bound.emplace(picked(comparison.groups, parts.compared), picked(gathered, parts.compared));
-        for (std::size_t i : parts.fitted)
-            bound->tell(Parts::placeIn(parts.compared, i), comparison.groups[i], options.confidence);
-        if (!comparison.pooledSd && !own) {
-            comparison.pooledSd = bound->sd();
-            comparison.df = bound->df();
-        }
-    }
+    if (!parts.fitted.empty())
+        censored = tellCensored(comparison, parts, gathered, comparison.pooledSd || own);
     addPairs(comparison, reference, [&](std::size_t a, std::size_t b) {
         if (!Parts::has(parts.compared, a) || !Parts::has(parts.compared, b)) return PairComparison{};
         const std::size_t i = Parts::placeIn(parts.tested, a);
         const std::size_t j = Parts::placeIn(parts.tested, b);
         if (!Parts::has(parts.tested, a) || !Parts::has(parts.tested, b))
-            return bound->compare(Parts::placeIn(parts.compared, a), Parts::placeIn(parts.compared, b),
-                                  family, options.margin);
+            return censored->compare(Parts::placeIn(parts.compared, a), Parts::placeIn(parts.compared, b),
+                                     family, options.margin);
         if (own) return own->compare(i, j);
         return pooled ? pooled->compare(i, j) : PairComparison{};
     });

@@ -398,22 +398,8 @@ const char* codeOf(LookFlag flag) {
     return "out-of-frame";
 }
 
-FilmPicture filmPicture(const FacePicture& face, const FilmOptions& options) {
-    const cv::Mat whole = viewOf(face.picture);
-    const cv::Rect inside(face.margin, face.margin, face.faceWidth(), face.faceHeight());
-    cv::Mat counted = viewOf(face.seen).clone();
-    const cv::Mat glare = glareOf(whole);
-    const double glaring = cv::countNonZero(glare(inside)) / static_cast<double>(inside.area());
-    FilmPicture made;
-    std::vector<GlarePatch> patches;
-    if (glaring < mostGlare) {
-        patches = glarePatches(glare(inside));
-        cv::Mat faceCounted = counted(inside);
-        for (const GlarePatch& patch : patches) faceCounted(patch.box).setTo(0, patch.hazy);
-        if (glaring > glareShare) made.flags.push_back(LookFlag::glare);
-    }
-    cv::Mat smooth;
-    cv::GaussianBlur(whole, smooth, {}, 0.8);
+/// Kinds of place on the face, fitted on a small copy of it.
+static FilmClasses coarseClasses(const cv::Mat& smooth, const cv::Mat& counted, const cv::Rect& inside) {
     const double shrink =
         std::min(1.0, static_cast<double>(fittedAcross) / std::max(inside.width, inside.height));
     cv::Mat coarse, coarseCounted;
@@ -421,7 +407,31 @@ FilmPicture filmPicture(const FacePicture& face, const FilmOptions& options) {
     cv::resize(counted(inside), coarseCounted, coarse.size(), 0, 0, cv::INTER_NEAREST);
     // The shadow of the face's own edge is no kind of place on it.
     cv::rectangle(coarseCounted, {0, 0}, {coarseCounted.cols - 1, coarseCounted.rows - 1}, cv::Scalar(0), 1);
-    const FilmClasses classes = filmClasses(logOf(coarse), coarseCounted);
+    return filmClasses(logOf(coarse), coarseCounted);
+}
+
+/// Patches of glare, which do not count; none where most of the face glares.
+static std::vector<GlarePatch> takeGlareOut(const cv::Mat& whole, const cv::Rect& inside, cv::Mat& counted,
+                                            std::vector<LookFlag>& flags) {
+    const cv::Mat glare = glareOf(whole);
+    const double glaring = cv::countNonZero(glare(inside)) / static_cast<double>(inside.area());
+    if (glaring >= mostGlare) return {};
+    auto patches = glarePatches(glare(inside));
+    cv::Mat faceCounted = counted(inside);
+    for (const GlarePatch& patch : patches) faceCounted(patch.box).setTo(0, patch.hazy);
+    if (glaring > glareShare) flags.push_back(LookFlag::glare);
+    return patches;
+}
+
+FilmPicture filmPicture(const FacePicture& face, const FilmOptions& options) {
+    const cv::Mat whole = viewOf(face.picture);
+    const cv::Rect inside(face.margin, face.margin, face.faceWidth(), face.faceHeight());
+    cv::Mat counted = viewOf(face.seen).clone();
+    FilmPicture made;
+    const auto patches = takeGlareOut(whole, inside, counted, made.flags);
+    cv::Mat smooth;
+    cv::GaussianBlur(whole, smooth, {}, 0.8);
+    const FilmClasses classes = coarseClasses(smooth, counted, inside);
 
     const std::array<cv::Vec3d, 2> lab{labOfLog(classes.kinds[0].logRgb), labOfLog(classes.kinds[1].logRgb)};
     const double barer = firstIsBarer(classes, lab, options);

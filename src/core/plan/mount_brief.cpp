@@ -88,6 +88,34 @@ const Lot* lotToTake(const Document& document, Id<Material> material, Instant no
     return best;
 }
 
+namespace {
+
+/// What goes onto the studied site: of its level, of the check mounts, and in which way.
+void addStudied(MountBrief& brief, const Document& document, const Slot& slot, const Plan* plan,
+                const Question& question, Instant now) {
+    const Level* level = document.find(slot.level);
+    if (slot.kind == SlotKind::checkMount && plan)
+        brief.material = document.find(plan->checkWith);
+    else if (level)
+        brief.material = document.find(level->material);
+    if (brief.material) {
+        const Lot* stated = level ? document.find(level->lot) : nullptr;
+        brief.lot = stated ? stated : lotToTake(document, brief.material->id, now);
+    }
+    brief.title = titleOf(document, slot, brief.material);
+    const Level* factors = slot.kind == SlotKind::level ? level : nullptr;
+    addAmount(brief, document, factors, plan, question.site);
+    brief.pattern = factors && factors->pattern != ApplicationPattern::notStated ? factors->pattern
+                    : plan                                                       ? plan->pattern
+                           : ApplicationPattern::notStated;
+    if (factors && factors->torque)
+        brief.torqueNm = factors->torque->value;
+    else if (plan && plan->torque)
+        brief.torqueNm = plan->torque->value;
+}
+
+} // namespace
+
 MountBrief briefOf(const Document& document, const Slot& slot, Instant now) {
     MountBrief brief;
     brief.slot = slot.id;
@@ -101,26 +129,7 @@ MountBrief briefOf(const Document& document, const Slot& slot, Instant now) {
     brief.heldConstant = study->heldConstant;
     if (const Bench* bench = document.find(study->bench)) brief.bench = bench->name;
     if (const Site* site = document.find(question->site)) brief.site = site->name;
-    const Plan* plan = planOf(document, study->id);
-    const Level* level = document.find(slot.level);
-    if (slot.kind == SlotKind::checkMount && plan)
-        brief.material = document.find(plan->checkWith);
-    else if (level)
-        brief.material = document.find(level->material);
-    if (brief.material) {
-        const Lot* stated = level ? document.find(level->lot) : nullptr;
-        brief.lot = stated ? stated : lotToTake(document, brief.material->id, now);
-    }
-    brief.title = titleOf(document, slot, brief.material);
-    const Level* factors = slot.kind == SlotKind::level ? level : nullptr;
-    addAmount(brief, document, factors, plan, question->site);
-    brief.pattern = factors && factors->pattern != ApplicationPattern::notStated ? factors->pattern
-                    : plan                                                       ? plan->pattern
-                           : ApplicationPattern::notStated;
-    if (factors && factors->torque)
-        brief.torqueNm = factors->torque->value;
-    else if (plan && plan->torque)
-        brief.torqueNm = plan->torque->value;
+    addStudied(brief, document, slot, planOf(document, study->id), *question, now);
     for (const SlotLevel* other : document.where(&SlotLevel::slot, slot.id)) {
         const Question* asked = document.find(other->question);
         const Site* site = asked ? document.find(asked->site) : nullptr;
@@ -133,7 +142,7 @@ MountBrief briefOf(const Document& document, const Slot& slot, Instant now) {
     if (slot.kind == SlotKind::baseline || brief.staysMounted) // nothing is taken off
         std::erase_if(brief.steps, [](const StepOccurrence& step) { return step.kind <= StepKind::rest; });
     const Configuration* configuration =
-        configurationFor(document, study->bench, level, document.find(slot.second));
+        configurationFor(document, study->bench, document.find(slot.level), document.find(slot.second));
     if (configuration && configuration->variantOf)
         brief.rig = configuration->cooler.empty() || configuration->cooler == configuration->name
                         ? configuration->name

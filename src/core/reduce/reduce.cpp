@@ -199,6 +199,26 @@ NoiseStretch noiseStretch(std::span<const double> timeS, Segment load, Segment w
     return {{window.begin - before, window.end}, {}};
 }
 
+/// Whether it became steady, and whether it sat at its limit.
+void addSteadyFlags(LoadReduction& load, const Shared& shared, bool isShort) {
+    if (isShort)
+        addFlag(load.flags,
+                makeFlag(Severity::warn, "short-window", {{"windowMinS", shared.settings.windowMinS}}));
+    if (load.steady.reached && !*load.steady.reached)
+        addFlag(load.flags,
+                makeFlag(Severity::warn, "not-steady", {{"slopeKPerH", load.steady.slopeKPerH.value_or(0)}}));
+    if (shared.ambient.source == AmbientSource::none) {
+        load.steady.asymptoteK.reset(); // a rise of the bare temperature says nothing about ΔT
+        load.steady.asymptoteIntervalK.reset();
+        load.steady.remainingK.reset();
+        load.steady.slopeKPerH.reset();
+        load.steady.slopeIntervalKPerH.reset();
+    }
+    if (load.limit.censored) addFlag(load.flags, makeFlag(Severity::warn, "limit-bound"));
+    if (load.limit.inferred)
+        addFlag(load.flags, makeFlag(Severity::info, "limit-inferred", {{"limitC", *load.limit.limitC}}));
+}
+
 LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads, std::size_t index) {
     const Trace& trace = shared.trace;
     const ReduceSettings& settings = shared.settings;
@@ -229,21 +249,7 @@ LoadReduction reduceLoad(const Shared& shared, const std::vector<Segment>& loads
                              shared.stepsK.at(shared.chip.role), loads[index], window},
                             settings);
 
-    if (choice.isShort)
-        addFlag(load.flags, makeFlag(Severity::warn, "short-window", {{"windowMinS", settings.windowMinS}}));
-    if (load.steady.reached && !*load.steady.reached)
-        addFlag(load.flags,
-                makeFlag(Severity::warn, "not-steady", {{"slopeKPerH", load.steady.slopeKPerH.value_or(0)}}));
-    if (shared.ambient.source == AmbientSource::none) {
-        load.steady.asymptoteK.reset(); // a rise of the bare temperature says nothing about ΔT
-        load.steady.asymptoteIntervalK.reset();
-        load.steady.remainingK.reset();
-        load.steady.slopeKPerH.reset();
-        load.steady.slopeIntervalKPerH.reset();
-    }
-    if (load.limit.censored) addFlag(load.flags, makeFlag(Severity::warn, "limit-bound"));
-    if (load.limit.inferred)
-        addFlag(load.flags, makeFlag(Severity::info, "limit-inferred", {{"limitC", *load.limit.limitC}}));
+    addSteadyFlags(load, shared, choice.isShort);
     extrapolate(load, shared);
     addResistance(load, settings);
     if (load.foundWindow || load.foundLoad) addFlag(load.flags, makeFlag(Severity::info, "set-by-hand"));

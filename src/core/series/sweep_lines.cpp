@@ -204,6 +204,22 @@ SweepPair pairOf(const Known& a, const Known& b, const Lines& lines, double cent
 
 } // namespace
 
+namespace {
+
+/// The lines of a group's mounts; how many had no range. Throws InputError (sweep-no-range).
+int addLines(SweptGroup& group) {
+    int left = 0;
+    for (const Points& mount : group.mounts)
+        if (const auto line = lineOf(mount))
+            group.lines.push_back(*line);
+        else
+            ++left;
+    if (group.lines.empty()) throw InputError("sweep-no-range", {}, {{"group", group.group.name}});
+    return left;
+}
+
+} // namespace
+
 Lines sweepLines(const std::vector<SweepPoint>& points, const SweepOptions& options) {
     Lines found;
     found.swept = sweptOf(points);
@@ -212,14 +228,7 @@ Lines sweepLines(const std::vector<SweepPoint>& points, const SweepOptions& opti
     auto groups = gatherSwept(points, options.mountsKnown, centre);
     double units = 0;
     for (SweptGroup& group : groups) {
-        int left = 0;
-        for (const Points& mount : group.mounts)
-            if (const auto line = lineOf(mount))
-                group.lines.push_back(*line);
-            else
-                ++left;
-        if (group.lines.empty()) throw InputError("sweep-no-range", {}, {{"group", group.group.name}});
-        if (left > 0)
+        if (const int left = addLines(group); left > 0)
             addFlag(found.flags, makeFlag(Severity::warn, "sweep-left-out",
                                           {{"group", group.group.name}, {"count", left}}));
         units +=

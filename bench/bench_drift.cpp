@@ -74,10 +74,9 @@ void addMachine(Edit& edit, int number, const std::vector<Id<Material>>& materia
         run.recording = edit.add(recording);
         run.load = loadsOf(edit.document(), study).front()->id;
         run.purpose = c == 0 ? Purpose::fresh : Purpose::check;
-        RunReduction stored;
-        stored.run = edit.add(run);
-        stored.reduction = reductionOf(start + 0.009 * std::sqrt(hours) + 0.1 * random.normal());
-        edit.add(stored);
+        const Id<Run> added = edit.add(run);
+        edit.add(RunReduction::with(
+            {}, added, reductionOf(start + 0.009 * std::sqrt(hours) + 0.1 * random.normal()), {}));
     }
 }
 

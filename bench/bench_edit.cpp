@@ -48,10 +48,8 @@ void addMount(Edit& edit, const Question& question, const Level& level, int orde
     run.mount = made;
     run.recording = edit.add(recording);
     run.load = loadsOf(edit.document(), study.id).front()->id;
-    RunReduction stored;
-    stored.run = edit.add(run);
-    stored.reduction = reduction;
-    edit.add(stored);
+    const Id<Run> added = edit.add(run);
+    edit.add(RunReduction::with({}, added, reduction, {}));
 }
 
 ChangeSet largeProject(const Document& document) {

@@ -63,12 +63,10 @@ public:
         run.recording = edit.add(recording);
         run.load = document().where(&Load::study, asked.study).front()->id;
         run.purpose = hours > 2 ? Purpose::check : Purpose::fresh;
-        RunReduction stored;
-        stored.run = edit.add(run);
-        stored.reduction = reduction(deltaK, ambientC, power);
-        edit.add(stored);
+        const Id<Run> added = edit.add(run);
+        edit.add(RunReduction::with({}, added, reduction(deltaK, ambientC, power), {}));
         apply(document(), edit.finish());
-        return stored.run;
+        return added;
     }
     Instant after(double days) const { return {start.ms + static_cast<std::int64_t>(days * dayMs)}; }
 

@@ -132,7 +132,7 @@ private slots:
         QVERIFY(box);
         const Id<Mount> typical = session().mount()->id;
         for (const auto& [id, stored] : document().all<RunReduction>())
-            if (stored.reduction.main() && stored.reduction.main()->steady.asymptoteK)
+            if (stored.reduction->main() && stored.reduction->main()->steady.asymptoteK)
                 session().selectMount(document().find(stored.run)->mount);
         QVERIFY(load().steady.asymptoteK.has_value());
         QTest::qWait(60); // the view follows once the event is over

@@ -162,7 +162,7 @@ void BenchPage::judgeCheckUp(Id<Bench> bench) {
         QStringLiteral("check-up"), this,
         [path = session_.path().toStdString(), recording = run_.recording()](const std::stop_token&,
                                                                              const Progress&) {
-            return checkUpOf(Project::open(path, Access::readOnly).loadTrace(recording));
+            return checkUpOf(Project::open(path, Access::readOnly, Decode::whenAsked).loadTrace(recording));
         },
         [this, bench](CheckUp found) {
             openDialog(new CheckUpSheet(session_, bench, std::move(found), this));

@@ -30,7 +30,7 @@ std::vector<RecentProject> read(const QStringList& paths, Instant now) {
     for (const QString& path : paths) {
         projects.push_back({path, {}});
         try {
-            const Project project = Project::open(path.toStdString(), Access::readOnly);
+            const Project project = Project::open(path.toStdString(), Access::readOnly, Decode::whenAsked);
             projects.back().summary = summaryOf(project.document(), now);
         } catch (const InputError&) { // it is listed as one that cannot be read
         }

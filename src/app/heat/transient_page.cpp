@@ -159,7 +159,7 @@ void TransientPage::start() {
     session_.jobs().startNewest<std::vector<Read>>(
         jobName, this,
         [path = session_.path().toStdString(), due](const std::stop_token& stop, const Progress& progress) {
-            const Project project = Project::open(path, Access::readOnly);
+            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
             std::vector<Read> read;
             for (const TransientTask& task : due) {
                 if (stop.stop_requested()) break;

@@ -287,7 +287,8 @@ void RunSheet::loadEarlier() {
         QStringLiteral("earlier curves"), this,
         [path = session_.path().toStdString(), study = *of, slot = whom_.slot,
          metric = question->metric](const std::stop_token& stop, const Progress&) {
-            return earlierRises(Project::open(path, Access::readOnly), study, slot, metric, stop);
+            return earlierRises(Project::open(path, Access::readOnly, Decode::whenAsked), study, slot, metric,
+                                stop);
         },
         [this](EarlierRises earlier) { earlier_ = std::move(earlier); },
         [](const InputError&) {}); // the run goes without them

@@ -56,7 +56,7 @@ RuleChanges ruleChanges(const Document& document, const Question& question,
         const Reduction* stored = run ? reductionOf(document, run->id) : nullptr;
         if (!mount || !stored) continue;
         const Figure before = figureOf(*stored, *run, question);
-        const Figure after = figureOf(reduced.reduction, *run, question);
+        const Figure after = figureOf(*reduced.reduction, *run, question);
         reported.changed += moved(before, after) ? 1 : 0;
         if (before.value && after.value) most = std::max(most, std::abs(*after.value - *before.value));
         const QString repeat = run->repeat > 1 ? QString(" / %1").arg(run->repeat) : QString();

@@ -137,7 +137,7 @@ void RulesSheet::tryThem() {
         tryingName, this,
         [path = session_.path().toStdString(), tasks = std::move(tasks)](const std::stop_token& stop,
                                                                          const Progress& progress) {
-            const Project project = Project::open(path, Access::readOnly);
+            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
             return reduceTasks(project, tasks, stop, progress);
         },
         [this, revision = session_.revision()](Reductions fresh) {

@@ -367,7 +367,7 @@ void LiveRun::judge() {
         judgingName,
         [path = session_.path().toStdString(), document = session_.document(), recording = begun_.recording,
          extent = extent_, figures](const std::stop_token&, const Progress&) {
-            const Project project = Project::open(path, Access::readOnly);
+            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
             const Trace trace = project.loadTrace(recording);
             *figures = endRecording(document, recording, {extent.samples, extent.durationS, {}}, &trace);
         },

@@ -8,6 +8,7 @@
 #include "core/domain/study.h"
 #include "core/import/recorded.h"
 #include "core/reduce/reduce.h"
+#include "store/project/rows.h"
 #include "store/project_file.h"
 
 #include <QDateTime>
@@ -44,10 +45,10 @@ std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<
     std::vector<RunReduction> fresh;
     for (const ReductionTask& task : tasks) {
         if (stop.stop_requested()) return {};
-        fresh.push_back(
-            {task.reduction, task.run,
-             reduceByEveryMetric(project.loadWithProbe(task.recording, task.probeShiftS), task.settings),
-             task.settings});
+        fresh.push_back(RunReduction::with(
+            task.reduction, task.run,
+            reduceByEveryMetric(project.loadWithProbe(task.recording, task.probeShiftS), task.settings),
+            task.settings));
         progress(static_cast<double>(fresh.size()) / static_cast<double>(tasks.size()));
     }
     return fresh;
@@ -109,7 +110,7 @@ void Session::finishRecordings() {
         QStringLiteral("figures of a recording"),
         [path = project_->path(), document = document(), waiting, figures](const std::stop_token& stop,
                                                                            const Progress&) {
-            const Project project = Project::open(path, Access::readOnly);
+            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
             Document before = document;
             for (Id<Recording> recording : waiting) {
                 if (stop.stop_requested()) return;
@@ -134,7 +135,7 @@ void Session::reduceBeside(const Message& title, std::vector<ReductionTask> task
         [path = project_->path(), tasks = std::move(tasks)](const std::stop_token& stop,
                                                             const Progress& progress) {
             // A connection of its own: the window's belongs to the main thread.
-            const Project project = Project::open(path, Access::readOnly);
+            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
             return reduceTasks(project, tasks, stop, progress);
         },
         std::move(done),
@@ -154,12 +155,30 @@ bool Session::openProject(const QString& path) {
     if (project_ && isOpenHere(path.toStdString())) return true; // by this name or another
     if (refuseHeld()) return false;
     try {
-        take(Project::open(path.toStdString()));
+        take(Project::open(path.toStdString(), Access::readWrite, Decode::whenAsked));
+        decodeRest();
         return true;
     } catch (const InputError& error) {
         refuse(error);
         return false;
     }
+}
+
+/// What nobody asked for yet, beside the window: a project with a damaged reduction is told and closed as if
+/// it had been refused at once.
+void Session::decodeRest() {
+    jobs_.startNewest<int>(
+        QStringLiteral("stored reductions"), this,
+        [document = document()](const std::stop_token& stop, const Progress&) {
+            decodeAll(document, stop);
+            return 0;
+        },
+        [](int) {},
+        [this, path = project_->path()](const InputError& error) {
+            if (!project_ || project_->path() != path) return;
+            closeProject();
+            refuse(InputError({path.string(), {}, {}}, error.message));
+        });
 }
 
 bool Session::createProject(const QString& path) {
@@ -174,6 +193,7 @@ bool Session::createProject(const QString& path) {
 }
 
 void Session::closeProject() {
+    jobs_.cancel(QStringLiteral("stored reductions"));
     undo_.clear();
     ++changes_;
     waitingFact_ = nullptr;
@@ -247,7 +267,8 @@ void Session::readTrace(Id<Recording> recording, const QObject* asker,
             traceName, asker,
             [path = path().toStdString(), recording, shiftS = stored->probeShiftS](const std::stop_token&,
                                                                                    const Progress&) {
-                return Project::open(path, Access::readOnly).loadWithProbe(recording, shiftS);
+                return Project::open(path, Access::readOnly, Decode::whenAsked)
+                    .loadWithProbe(recording, shiftS);
             },
             ready, failed);
         return;

@@ -112,6 +112,7 @@ private:
     bool apply(const ChangeSet& set, const Acquired& acquired, Direction direction);
     void take(Project project);
     /// Figures of recordings that ended before they had any.
+    void decodeRest();
     void finishRecordings();
     /// Makes the reductions off the main thread, through a connection of its own, and hands them to `done`.
     void reduceBeside(const Message& title, std::vector<ReductionTask> tasks,

@@ -88,7 +88,7 @@ struct HottestFirst {
 HottestFirst hottestFirst(const Document& document) {
     HottestFirst seen;
     for (const auto& [id, stored] : document.all<RunReduction>())
-        if (const auto& hottest = stored.reduction.hottestC) seen.runs.emplace_back(*hottest, stored.run);
+        if (stored.hottestC) seen.runs.emplace_back(*stored.hottestC, stored.run);
     std::sort(seen.runs.begin(), seen.runs.end(), std::greater());
     return seen;
 }

@@ -186,7 +186,7 @@ const Material* studiedMaterial(const Document& document, const Question& questi
 
 const Reduction* reductionOf(const Document& document, Id<Run> run) {
     const auto stored = document.where(&RunReduction::run, run);
-    return stored.empty() ? nullptr : &stored.front()->reduction;
+    return stored.empty() ? nullptr : &*stored.front()->reduction;
 }
 
 std::vector<const Run*> runsOf(const Document& document, Id<Mount> mount) {

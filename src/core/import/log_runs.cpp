@@ -19,12 +19,9 @@ int placeOf(const Document& document, const Run& run) {
 }
 
 void addFigures(Edit& edit, const Run& run, const ReducedLog& log) {
-    RunReduction stored;
-    stored.run = run.id;
-    stored.reduction = log.reduction;
-    stored.settings = log.settings;
-    stored.settings.hand.load = run.loadIndex;
-    edit.add(stored);
+    ReduceSettings settings = log.settings;
+    settings.hand.load = run.loadIndex;
+    edit.add(RunReduction::with({}, run.id, log.reduction, settings));
 }
 
 } // namespace

@@ -227,7 +227,7 @@ void Project::State::openNewest() {
     migrate(*database, version);
 }
 
-Project Project::open(const std::filesystem::path& path, Access access) {
+Project Project::open(const std::filesystem::path& path, Access access, Decode decode) {
     requireRegularFile(path);
     refusePlantedBeside(path);
     auto state = std::make_unique<State>();
@@ -241,6 +241,7 @@ Project Project::open(const std::filesystem::path& path, Access access) {
         state->openNewest();
         state->prepare();
         state->load();
+        if (decode == Decode::now) decodeAll(state->document);
         Project project(std::move(state));
         if (access == Access::readWrite) project.closeInterrupted();
         return project;

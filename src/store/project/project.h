@@ -47,6 +47,9 @@ struct HistoryLine {
 };
 
 enum class Access { readWrite, readOnly };
+/// Whether stored reductions are read with the rest, or each when it is asked for: what asks for a damaged
+/// one then throws InputError (project-damaged).
+enum class Decode { now, whenAsked };
 enum class Direction { forward, undo, redo };
 
 class Project {
@@ -58,7 +61,8 @@ public:
     /// project-newer, project-damaged, project-locked (another writer has it), file-not-writable. An older
     /// file is copied beside itself first, then migrated. A recording that was open when its program ended is
     /// interrupted from now on, with what it had stored.
-    static Project open(const std::filesystem::path& path, Access access = Access::readWrite);
+    static Project open(const std::filesystem::path& path, Access access = Access::readWrite,
+                        Decode decode = Decode::now);
 
     Project(Project&&) noexcept;
     Project& operator=(Project&&) noexcept;

@@ -2,6 +2,7 @@
 #include "store/project/rows.h"
 
 #include "core/base/input_error.h"
+#include "core/domain/run_reduction.h"
 #include "store/project/columns.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -70,6 +71,11 @@ void readTable(SQLite::Database& database, const TableInfo& table, Document& doc
         }
         document.put(Entity(table.kind, id, entity));
     }
+}
+
+const ColumnInfo& columnNamed(const TableInfo& table, std::string_view name) {
+    return *std::find_if(table.columns.begin(), table.columns.end(),
+                         [&](const ColumnInfo& column) { return column.name == name; });
 }
 
 /// Statements that write, one of each sort a table.
@@ -151,6 +157,18 @@ Json membersOf(const TableInfo& table, const std::optional<Entity>& entity,
 }
 
 } // namespace
+
+void decodeAll(const Document& document, const std::stop_token& stopped) {
+    for (const auto& [id, stored] : document.all<RunReduction>()) {
+        if (stopped.stop_requested()) return;
+        try {
+            static_cast<void>(*stored.reduction);
+        } catch (const InputError& error) {
+            const TableInfo& table = tableOf(kindOf<RunReduction>);
+            refuse(table, id.value, columnNamed(table, "reduction"), error);
+        }
+    }
+}
 
 Document readDocument(SQLite::Database& database) {
     Document document;

@@ -7,6 +7,7 @@
 
 #include <cstdint>
 #include <nlohmann/json.hpp>
+#include <stop_token>
 #include <vector>
 
 namespace SQLite {
@@ -19,6 +20,10 @@ inline constexpr std::int64_t mostId = std::int64_t{1} << 53; ///< of a value; e
 
 /// Reads every table. Throws InputError (project-damaged) that names table, row and column.
 Document readDocument(SQLite::Database& database);
+
+/// Reads what is kept as it is stored until somebody asks for it. `stopped` is asked now and then; it throws
+/// as readDocument does.
+void decodeAll(const Document& document, const std::stop_token& stopped = {});
 
 /// Inserts, replaces or deletes the row of each change.
 void writeChanges(SQLite::Database& database, const std::vector<Change>& changes);

@@ -10,10 +10,13 @@
 
 namespace ibuki {
 
-template <> struct CellType<Reduction> : PlainCell<CellForm::json> {
-    static Cell to(const Reduction& value) { return storedJson(value).dump(); }
-    static Reduction from(const Cell& cell) {
-        const auto json = soundJson(CellType<std::string>::from(cell));
+template <> struct CellType<Lazy<Reduction>> : PlainCell<CellForm::json> {
+    static Cell to(const Lazy<Reduction>& value) { return storedJson(*value).dump(); }
+    static Lazy<Reduction> from(const Cell& cell) { return {CellType<std::string>::from(cell), decode}; }
+
+private:
+    static Reduction decode(const std::string& stored) {
+        const auto json = soundJson(stored);
         if (!json) refuseCell("stored reduction");
         return reductionFromJson(*json);
     }
@@ -160,6 +163,7 @@ std::vector<TableInfo> recordTables() {
              column<&Run::rejected>("rejected"), column<&Run::reason>("reason")}),
         table<RunReduction>("run_reduction",
                             {column<&RunReduction::run>("run"), column<&RunReduction::reduction>("reduction"),
+                             column<&RunReduction::hottestC>("hottest_C"),
                              column<&RunReduction::settings>("settings")}),
         table<EnteredReading>("entered_reading",
                               {column<&EnteredReading::run>("run"), column<&EnteredReading::kind>("kind"),

@@ -19,8 +19,10 @@ void warm(RunReduction& run, Metric metric, double byK) {
     const auto raise = [&](std::vector<LoadReduction>& loads) {
         for (LoadReduction& load : loads) *load.metrics.at(metric).deltaK += byK;
     };
-    raise(run.reduction.loads);
-    for (auto& [other, judged] : run.reduction.others) raise(judged.loads);
+    run.reduction.change([&](Reduction& reduction) {
+        raise(reduction.loads);
+        for (auto& [other, judged] : reduction.others) raise(judged.loads);
+    });
 }
 
 } // namespace
@@ -87,8 +89,10 @@ private slots:
                 addFlag(load.flags, makeFlag(Severity::info, "set-by-hand"));
             }
         };
-        doubt(fresh[0].reduction.loads);
-        for (auto& [other, judged] : fresh[0].reduction.others) doubt(judged.loads);
+        fresh[0].reduction.change([&](Reduction& reduction) {
+            doubt(reduction.loads);
+            for (auto& [other, judged] : reduction.others) doubt(judged.loads);
+        });
         QVERIFY(ruleChanges(asked_.document, question_, fresh).lines[0].flags.contains("stuck sensor"));
         QVERIFY(!ruleChanges(asked_.document, question_, fresh).lines[0].flags.contains("by hand"));
     }

@@ -8,6 +8,7 @@
 
 #include <QSignalSpy>
 #include <QTemporaryDir>
+#include <SQLiteCpp/SQLiteCpp.h>
 
 using namespace ibuki;
 
@@ -53,6 +54,15 @@ class TestSession : public QObject {
         return session;
     }
 
+    /// The only project of the folder that a test spoils.
+    QString spoilt(const char* sql) {
+        const QString path = folder_.filePath(QString("s%1.ibuki").arg(++count_));
+        story::storeMeasured(path.toStdString());
+        SQLite::Database database(path.toStdString(), SQLite::OPEN_READWRITE);
+        database.exec(sql);
+        return path;
+    }
+
     /// Starts a change of the limit to far below every run.
     static void lowerTheLimit(Session& session) {
         Edit edit(session.document(), "Limit");
@@ -72,6 +82,17 @@ class TestSession : public QObject {
     }
 
 private slots:
+    void aDamagedReductionIsToldAndClosesTheProject() {
+        Session session;
+        QSignalSpy refused(&session, &Session::refused);
+        const QString path =
+            spoilt("UPDATE run_reduction SET reduction = '{' WHERE id = (SELECT max(id) FROM "
+                   "run_reduction)");
+        QVERIFY(session.openProject(path)); // nobody asked for it yet
+        QTRY_VERIFY_WITH_TIMEOUT(!session.isOpen(), patienceMs);
+        QCOMPARE(refused.count(), 1);
+        QVERIFY(refused.front().front().toString().contains(path));
+    }
     void everyActionIsOneUndo() {
         const auto session = measured();
         QSignalSpy changed(session.get(), &Session::documentChanged);
@@ -115,10 +136,10 @@ private slots:
         QVERIFY(session->work().isRunning());
         QTRY_VERIFY_WITH_TIMEOUT(!session->work().isRunning(), patienceMs);
         for (const auto& [id, stored] : session->document().all<RunReduction>())
-            QVERIFY(stored.reduction.main()->limit.censored);
+            QVERIFY(stored.reduction->main()->limit.censored);
         session->undoStack().undo();
         for (const auto& [id, stored] : session->document().all<RunReduction>())
-            QVERIFY(!stored.reduction.main()->limit.censored);
+            QVERIFY(!stored.reduction->main()->limit.censored);
     }
     void reducingAgainCanBeCalledOff() {
         const auto session = measured();

@@ -308,8 +308,10 @@ private slots:
                 bench.document().put(application);
                 const Id<Run> run = bench.reading(mount, 1, 66);
                 RunReduction stored = *bench.document().where(&RunReduction::run, run).front();
-                stored.reduction.loads[0].limit.censored = true;
-                stored.reduction.loads[0].clockMHz = (tube == 0 ? 4'000 : 3'920) + 4 * random.normal();
+                stored.reduction.change([&](Reduction& reduction) {
+                    reduction.loads[0].limit.censored = true;
+                    reduction.loads[0].clockMHz = (tube == 0 ? 4'000 : 3'920) + 4 * random.normal();
+                });
                 bench.document().put(stored);
             }
         }

@@ -340,7 +340,7 @@ private slots:
         const Facts facts = cautionFacts(measured.document, {&paste, nullptr, nullptr, &rig, nullptr}, {});
         double hottest = 0;
         for (const auto& [id, stored] : measured.document.all<RunReduction>())
-            for (const auto& [metric, value] : stored.reduction.main()->metrics)
+            for (const auto& [metric, value] : stored.reduction->main()->metrics)
                 hottest = std::max(hottest, value.temperatureC);
         QVERIFY(hottest > 60);
         QCOMPARE(std::get<double>(facts.at("bench.hottest")), hottest);

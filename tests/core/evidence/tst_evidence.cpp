@@ -328,15 +328,13 @@ private slots:
             Run run = first;
             run.id = {};
             run.load = light;
-            RunReduction stored;
-            stored.reduction = *reductionOf(asked.document, first.id);
-            stored.run = edit.add(run);
-            for (LoadReduction& load : stored.reduction.loads) {
+            Reduction half = *reductionOf(asked.document, first.id);
+            for (LoadReduction& load : half.loads) {
                 load.powerW = *load.powerW / 2;
                 for (auto& [metric, value] : load.metrics)
                     if (value.deltaK) value.deltaK = *value.deltaK / 2;
             }
-            edit.add(stored);
+            edit.add(RunReduction::with({}, edit.add(run), half, {}));
         }
         apply(asked.document, edit.finish());
         const PowerSweep sweep = powerSweep(question(asked), gatherEvidence(asked.document, question(asked)));

@@ -158,10 +158,11 @@ private slots:
         for (const Mount* mount : mountsOf(asked.document, asked.bench))
             for (const Run* run : runsOf(asked.document, mount->id)) {
                 RunReduction stored = **asked.document.where(&RunReduction::run, run->id).begin();
-                for (auto* loads : {&stored.reduction.loads})
-                    for (LoadReduction& load : *loads) load.limit.censored = true;
-                for (auto& [metric, other] : stored.reduction.others)
-                    for (LoadReduction& load : other.loads) load.limit.censored = true;
+                stored.reduction.change([](Reduction& reduction) {
+                    for (LoadReduction& load : reduction.loads) load.limit.censored = true;
+                    for (auto& [metric, other] : reduction.others)
+                        for (LoadReduction& load : other.loads) load.limit.censored = true;
+                });
                 asked.document.put(stored);
             }
         const Evidence evidence = gatherEvidence(asked.document, question(asked));

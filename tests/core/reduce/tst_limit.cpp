@@ -34,7 +34,7 @@ class TestLimit : public QObject {
 private slots:
     void farFromTheLimitIsFree() {
         const LimitSummary summary = Load(70, 150, 4000).judge(limitAt(95));
-        QVERIFY(!summary.bound);
+        QVERIFY(!summary.censored);
         QCOMPARE(*summary.fraction, 0.0);
         QCOMPARE(*summary.limitC, 95.0);
         QVERIFY_NEAR(*summary.sustainedPowerW, 150, 1e-9);
@@ -43,24 +43,24 @@ private slots:
         Load load(70, 150, 4000);
         for (std::size_t i = 100; i < 100 + 27; ++i)
             load.temperature[i] = 94.5; // 27 of 540 samples after the first minute
-        QVERIFY(load.judge(limitAt(95)).bound);
+        QVERIFY(load.judge(limitAt(95)).censored);
         load.temperature[100] = 70;
-        QVERIFY(!load.judge(limitAt(95)).bound);
+        QVERIFY(!load.judge(limitAt(95)).censored);
     }
     void aCoarseSensorReachesFurther() {
         const Load load(93, 150, 4000);
-        QVERIFY(!load.judge(limitAt(95)).bound);
-        QVERIFY(load.judge(limitAt(95), 2.0).bound);
+        QVERIFY(!load.judge(limitAt(95)).censored);
+        QVERIFY(load.judge(limitAt(95), 2.0).censored);
     }
     void theFirstMinuteDoesNotCount() {
         Load load(70, 150, 4000);
         for (std::size_t i = 0; i < 59; ++i) load.temperature[i] = 95;
-        QVERIFY(!load.judge(limitAt(95)).bound);
+        QVERIFY(!load.judge(limitAt(95)).censored);
     }
     void aSetFlagIsEnough() {
         Load load(70, 150, 4000);
         for (std::size_t i = 200; i < 206; ++i) load.flag[i] = 1; // 1.1 %
-        QVERIFY(load.judge().bound);
+        QVERIFY(load.judge().censored);
     }
     void cutPowerAndClockAtAStandstillIsBound() {
         Load load(90, 150, 4000);
@@ -68,20 +68,20 @@ private slots:
             load.power[i] = 140;
             load.clock[i] = 3800;
         }
-        QVERIFY(load.judge().bound);
+        QVERIFY(load.judge().censored);
         Load powerOnly(90, 150, 4000);
         for (std::size_t i = 60; i < 600; ++i) powerOnly.power[i] = 140;
-        QVERIFY(!powerOnly.judge().bound); // the clock was not cut
+        QVERIFY(!powerOnly.judge().censored); // the clock was not cut
         for (std::size_t i = 60; i < 600; ++i) {
             load.temperature[i] = 60 + 0.02 * double(i);
         }
-        QVERIFY(!load.judge().bound); // still rising
+        QVERIFY(!load.judge().censored); // still rising
     }
     void withoutPowerAndClockNothingIsClaimed() {
         const Load load(90, 150, 4000);
         const LimitSummary summary =
             judgeLimit({load.t, load.temperature, {}, {}, {}, 0, {0, 600}, {300, 595}}, {});
-        QVERIFY(!summary.bound && !summary.fraction && !summary.sustainedPowerW
+        QVERIFY(!summary.censored && !summary.fraction && !summary.sustainedPowerW
                 && !summary.sustainedClockMHz);
     }
     void blockMeansAreOfWholeBlocks() {

@@ -14,6 +14,7 @@
 #include "store/project/migrations.h"
 #include "store/project/packing.h"
 #include "store/project/project.h"
+#include "store/project/rows.h"
 #include "store/project_file.h"
 #include "support/peak.h"
 #include "support/project_files.h"
@@ -302,6 +303,30 @@ private slots:
         QVERIFY2(code.startsWith("plan-"), qPrintable(code)); // two thousand years of evenings
     }
 
+    void aDamagedReductionIsToldWhenItIsAsked() {
+        for (const char* reduction : {"'{'", "'[]'", "'{\"loads\": 7}'"}) {
+            const fs::path path = changedBy(std::string("UPDATE run_reduction SET reduction = ") + reduction
+                                            + " WHERE id = (SELECT max(id) FROM run_reduction)");
+            QCOMPARE(used(path), "project-damaged");
+            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
+            const auto& all = project.document().all<RunReduction>();
+            const std::size_t count = all.size();
+            std::size_t sound = 0;
+            std::size_t damaged = 0;
+            for (const auto& [id, stored] : all)
+                (story::codeOf([&stored = stored] { (void)*stored.reduction; }) == "project-damaged"
+                     ? damaged
+                     : sound)++;
+            QCOMPARE(damaged, std::size_t{1});
+            QCOMPARE(sound, count - 1);
+            try {
+                decodeAll(project.document());
+                QFAIL("it is damaged");
+            } catch (const InputError& error) { // table, row and column are named as when it is read at once
+                QCOMPARE(error.message.code, std::string("project-damaged.at-cell"));
+            }
+        }
+    }
     void recordingsOfUnequalLengthsAreRefused() {
         const std::string few = packNumbers(std::vector<double>{1, 2, 3});
         std::string hex;

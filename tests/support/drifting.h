@@ -8,7 +8,7 @@
 
 namespace ibuki::story {
 
-class Ageinging {
+class AgedMounts {
 public:
     static constexpr double powerW = 150;
     static constexpr double dayMs = 86'400'000;

@@ -20,9 +20,9 @@ enum class TimeSource { typical, protocol, stated, learned };
 
 struct StepOccurrence {
     StepKind kind = StepKind::soak;
-    std::string load;             ///< name; empty: none runs
-    std::optional<double> powerW; ///< wanted while it lasts; nothing: idle, or a load without a target
-    double minutes = 0;           ///< how long; of a gated step at most, of manual work about
+    std::string load{};             ///< name; empty: none runs
+    std::optional<double> powerW{}; ///< wanted while it lasts; nothing: idle, or a load without a target
+    double minutes = 0;             ///< how long; of a gated step at most, of manual work about
     GateKind gate = GateKind::none;
     double gateValue = 0;
     double leastMinutes = 0; ///< its gate is not looked at before
@@ -30,8 +30,9 @@ struct StepOccurrence {
     int cycle = 0;           ///< of conditioning, from 1; 0: none
     bool unattended = true;
     TimeSource source = TimeSource::protocol;
-    std::size_t row = 0;               ///< of the protocol, where it stands there
-    std::optional<Instant> start, end; ///< once it is laid in time
+    std::size_t row = 0;            ///< of the protocol, where it stands there
+    std::optional<Instant> start{}; ///< once it is laid in time
+    std::optional<Instant> end{};
 };
 
 /// Soak until `riseK` is left over by `withinK`: τ ln(riseK/withinK) (docs/methods.md, "Evenings").

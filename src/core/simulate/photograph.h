@@ -6,7 +6,7 @@
 // same scene gives the same bytes.
 
 #include "core/look/film_mask.h"
-#include "core/look/film_thickness.h"
+#include "core/simulate/film_thickness.h"
 
 namespace ibuki {
 

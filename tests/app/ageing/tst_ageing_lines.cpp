@@ -14,7 +14,7 @@ using namespace ibuki;
 namespace {
 
 /// A mount to be seen again after five days.
-struct Awaited : story::Ageinging {
+struct Awaited : story::AgedMounts {
     Awaited() {
         const Id<Mount> id = mount(0, 0);
         reading(id, 1, 30);

@@ -35,7 +35,7 @@ QString all(const std::vector<Message>& reported) {
 
 /// Mounts of one level, each followed at those hours; change(hours) in kelvin.
 template <class Change>
-void follow(story::Ageinging& bench, std::size_t level, int mounts, const std::vector<double>& hours,
+void follow(story::AgedMounts& bench, std::size_t level, int mounts, const std::vector<double>& hours,
             double noise, std::uint64_t seed, Change&& change) {
     Random random(seed);
     for (int m = 0; m < mounts; ++m) {
@@ -53,7 +53,7 @@ class TestAgeingJudgement : public QObject {
     Q_OBJECT
 private slots:
     void clocksOfAMount() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         const Id<Mount> mount = bench.mount(0, 0);
         bench.reading(mount, 1, 30);
         bench.reading(mount, 25, 30);
@@ -68,7 +68,7 @@ private slots:
         QVERIFY(!history.at(bench.after(-1)).hours);
     }
     void statedUseAddsToTheClocks() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         const Id<Mount> mount = bench.mount(0, 0);
         bench.reading(mount, 1, 30);
         Edit edit(bench.document(), "use");
@@ -87,7 +87,7 @@ private slots:
         QCOMPARE(*history.coldestC(), -10.0);
     }
     void openingEndsASeries() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         const Id<Mount> first = bench.mount(0, 0);
         bench.reading(first, 1, 30);
         QVERIFY(!MountHistory(bench.document(), first).opened());
@@ -108,7 +108,7 @@ private slots:
     }
     void noBreakInIsAnEquivalence() {
         // docs/methods.md, G.4: −0.275 K, sd 0.05, 90 % interval −0.3338 to −0.2162
-        story::Ageinging bench;
+        story::AgedMounts bench;
         const double changes[] = {-0.3, -0.3, -0.2, -0.3};
         for (int m = 0; m < 4; ++m) {
             const Id<Mount> mount = bench.mount(0, 20.0 * m);
@@ -128,7 +128,7 @@ private slots:
                  qPrintable(all(judged.groups.front().reported)));
     }
     void aBreakInThatIsOne() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         follow(bench, 0, 4, week, 0.05, 3, [](double t) { return -1.5 * (1 - std::exp(-t / 12)); });
         const AgeingJudgement judged = judgeAgeing(bench.document(), bench.question);
         const BreakIn& seen = judged.groups.front().breakIn;
@@ -138,7 +138,7 @@ private slots:
         QVERIFY(says(judged.groups.front().reported, "drift-wait"));
     }
     void whatIsNotResolvedSaysWhatWouldHelp() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         for (int m = 0; m < 2; ++m) {
             const Id<Mount> mount = bench.mount(0, 20.0 * m);
             bench.reading(mount, 1, 30);
@@ -152,7 +152,7 @@ private slots:
         QVERIFY(!mountsToShowSame(20, 0.5));
     }
     void wearHasADate() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         std::vector<double> year{1, 200, 700, 1'500, 3'000, 5'000, 8'000};
         Random random(5);
         for (int m = 0; m < 3; ++m) { // on a bench of their own each, so that none opens another
@@ -173,7 +173,7 @@ private slots:
     }
     void cyclesAreToldFromHours() {
         // mounts used differently: what happens goes with their cycles, not with their age
-        story::Ageinging bench;
+        story::AgedMounts bench;
         Random random(6);
         for (int m = 0; m < 4; ++m) {
             const Id<Mount> mount = bench.mount(0, 60.0 * m);
@@ -196,7 +196,7 @@ private slots:
         QVERIFY2(all(one.reported).contains(" cycles ("), qPrintable(all(one.reported))); // its threshold too
     }
     void theBenchesOwnDriftIsTakenOut() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         Random random(7);
         for (int c = 0; c < 5; ++c) { // the bench rises by 0.02 K a day
             const Id<Mount> check = bench.mount(1, 10.0 * c, SlotKind::checkMount);
@@ -212,7 +212,7 @@ private slots:
         QVERIFY(says(judged.bench, "drift-bench.taken-out"));
     }
     void equalAge() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         follow(bench, 0, 3, week, 0.03, 8, [](double t) { return -1.5 * (1 - std::exp(-t / 12)); });
         follow(bench, 1, 3, {0.5, 4, 12, 24, 48, 96}, 0.03, 9, [](double) { return -1.2; });
         const AgeingJudgement judged = judgeAgeing(bench.document(), bench.question);
@@ -221,7 +221,7 @@ private slots:
         QCOMPARE(judged.atEqualAge.size(), std::size_t{2});
     }
     void aFilmThatNeverMelted() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         Material film = *bench.document().find(bench.level(0).material);
         film.kind = MaterialClass::phaseChange;
         film.melts = Celsius{60};
@@ -232,7 +232,7 @@ private slots:
         QVERIFY2(says(one.reported, "drift-conditioning.never"), qPrintable(all(one.reported)));
     }
     void threePointsTellNoCourse() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         follow(bench, 0, 1, {1, 24, 72}, 0.02, 4, [](double t) { return t / 100; });
         const GroupAgeing one = judgeAgeing(bench.document(), bench.question).groups.front();
         QVERIFY(one.reason && one.reason->code == "drift-too-few");
@@ -240,7 +240,7 @@ private slots:
         QCOMPARE(one.breakIn.says, BreakIn::Says::unknown);
     }
     void whatIsDue() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         const Id<Mount> mount = bench.mount(0, 0);
         Edit edit(bench.document(), "later");
         const Slot* slot = bench.document().where(&Slot::mount, std::optional(mount)).front();
@@ -263,7 +263,7 @@ private slots:
         QCOMPARE(at(4.5).front().state, DueState::lost);
     }
     void shelfAgeByTubes() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         Random random(12);
         for (int tube = 0; tube < 4; ++tube) {
             Edit lots(bench.document(), "tube");
@@ -291,7 +291,7 @@ private slots:
         QVERIFY2(says(shelf.reported, "shelf-age.hotter"), qPrintable(all(shelf.reported)));
     }
     void tubesAtTheLimitAreComparedByClock() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         Random random(13);
         for (int tube = 0; tube < 2; ++tube) {
             Edit lots(bench.document(), "tube");
@@ -324,7 +324,7 @@ private slots:
                  qPrintable(all(shelf.reported)));
     }
     void whatSurvivesTheCold() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         for (int m = 0; m < 4; ++m) {
             const Id<Mount> mount = bench.mount(0, 3.0 * m);
             bench.reading(mount, 1, 30);
@@ -345,7 +345,7 @@ private slots:
                  qPrintable(all(tables.front().reported)));
     }
     void whatHappensOrNot() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         for (int m = 0; m < 12; ++m) {
             const Id<Mount> mount = bench.mount(m % 2 == 0 ? 0 : 1, 3.0 * m);
             bench.reading(mount, 1, 30);
@@ -383,7 +383,7 @@ private slots:
         QCOMPARE(delaysAt({1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11}).size(), std::size_t{8});
     }
     void theMountsThatAreNeededArePlanned() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         for (int m = 0; m < 2; ++m) {
             const Id<Mount> mount = bench.mount(0, 20.0 * m);
             bench.reading(mount, 1, 30);
@@ -400,7 +400,7 @@ private slots:
         QCOMPARE(planMountsToFollow(again, bench.question, one), 0); // they are there already
     }
     void machinesAreDue() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         Random random(15);
         const Id<Mount> mount = bench.mount(0, 0);
         for (const double t : {1., 500., 1'000., 2'000., 3'000., 4'000., 5'000., 6'000.})

@@ -105,7 +105,7 @@ private slots:
         band.run(0, 120, [](BenchSample& sample) { sample.ambientC = sample.timeS < 60 ? 22 : 24.5; });
         QCOMPARE(band.codes, (std::vector<std::string>{"watch-room-band"}));
         Story slope{RunMonitor({}), {}, {}};
-        slope.run(0, 2'000, [](BenchSample& sample) { *sample.roomC += 2.0 * sample.timeS / 3'600; });
+        slope.run(0, 2'000, [](BenchSample& sample) { *sample.ambientC += 2.0 * sample.timeS / 3'600; });
         QCOMPARE(slope.codes, (std::vector<std::string>{"watch-room-drift"}));
         QVERIFY2(slope.atS.front() < 700, std::to_string(slope.atS.front()).c_str());
     }

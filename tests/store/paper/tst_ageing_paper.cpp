@@ -23,8 +23,8 @@ using namespace ibuki;
 namespace {
 
 /// Three mounts that wear alike, read seven times.
-story::Ageinging worn() {
-    story::Ageinging bench;
+story::AgedMounts worn() {
+    story::AgedMounts bench;
     Random random(2);
     for (int m = 0; m < 3; ++m) {
         const Id<Mount> mount = bench.mount(0, 400.0 * m);
@@ -68,7 +68,7 @@ private slots:
         QVERIFY(svg.find("Tern 11") != std::string::npos && svg.find("nan") == std::string::npos);
     }
     void nothingIsSaidOfMountsThatWereReadOnce() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         bench.reading(bench.mount(0, 0), 1, 30);
         QVERIFY(ageingHtml(bench.document(), bench.question).empty());
         const auto seen = worn();
@@ -95,7 +95,7 @@ private slots:
         for (const auto& change : json["change_at_K"]) QVERIFY(change["ci_K"][0] <= change["ci_K"][1]);
     }
     void datesForACalendar() {
-        story::Ageinging bench;
+        story::AgedMounts bench;
         const Id<Mount> mount = bench.mount(0, 0);
         bench.reading(mount, 1, 30);
         Edit edit(bench.document(), "later");

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/look/film_thickness.h"
+#include "core/simulate/film_thickness.h"
 
 #include "core/base/random.h"
 

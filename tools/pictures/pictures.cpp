@@ -276,7 +276,7 @@ void pictureAgeing(MainWindow& window, const QString& folder, const QString& suf
         window.ageingView().findChild<QPushButton*>(QString("Page ") + name)->click();
     };
     choose("What stays put on a bare die");
-    window.showStage(Stage::drift);
+    window.showStage(Stage::ageing);
     wait();
     auto* materials = window.ageingView().findChild<QListWidget*>("Materials followed");
     for (int row = 0; row < materials->count(); ++row) {

@@ -39,7 +39,7 @@ QWidget* PaperView::makeSwitches() {
     const std::pair<QString, bool ReportParts::*> switches[] = {
         {say("Ladder"), &ReportParts::ladder},         {say("Sentences"), &ReportParts::sentences},
         {say("Pairs"), &ReportParts::pairs},           {say("Runs"), &ReportParts::runs},
-        {say("Looks"), &ReportParts::looks},           {say("Drift"), &ReportParts::drift},
+        {say("Looks"), &ReportParts::looks},           {say("Drift"), &ReportParts::ageing},
         {say("Conditions"), &ReportParts::conditions}, {say("Cautions"), &ReportParts::cautions}};
     for (const auto& [name, member] : switches) {
         auto* box = new QCheckBox(name);

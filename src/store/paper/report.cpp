@@ -274,7 +274,7 @@ std::string htmlReport(const Document& document, const Question& question, const
         html.put("{}", looksHtml(
                            document, question,
                            thumbnails ? thumbnails : [](const JointPicture&) { return std::string(); }));
-    if (parts.drift) html.put("{}", ageingHtml(document, question));
+    if (parts.ageing) html.put("{}", ageingHtml(document, question));
     if (parts.conditions) putConditions(html, document, question);
     if (parts.cautions) putCautions(html, document, question);
     html.put("</body></html>\n");

@@ -18,7 +18,7 @@ struct ReportParts {
     bool runs = true;
     bool conditions = true;
     bool looks = true;
-    bool drift = true;
+    bool ageing = true;
     bool cautions = true;
 };
 

@@ -215,7 +215,7 @@ private slots:
     // States and words of the user: a table of what each does in each state.
     void wordsOfTheUser_data() {
         QTest::addColumn<QString>("words");
-        QTest::addColumn<QString>("told");
+        QTest::addColumn<QString>("reported");
         const auto row = [](const char* name, const char* words, const char* reported) {
             QTest::addRow("%s", name) << words << reported;
         };

@@ -58,19 +58,19 @@ private slots:
                 const double y = camera.face.lengthMm * (1.4 * random.uniform() - 0.2);
                 const PlanePoint seen = camera.see(x, y);
                 const PlanePoint mapped = view.toPicture(x, y);
-                QVERIFY_NEAR(mapped.x, seen.x, 1e-6);
-                QVERIFY_NEAR(mapped.y, seen.y, 1e-6);
+                QVERIFY_NEAR(mapped.x, seen.x, 1e-3); // corners go in as floats: 1e-7 of 1,600 pixels
+                QVERIFY_NEAR(mapped.y, seen.y, 1e-3);
                 const PlanePoint back = view.toFace(seen);
-                QVERIFY_NEAR(back.x, x, 1e-8);
-                QVERIFY_NEAR(back.y, y, 1e-8);
+                QVERIFY_NEAR(back.x, x, 1e-3);
+                QVERIFY_NEAR(back.y, y, 1e-3);
             }
         }
     }
     void theScaleIsThatOfTheMiddle() {
         Camera camera; // straight from above: focal length over distance
-        QVERIFY_NEAR(FaceView(camera.corners(), camera.face).pxPerMm(), 1500.0 / 200, 1e-9);
+        QVERIFY_NEAR(FaceView(camera.corners(), camera.face).pxPerMm(), 1500.0 / 200, 1e-5);
         camera.turn = 1;
-        QVERIFY_NEAR(FaceView(camera.corners(), camera.face).pxPerMm(), 1500.0 / 200, 1e-9);
+        QVERIFY_NEAR(FaceView(camera.corners(), camera.face).pxPerMm(), 1500.0 / 200, 1e-5);
     }
     void aTrueViewIsNotStrangeAndAnotherSizeIs() {
         Random random(52);
@@ -82,7 +82,7 @@ private slots:
                      std::to_string(right.strangeness(1600, 1200)).c_str());
         }
         const Camera straight;
-        QVERIFY_NEAR(FaceView(straight.corners(), straight.face).strangeness(1600, 1200), 0, 1e-12);
+        QVERIFY_NEAR(FaceView(straight.corners(), straight.face).strangeness(1600, 1200), 0, 1e-6);
     }
     void cornersThatMakeNoFaceAreRefused() {
         const Camera camera;
@@ -185,7 +185,7 @@ private slots:
                     best = std::max(best, 2 * reach);
                 }
             const double found = largestBareCircleMm(mask, {static_cast<double>(n), static_cast<double>(n)});
-            QVERIFY2(found >= best - 1e-6 && found <= best + 0.75,
+            QVERIFY2(found >= best - 1e-3 && found <= best + 0.75,
                      qPrintable(QString("%1 %2").arg(found).arg(best)));
         }
     }

@@ -65,7 +65,8 @@ private slots:
                  Role::ignore);
         apply(document, inverse(made.set));
         QVERIFY(rememberedRoles(document).empty());
-        QVERIFY(document.all<Recording>().empty());
+        QVERIFY(document.all<Run>().empty() && document.all<Mount>().empty());
+        for (const auto& [id, recording] : document.all<Recording>()) QVERIFY(recording.withdrawn);
     }
     void aRowThatIsNotTakenBringsNothing() {
         const story::Asked asked = story::ask();

@@ -43,6 +43,8 @@ private slots:
             window_->showStage(stage);
             QCoreApplication::processEvents();
         }
+        for (int page = 0; page <= static_cast<int>(QuestionView::Page::rehearsal); ++page)
+            window_->questionView().showPage(static_cast<QuestionView::Page>(page));
         for (DrawnItems* item : window_->findChildren<DrawnItems*>()) {
             ++drawn;
             QVERIFY2(topicOf(item), qPrintable(item->objectName() + item->accessibleName()));

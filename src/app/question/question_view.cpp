@@ -27,14 +27,7 @@
 
 namespace ibuki {
 
-QuestionView::QuestionView(Session& session, QWidget* parent)
-    : QWidget(parent),
-      session_(session),
-      asked_(new AskedPage(session)),
-      chances_(new ChancesPage(session)),
-      board_(new BoardPage(session)),
-      protocol_(new ProtocolPage(session)),
-      rehearsal_(new RehearsalPanel(session)) {
+QuestionView::QuestionView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     explain(this, Topic::chance);
@@ -43,8 +36,11 @@ QuestionView::QuestionView(Session& session, QWidget* parent)
     auto* body = new QVBoxLayout(body_);
     body->setContentsMargins(0, 0, 0, 0);
     pages_ = new QStackedWidget;
-    for (QWidget* page : std::initializer_list<QWidget*>{asked_, chances_, board_, protocol_, rehearsal_})
-        pages_->addWidget(page);
+    for (int page = 0; page <= static_cast<int>(Page::rehearsal); ++page) {
+        auto* place = new QWidget;
+        (new QVBoxLayout(place))->setContentsMargins(0, 0, 0, 0);
+        pages_->addWidget(place);
+    }
     body->addWidget(makeQuestionRow());
     body->addWidget(pages_, 1);
     layout->addWidget(body_, 1);
@@ -74,7 +70,6 @@ QWidget* QuestionView::makeHead() {
     mounts_->setAccessibleName(say("Mounts of each level"));
     mounts_->setObjectName("Mounts of each level");
     connect(mounts_, &QSlider::valueChanged, this, &QuestionView::previewMounts);
-    connect(chances_, &ChancesPage::mountsMeant, mounts_, &QSlider::setValue);
     connect(mounts_, &QSlider::sliderReleased, this, &QuestionView::takeMounts);
     live_ = new QLabel;
     live_->setWordWrap(true);
@@ -139,6 +134,24 @@ QWidget* QuestionView::makeEmpty() {
     return empty_;
 }
 
+template <class Widget> Widget& QuestionView::made(Widget*& page, Page place) {
+    if (!page) {
+        page = new Widget(session_);
+        pages_->widget(static_cast<int>(place))->layout()->addWidget(page);
+        page->show(); // now, not once the loop comes round
+    }
+    return *page;
+}
+
+ChancesPage& QuestionView::chances() {
+    const bool isNew = !chances_;
+    ChancesPage& page = made(chances_, Page::chances);
+    if (isNew) connect(&page, &ChancesPage::mountsMeant, mounts_, &QSlider::setValue);
+    return page;
+}
+
+BoardPage& QuestionView::board() { return made(board_, Page::board); }
+
 void QuestionView::showPage(Page page) { pages_->setCurrentIndex(static_cast<int>(page)); }
 
 void QuestionView::refresh() {
@@ -184,19 +197,19 @@ void QuestionView::showFigures(const PlanFigures& figures) {
 void QuestionView::refreshPage(const PlanFigures& figures) {
     switch (static_cast<Page>(pages_->currentIndex())) {
     case Page::asked:
-        asked_->refresh();
+        made(asked_, Page::asked).refresh();
         break;
     case Page::chances:
-        chances_->refresh(figures);
+        chances().refresh(figures);
         break;
     case Page::board:
-        board_->refresh(figures);
+        board().refresh(figures);
         break;
     case Page::protocol:
-        protocol_->refresh();
+        made(protocol_, Page::protocol).refresh();
         break;
     case Page::rehearsal:
-        rehearsal_->refresh();
+        made(rehearsal_, Page::rehearsal).refresh();
         break;
     }
 }
@@ -217,7 +230,7 @@ void QuestionView::fillQuestions() {
 void QuestionView::previewMounts(int mounts) {
     const PlanFigures figures = planFigures(session_.document(), session_.question(), session_.now(), mounts);
     showFigures(figures);
-    if (pages_->currentWidget() == chances_) chances_->refresh(figures);
+    if (pages_->currentIndex() == static_cast<int>(Page::chances)) chances().refresh(figures);
     if (!mounts_->isSliderDown()) takeMounts();
 }
 

@@ -39,6 +39,21 @@ void AccountBars::show(const Disagreement* found) {
 
 QSize AccountBars::sizeHint() const { return {600, 5 * (fontMetrics().height() + 18) + 8}; }
 
+void AccountBars::paintBar(QPainter& painter, const Row& row, const std::function<double(double)>& at,
+                           double middle, double line) {
+    const Colours& c = colours();
+    const QRectF bar(QPointF(std::min(at(row.from), at(row.to)), middle - line / 2),
+                     QPointF(std::max(at(row.from), at(row.to)), middle + line / 2));
+    painter.setPen(QPen(c.ink, 1));
+    painter.setBrush(row.fill == Qt::NoBrush ? QBrush(c.sheet) : QBrush(c.ink, row.fill));
+    painter.drawRect(bar);
+    if (!(row.half > 0)) return;
+    const double left = at(row.to - row.half), right = at(row.to + row.half);
+    painter.setPen(QPen(c.hot, 2));
+    painter.drawLine(QPointF(left, middle), QPointF(right, middle));
+    for (double end : {left, right}) painter.drawLine(QPointF(end, middle - 5), QPointF(end, middle + 5));
+}
+
 void AccountBars::paintEvent(QPaintEvent*) {
     if (rows_.empty()) return;
     QPainter painter(this);
@@ -63,18 +78,7 @@ void AccountBars::paintEvent(QPaintEvent*) {
         const double middle = y + height / 2;
         painter.setPen(c.ink);
         painter.drawText(QRectF(0, y, names + 4, height), Qt::AlignRight | Qt::AlignVCenter, row.name);
-        const QRectF bar(QPointF(std::min(at(row.from), at(row.to)), middle - line / 2),
-                         QPointF(std::max(at(row.from), at(row.to)), middle + line / 2));
-        painter.setPen(QPen(c.ink, 1));
-        painter.setBrush(row.fill == Qt::NoBrush ? QBrush(c.sheet) : QBrush(c.ink, row.fill));
-        painter.drawRect(bar);
-        if (row.half > 0) {
-            const double left = at(row.to - row.half), right = at(row.to + row.half);
-            painter.setPen(QPen(c.hot, 2));
-            painter.drawLine(QPointF(left, middle), QPointF(right, middle));
-            for (double end : {left, right})
-                painter.drawLine(QPointF(end, middle - 5), QPointF(end, middle + 5));
-        }
+        paintBar(painter, row, at, middle, line);
         painter.setPen(c.ink);
         painter.drawText(QRectF(width() - values - 4, y, values + 4, height),
                          Qt::AlignRight | Qt::AlignVCenter, row.value);

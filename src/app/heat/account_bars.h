@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QWidget>
+#include <functional>
 #include <optional>
 
 namespace ibuki {
@@ -31,6 +32,10 @@ private:
         double half = 0; ///< of a whisker about `to`; 0: none
         Qt::BrushStyle fill = Qt::SolidPattern;
     };
+    /// at: the place of a difference along the bars; middle: of this one, down.
+    static void paintBar(QPainter& painter, const Row& row, const std::function<double(double)>& at,
+                         double middle, double line);
+
     std::vector<Row> rows_;
 };
 

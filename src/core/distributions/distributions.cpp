@@ -40,6 +40,7 @@ double nonCentralStudentUpper(double t, double df, double ncp) {
     return cdf(complement(boost::math::non_central_t(df, ncp), t));
 }
 double nonCentralFisherUpper(double f, double df1, double df2, double lambda) {
+    if (lambda == 0) return fisherUpper(f, df1, df2); // Boost 1.74 gives its complement, with the sign turned
     return cdf(complement(boost::math::non_central_f(df1, df2, lambda), f));
 }
 double betaQuantile(double p, double a, double b) {

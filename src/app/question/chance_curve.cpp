@@ -149,10 +149,39 @@ void ChanceCurve::paintDifferences(QPainter& painter) const {
     painter.drawText(QRectF(dot.x() + 10, dot.y() + 2, 80, line), Qt::AlignLeft, percent(at->chance));
 }
 
+/// The dot of so many mounts, and what stands under and beside it.
+void ChanceCurve::paintNumber(QPainter& painter, const Frame& frame, std::size_t place) const {
+    const Colours& c = colours();
+    const double line = painter.fontMetrics().height();
+    const int every = curves_.overMounts.size() > 14 ? 5 : 1;
+    const ChancePoint& point = curves_.overMounts[place];
+    const int n = static_cast<int>(point.at);
+    const QPointF dot = frame.at(alongMounts(point.at), point.chance);
+    const bool chosen = n == marks_.mounts;
+    painter.setPen(QPen(c.ink, 1.2));
+    painter.setBrush(chosen ? c.ink : c.sheet);
+    painter.drawEllipse(dot, chosen ? 5 : 3.5, chosen ? 5 : 3.5);
+    if (showsFocus(static_cast<int>(place)) || hovered() == static_cast<int>(place)) {
+        painter.setPen(QPen(c.cold, 1.5, Qt::DotLine));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawEllipse(dot, 9, 9);
+    }
+    const bool needed = marks_.needed && *marks_.needed == n;
+    if (n % every != 0 && !chosen && !needed) return;
+    painter.setPen(chosen || needed ? c.ink : c.quiet);
+    painter.drawText(QRectF(dot.x() - 40, frame.plot.bottom() + 4, 80, line), Qt::AlignHCenter,
+                     QString::number(n));
+    if (chosen)
+        painter.drawText(QRectF(dot.x() + 9, dot.y() + 2, 80, line), Qt::AlignLeft, percent(point.chance));
+    if (needed) {
+        painter.setPen(QPen(c.ink, 1, Qt::DotLine));
+        painter.drawLine(frame.at(alongMounts(point.at), 0), dot + QPointF(0, 5));
+    }
+}
+
 void ChanceCurve::paintMounts(QPainter& painter) const {
     const Colours& c = colours();
     const Frame frame = mountsFrame();
-    const double line = painter.fontMetrics().height();
     paintFrame(painter, frame,
                marks_.goal == Goal::difference
                    ? say("The chance to tell %1 %2, over the mounts of each")
@@ -167,33 +196,7 @@ void ChanceCurve::paintMounts(QPainter& painter) const {
     painter.setBrush(Qt::NoBrush);
     painter.setPen(QPen(c.line, 1.5));
     painter.drawPath(path);
-    const int every = curves_.overMounts.size() > 14 ? 5 : 1;
-    for (std::size_t i = 0; i < curves_.overMounts.size(); ++i) {
-        const ChancePoint& point = curves_.overMounts[i];
-        const int n = static_cast<int>(point.at);
-        const QPointF dot = frame.at(alongMounts(point.at), point.chance);
-        const bool chosen = n == marks_.mounts;
-        painter.setPen(QPen(c.ink, 1.2));
-        painter.setBrush(chosen ? c.ink : c.sheet);
-        painter.drawEllipse(dot, chosen ? 5 : 3.5, chosen ? 5 : 3.5);
-        if (showsFocus(static_cast<int>(i)) || hovered() == static_cast<int>(i)) {
-            painter.setPen(QPen(c.cold, 1.5, Qt::DotLine));
-            painter.setBrush(Qt::NoBrush);
-            painter.drawEllipse(dot, 9, 9);
-        }
-        const bool needed = marks_.needed && *marks_.needed == n;
-        if (n % every != 0 && !chosen && !needed) continue;
-        painter.setPen(chosen || needed ? c.ink : c.quiet);
-        painter.drawText(QRectF(dot.x() - 40, frame.plot.bottom() + 4, 80, line), Qt::AlignHCenter,
-                         QString::number(n));
-        if (chosen)
-            painter.drawText(QRectF(dot.x() + 9, dot.y() + 2, 80, line), Qt::AlignLeft,
-                             percent(point.chance));
-        if (needed) {
-            painter.setPen(QPen(c.ink, 1, Qt::DotLine));
-            painter.drawLine(frame.at(alongMounts(point.at), 0), dot + QPointF(0, 5));
-        }
-    }
+    for (std::size_t i = 0; i < curves_.overMounts.size(); ++i) paintNumber(painter, frame, i);
 }
 
 void ChanceCurve::paintEvent(QPaintEvent*) {

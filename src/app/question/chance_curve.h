@@ -50,6 +50,7 @@ private:
     void paintFrame(QPainter& painter, const Frame& frame, const QString& title) const;
     void paintDifferences(QPainter& painter) const;
     void paintMounts(QPainter& painter) const;
+    void paintNumber(QPainter& painter, const Frame& frame, std::size_t place) const;
 
     ChanceCurves curves_;
     ChanceCurveMarks marks_;

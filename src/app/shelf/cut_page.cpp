@@ -129,23 +129,7 @@ QWidget* CutPage::makeResult() {
     layout->addWidget(summary_);
     preview_ = new SheetPreview;
     layout->addWidget(preview_, 1);
-    auto* turning = new QHBoxLayout;
-    previous_ = button(say("Before"), say("The sheet before"));
-    next_ = button(say("After"), say("The sheet after"));
-    pageLabel_ = quietLabel();
-    pageLabel_->setAlignment(Qt::AlignCenter);
-    connect(previous_, &QPushButton::clicked, this, [this] {
-        --page_;
-        showPlan();
-    });
-    connect(next_, &QPushButton::clicked, this, [this] {
-        ++page_;
-        showPlan();
-    });
-    turning->addWidget(previous_);
-    turning->addWidget(pageLabel_, 1);
-    turning->addWidget(next_);
-    layout->addLayout(turning);
+    layout->addLayout(makeTurning());
     layout->addWidget(quietLabel(qtext(reasonAndAdvice(*cautionRule("BLADES")))));
     auto* row = new QHBoxLayout;
     save_ = button(say("Save drawing…"), say("SVG or PDF at exactly 1:1"), true);
@@ -165,6 +149,27 @@ QWidget* CutPage::makeResult() {
     row->addStretch(1);
     layout->addLayout(row);
     return card(layout);
+}
+
+/// From sheet to sheet.
+QLayout* CutPage::makeTurning() {
+    auto* turning = new QHBoxLayout;
+    previous_ = button(say("Before"), say("The sheet before"));
+    next_ = button(say("After"), say("The sheet after"));
+    pageLabel_ = quietLabel();
+    pageLabel_->setAlignment(Qt::AlignCenter);
+    connect(previous_, &QPushButton::clicked, this, [this] {
+        --page_;
+        showPlan();
+    });
+    connect(next_, &QPushButton::clicked, this, [this] {
+        ++page_;
+        showPlan();
+    });
+    turning->addWidget(previous_);
+    turning->addWidget(pageLabel_, 1);
+    turning->addWidget(next_);
+    return turning;
 }
 
 void CutPage::refresh() {

@@ -34,6 +34,7 @@ public:
 private:
     QWidget* makeTables();
     QWidget* makeResult();
+    QLayout* makeTurning();
     QWidget* makeSettings();
     QTableWidget* makeTable(const QString& name, const QStringList& columns);
     void fillFromBench();

@@ -47,16 +47,7 @@ GapPage::GapPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     auto* row = new QHBoxLayout;
     row->addWidget(cardTitle(say("Pads under one plate")), 1);
     row->addWidget(quietLabel(say("Pad")), 0);
-    pads_ = new QComboBox;
-    pads_->setAccessibleName(say("Pad"));
-    pads_->setObjectName("Pad");
-    pads_->setPlaceholderText(say("no pad on the shelf"));
-    pads_->setMinimumContentsLength(16);
-    connect(pads_, &QComboBox::activated, this, [this](int index) {
-        pad_ = Id<Material>{pads_->itemData(index).toLongLong()};
-        thickness_.clear();
-        showReport();
-    });
+    pads_ = makePads();
     row->addWidget(pads_);
     layout->addLayout(row);
     table_ = new QWidget;
@@ -87,6 +78,20 @@ GapPage::GapPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     inside->setContentsMargins(0, 0, 0, 0);
     inside->addWidget(scrolled(layout));
     outer->addWidget(card(inside));
+}
+
+QComboBox* GapPage::makePads() {
+    auto* pads = new QComboBox;
+    pads->setAccessibleName(say("Pad"));
+    pads->setObjectName("Pad");
+    pads->setPlaceholderText(say("no pad on the shelf"));
+    pads->setMinimumContentsLength(16);
+    connect(pads, &QComboBox::activated, this, [this, pads](int index) {
+        pad_ = Id<Material>{pads->itemData(index).toLongLong()};
+        thickness_.clear();
+        showReport();
+    });
+    return pads;
 }
 
 void GapPage::refresh() {

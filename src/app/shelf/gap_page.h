@@ -28,6 +28,7 @@ public:
     void refresh();
 
 private:
+    QComboBox* makePads();
     void fillPads();
     void showReport();
     NumberField* addGapField(int row, Id<Site> site, const std::string& name);

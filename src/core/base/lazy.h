@@ -18,7 +18,7 @@ public:
     Lazy(T value) : state_(std::make_shared<State>()) {
         state_->value = std::move(value);
     } // NOLINT: it is one
-    Lazy(std::string stored, Decode decode) : state_(std::make_shared<State>()) {
+    Lazy(std::string&& stored, Decode decode) : state_(std::make_shared<State>()) {
         state_->stored = std::move(stored);
         state_->decode = decode;
     }

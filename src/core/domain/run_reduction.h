@@ -17,9 +17,10 @@ struct RunReduction {
     ReduceSettings settings;
     bool operator==(const RunReduction&) const = default;
 
-    static RunReduction with(Id<RunReduction> id, Id<Run> run, Reduction reduction, ReduceSettings settings) {
+    static RunReduction with(Id<RunReduction> id, Id<Run> run, Reduction reduction,
+                             const ReduceSettings& settings) {
         const auto hottest = reduction.hottestC;
-        return {id, run, std::move(reduction), hottest, std::move(settings)};
+        return {id, run, std::move(reduction), hottest, settings};
     }
 };
 

@@ -26,7 +26,7 @@ void addFigures(Edit& edit, const Run& run, const ReducedLog& log) {
 
 } // namespace
 
-void addRunsOf(Edit& edit, Run first, std::optional<Id<Study>> study, const ReducedLog& log) {
+void addRunsOf(Edit& edit, const Run& first, std::optional<Id<Study>> study, const ReducedLog& log) {
     std::vector<Id<Load>> steps;
     if (study) steps = loadsFor(edit, *study, log.reduction);
     if (study && steps.empty()) steps = {loadOfSilentLog(edit, *study)};

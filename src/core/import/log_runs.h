@@ -21,6 +21,6 @@ struct ReducedLog {
 /// (none without a study), its place among the runs of its mount and load, the reduction, and what the log's
 /// columns read. `first` (mount, recording, purpose) is what they have in common; where it has an id it is in
 /// the record already, since its recording began, and becomes the run of the first load.
-void addRunsOf(Edit& edit, Run first, std::optional<Id<Study>> study, const ReducedLog& log);
+void addRunsOf(Edit& edit, const Run& first, std::optional<Id<Study>> study, const ReducedLog& log);
 
 } // namespace ibuki

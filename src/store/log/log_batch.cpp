@@ -68,8 +68,8 @@ void reduceWith(ImportedLog& log, const ImportedLog* probe) {
     log.reduction = reduceByEveryMetric(withProbe(log.trace, probe->trace, alignment), log.settings);
 }
 
-LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules, std::stop_token stop,
-                      const Progress& progress) {
+LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,
+                      const std::stop_token& stop, const Progress& progress) {
     LogBatch batch;
     for (std::size_t i = 0; i < files.size(); ++i) {
         if (stop.stop_requested()) throw Cancelled{};

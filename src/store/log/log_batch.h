@@ -48,8 +48,8 @@ struct BatchRules {
 /// Reads, hashes and reduces each file; a file that cannot be used is named in `refused` and the others go
 /// on. Logs of the room alone are laid beside the log they belong to before that is reduced. Throws
 /// Cancelled.
-LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules, std::stop_token stop,
-                      const Progress& progress);
+LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,
+                      const std::stop_token& stop, const Progress& progress);
 
 /// One file with what the user states of it. Throws InputError, Cancelled.
 ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options,

@@ -2,6 +2,7 @@
 #include "app/question/board_lines.h"
 
 #include "app/question/order_lines.h"
+#include "app/question/protocol_lines.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "app/session/qtext.h"
@@ -113,11 +114,6 @@ private:
 };
 
 QString clockText(Instant at) { return qtext(dateTimeText(at).substr(11)); }
-
-QString stepName(const StepOccurrence& step) {
-    const QString name = sayTerm(word(step.kind));
-    return step.load.empty() ? name : name + ", " + qtext(step.load);
-}
 
 QString spareText(const SpareTime& spare) {
     QStringList work;

@@ -9,6 +9,7 @@
 #include "core/setup/run_setup.h"
 #include "live/recorder.h"
 #include "store/json/run_protocol_json.h"
+#include "store/local_time.h"
 #include "store/project/earlier_rises.h"
 #include "store/project/project.h"
 #include "words/words.h"
@@ -76,9 +77,7 @@ private:
 Instant wallNow() {
     timespec now{};
     clock_gettime(CLOCK_REALTIME, &now);
-    std::tm local{};
-    localtime_r(&now.tv_sec, &local);
-    return {(static_cast<std::int64_t>(now.tv_sec) + local.tm_gmtoff) * 1000 + now.tv_nsec / 1'000'000};
+    return localTime(now);
 }
 
 double speedFrom(const std::string& text) {

@@ -141,7 +141,7 @@ void pictureImport(Session& session, const QString& file) {
     const QTemporaryDir folder;
     std::vector<std::string> paths;
     for (const QString& path : sampleLogs(folder.path())) paths.push_back(path.toStdString());
-    const BatchRules rules{settingsFor(session.configuration()), {}};
+    const BatchRules rules = batchRules(session.document(), session.configuration(), {});
     ImportDialog dialog(session, readLogBatch(paths, rules, {}, [](double) {}), rules);
     dialog.resize(1240, 780);
     pictureSheet(dialog, file);

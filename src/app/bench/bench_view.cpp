@@ -329,8 +329,9 @@ void BenchView::chooseLogs() {
 void BenchView::bringIn(const QStringList& files) {
     std::vector<std::string> paths;
     for (const QString& file : files) paths.push_back(file.toStdString());
-    BatchRules rules{settingsFor(session_.configuration()), rememberedRoles(session_.document())};
-    if (session_.study()) applyRules(rules.settings, session_.document(), session_.study()->id);
+    const BatchRules rules =
+        batchRules(session_.document(), session_.configuration(),
+                   session_.study() ? std::optional(session_.study()->id) : std::nullopt);
     auto read = std::make_shared<LogBatch>();
     session_.jobs().queue(
         readingName,

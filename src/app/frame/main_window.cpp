@@ -172,7 +172,7 @@ bool MainWindow::practise(Scenario scenario, int seed, const QString& path) {
     NewPractice wanted;
     wanted.scenario = scenario;
     wanted.seed = seed;
-    wanted.reported = words::text;
+    wanted.wording = words::text;
     const Id<Study> study = addPractice(edit, wanted, session_.now());
     if (!session_.acquire(edit.finish())) return false;
     Selection selection;

@@ -2,10 +2,10 @@
 #include "app/question/board_lines.h"
 
 #include "app/question/order_lines.h"
-#include "app/question/protocol_lines.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "app/session/qtext.h"
+#include "app/session/step_title.h"
 #include "core/base/input_error.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
@@ -126,7 +126,8 @@ QString spareText(const SpareTime& spare) {
 
 QString stepsText(const ScheduledMount& mount) {
     QStringList steps;
-    for (const StepOccurrence& step : mount.steps) steps << stepName(step) + " " + durationText(step.minutes);
+    for (const StepOccurrence& step : mount.steps)
+        steps << stepTitle(step) + " " + durationText(step.minutes);
     return say("%1, done %2.").arg(steps.join("  ·  "), dayTimeText(mount.end));
 }
 

@@ -4,6 +4,7 @@
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "app/session/qtext.h"
+#include "app/session/step_title.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
 
@@ -28,11 +29,6 @@ QString fromText(ExpectedFrom from) {
 
 } // namespace
 
-QString stepName(const StepOccurrence& step) {
-    const QString name = sayTerm(word(step.kind));
-    return step.load.empty() ? name : name + ", " + qtext(step.load);
-}
-
 QString gateText(GateKind gate, double figure) {
     switch (gate) {
     case GateKind::chipSlopeBelow:
@@ -54,7 +50,7 @@ QString gateText(GateKind gate, double figure) {
 QString stepForecast(const StepOccurrence& of, const StepForecast& step) {
     const double minutes = step.to - step.from;
     QStringList words{say("%1: %2 at %3 W, then %4 K over the room")
-                          .arg(stepName(of), minutesText(minutes))
+                          .arg(stepTitle(of), minutesText(minutes))
                           .arg(step.powerW, 0, 'f', 0)
                           .arg(step.riseK, 0, 'f', 1)};
     if (of.gate == GateKind::ambientSlopeBelow)

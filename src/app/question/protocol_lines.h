@@ -9,8 +9,6 @@
 
 namespace ibuki {
 
-/// "soak, sustained 180 W"
-QString stepName(const StepOccurrence& step);
 /// How long it lasts, when its gate should open, what is left to rise at its end.
 QString stepForecast(const StepOccurrence& of, const StepForecast& step);
 /// "0.2 K left", "0.1 K/min"; empty without a gate that can be foretold.

@@ -9,6 +9,7 @@
 #include "app/question/protocol_lines.h"
 #include "app/say.h"
 #include "app/session/laid_change.h"
+#include "app/session/step_title.h"
 #include "core/domain/lookup.h"
 #include "core/plan/step_times.h"
 
@@ -220,7 +221,7 @@ void ProtocolPage::fillCurve(const std::vector<ProtocolStep>& protocol) {
     ProtocolDrawing drawing{
         expectedCurve(document, session_.study()->id, expected_, protocol), protocol, {}, {}};
     for (std::size_t i = 0; i < drawing.curve.steps.size(); ++i) {
-        drawing.names << stepName(drawing.curve.steps[i]);
+        drawing.names << stepTitle(drawing.curve.steps[i]);
         drawing.forecasts << stepForecast(drawing.curve.steps[i], drawing.curve.forecasts[i]);
     }
     bench_->setText(benchForecast(drawing.curve.bench));

@@ -4,6 +4,7 @@
 #include "app/drawn/theme.h"
 #include "app/recording/live_lines.h"
 #include "app/say.h"
+#include "app/session/step_title.h"
 
 #include <QHelpEvent>
 #include <QPainter>
@@ -46,7 +47,7 @@ void GateBar::show(const std::vector<StepOccurrence>& steps, std::size_t place, 
     place_ = place;
     share_ = share;
     paused_ = paused;
-    setAccessibleDescription(place < steps.size() ? stepTitle(steps[place], true) : say("done"));
+    setAccessibleDescription(place < steps.size() ? stepTitle(steps[place]) : say("done"));
     update();
 }
 
@@ -61,11 +62,10 @@ bool GateBar::event(QEvent* event) {
         const auto at = rects();
         for (std::size_t i = 0; i < at.size(); ++i)
             if (at[i].contains(help->pos()))
-                QToolTip::showText(help->globalPos(),
-                                   say("%1, %2 min at most")
-                                       .arg(stepTitle(steps_[i], true))
-                                       .arg(steps_[i].minutes, 0, 'f', 0),
-                                   this);
+                QToolTip::showText(
+                    help->globalPos(),
+                    say("%1, %2 min at most").arg(stepTitle(steps_[i])).arg(steps_[i].minutes, 0, 'f', 0),
+                    this);
         return true;
     }
     return QWidget::event(event);

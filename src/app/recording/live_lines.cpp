@@ -3,6 +3,7 @@
 
 #include "app/say.h"
 #include "app/session/qtext.h"
+#include "app/session/step_title.h"
 #include "core/domain/words.h"
 
 #include <algorithm>
@@ -92,14 +93,6 @@ QString clockText(double seconds) {
     return whole >= 3600 ? QStringLiteral("%1:%2").arg(whole / 3600).arg(minutes) : minutes;
 }
 
-QString stepTitle(const StepOccurrence& step, bool load) {
-    QString title = sayTerm(word(step.kind));
-    if (step.cycle > 0)
-        title = step.load.empty() ? say("cycle %1, cooling").arg(step.cycle)
-                                  : say("cycle %1, heating").arg(step.cycle);
-    return load && !step.load.empty() ? title + ", " + qtext(step.load) : title;
-}
-
 QString markLine(const LiveMark& mark) { return clockText(mark.atS) + "  " + sayText(mark.message); }
 
 LiveLines liveLines(const LiveRun& run) {
@@ -122,7 +115,7 @@ LiveLines liveLines(const LiveRun& run) {
         return reported;
     }
     if (status.step) {
-        reported.step = stepTitle(*status.step, true);
+        reported.step = stepTitle(*status.step);
         if (run.stage() == RunStage::manualWork)
             addManualWork(reported, run, *status.step);
         else

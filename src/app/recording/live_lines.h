@@ -28,8 +28,6 @@ struct StatusLightLine {
 LiveLines liveLines(const LiveRun& run);
 std::vector<StatusLightLine> statusLightLines(const LiveRun& run);
 
-/// A step as the bar and the line name it: "soak", with its load where `load`.
-QString stepTitle(const StepOccurrence& step, bool load);
 /// "3:20", "1:04:10".
 QString clockText(double seconds);
 QString markLine(const LiveMark& mark);

@@ -12,6 +12,7 @@
 #include "app/recording/live_plot.h"
 #include "app/recording/status_light_row.h"
 #include "app/say.h"
+#include "app/session/step_title.h"
 #include "live/tone.h"
 
 #include <QApplication>
@@ -288,17 +289,16 @@ void LivePanel::moveOn() {
 void LivePanel::leaveOut() {
     if (run_.stage() != RunStage::recording || !run_.status().step) return;
     leavingPlace_ = run_.status().place;
-    leaving_ = askText(this,
-                       {say("Leave the rest of this step out"),
-                        say("Why? \"%1\" ends now, and the reason stays in the record.")
-                            .arg(stepTitle(*run_.status().step, true)),
-                        {}},
-                       [this](const QString& reason) {
-                           if (reason.trimmed().isEmpty())
-                               return say("A step is left out with a reason only.");
-                           run_.skip(reason);
-                           return QString();
-                       });
+    leaving_ = askText(
+        this,
+        {say("Leave the rest of this step out"),
+         say("Why? \"%1\" ends now, and the reason stays in the record.").arg(stepTitle(*run_.status().step)),
+         {}},
+        [this](const QString& reason) {
+            if (reason.trimmed().isEmpty()) return say("A step is left out with a reason only.");
+            run_.skip(reason);
+            return QString();
+        });
 }
 
 /// The step that is asked about may end by itself while the reason is being written: the next one must not be

@@ -176,8 +176,10 @@ void Session::decodeRest() {
         [](int) {},
         [this, path = project_->path()](const InputError& error) {
             if (!project_ || project_->path() != path) return;
+            const InputError told({path.string(), {}, {}}, error.message);
+            if (held_) return post(told); // a run is being recorded into it: nothing of that is lost
             closeProject();
-            refuse(InputError({path.string(), {}, {}}, error.message));
+            refuse(told);
         });
 }
 

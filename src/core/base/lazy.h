@@ -15,9 +15,7 @@ public:
     using Decode = T (*)(const std::string& stored); ///< may throw; asked again then
 
     Lazy() : Lazy(T{}) {}
-    Lazy(T value) : state_(std::make_shared<State>()) {
-        state_->value = std::move(value);
-    } // NOLINT: it is one
+    Lazy(T value) : state_(std::make_shared<State>()) { state_->value = std::move(value); }
     Lazy(std::string&& stored, Decode decode) : state_(std::make_shared<State>()) {
         state_->stored = std::move(stored);
         state_->decode = decode;

@@ -37,7 +37,7 @@ std::string levelNameOf(const std::string& fileName) {
 }
 
 LogStudy addStudyOfLogs(Edit& edit, std::optional<Id<Bench>> bench, const std::vector<ImportedLog>& logs,
-                        const std::string& benchName, const std::string& studyName, const Wording& reported,
+                        const std::string& benchName, const std::string& studyName, const Wording& wording,
                         Instant now) {
     std::vector<std::string> names;
     const auto probes = probesAmong(logs);
@@ -45,8 +45,8 @@ LogStudy addStudyOfLogs(Edit& edit, std::optional<Id<Bench>> bench, const std::v
         const std::string name = levelNameOf(logs[i].fileName);
         if (!probes[i] && std::find(names.begin(), names.end(), name) == names.end()) names.push_back(name);
     }
-    if (!bench) bench = addBench(edit, templateFor(logs), benchName, reported);
-    const Id<Study> study = addStudy(edit, {StudyTemplate::own, *bench, studyName, {}, reported}, now);
+    if (!bench) bench = addBench(edit, templateFor(logs), benchName, wording);
+    const Id<Study> study = addStudy(edit, {StudyTemplate::own, *bench, studyName, {}, wording}, now);
     Question question = *firstQuestion(edit.document(), study);
     question.factor = Factor::beforeAfter; // its levels are names
     edit.put(question);

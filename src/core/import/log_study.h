@@ -22,7 +22,7 @@ struct LogStudy {
 /// A bench of the kind that the logs' channels show, unless there is one, and a study that compares what the
 /// files' names tell apart, in their order. Room probes are no level. At least one log must read a chip.
 LogStudy addStudyOfLogs(Edit& edit, std::optional<Id<Bench>> bench, const std::vector<ImportedLog>& logs,
-                        const std::string& benchName, const std::string& studyName, const Wording& reported,
+                        const std::string& benchName, const std::string& studyName, const Wording& wording,
                         Instant now);
 
 } // namespace ibuki

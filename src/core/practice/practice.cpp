@@ -126,9 +126,9 @@ Message purposeOf(Scenario scenario) {
 Id<Study> addPractice(Edit& edit, const NewPractice& wanted, Instant now) {
     const Script script = scriptOf(wanted.scenario);
     const Id<Bench> bench =
-        addBench(edit, BenchTemplate::liddedChip, wanted.reported({"practice-bench", {}}), wanted.reported);
+        addBench(edit, BenchTemplate::liddedChip, wanted.wording({"practice-bench", {}}), wanted.wording);
     Configuration configuration = *currentConfiguration(edit.document(), bench);
-    configuration.cooler = wanted.reported({script.cooler, {}});
+    configuration.cooler = wanted.wording({script.cooler, {}});
     configuration.fan = script.bench.fan ? FanSetting::automatic : FanSetting::fixed;
     configuration.temperatureLimit = Celsius{script.bench.limitC.value_or(95)};
     edit.put(configuration);
@@ -139,8 +139,8 @@ Id<Study> addPractice(Edit& edit, const NewPractice& wanted, Instant now) {
     edit.add(source);
     NewStudy study;
     study.bench = bench;
-    study.name = wanted.reported({"practice-study", {{"scenario", Term{word(wanted.scenario)}}}});
-    study.reported = wanted.reported;
+    study.name = wanted.wording({"practice-study", {{"scenario", Term{word(wanted.scenario)}}}});
+    study.wording = wanted.wording;
     for (const Sample& sample : script.materials) {
         Material material;
         material.name = sample.name;
@@ -150,7 +150,7 @@ Id<Study> addPractice(Edit& edit, const NewPractice& wanted, Instant now) {
         study.materials.push_back(id);
         Lot lot;
         lot.material = id;
-        lot.name = wanted.reported({"practice-lot", {{"material", std::string(sample.name)}}});
+        lot.name = wanted.wording({"practice-lot", {{"material", std::string(sample.name)}}});
         if (sample.kind == MaterialClass::paste) {
             lot.content = 4;
             lot.contentUnit = ContentUnit::gram;

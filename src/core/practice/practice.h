@@ -25,7 +25,7 @@ struct NewPractice {
     Scenario scenario = Scenario::threePastes;
     int seed = 1;
     double speed = 300; ///< of the bench's time
-    Wording reported = plainly;
+    Wording wording = plainly;
 };
 
 /// Bench, materials with a lot each, a study of them, the simulated source. Returns the study.

@@ -64,7 +64,7 @@ Metal faceAfter(const std::vector<LayerPlan>& layers, std::size_t i) {
     return i + 1 < layers.size() ? layers[i + 1].metal : Metal::unknown;
 }
 
-void addSensors(Edit& edit, Id<Configuration> configuration, BenchTemplate which, const Wording& reported) {
+void addSensors(Edit& edit, Id<Configuration> configuration, BenchTemplate which, const Wording& wording) {
     const bool graphics = which == BenchTemplate::graphicsCard;
     std::vector<std::pair<Role, const char*>> roles;
     if (graphics)
@@ -78,17 +78,17 @@ void addSensors(Edit& edit, Id<Configuration> configuration, BenchTemplate which
         Sensor sensor;
         sensor.configuration = configuration;
         sensor.role = role;
-        sensor.reads = reported({reads, {}});
+        sensor.reads = wording({reads, {}});
         edit.add(sensor);
     }
 }
 
 void addExtraSite(Edit& edit, Id<Configuration> configuration, SiteKind kind, int alike,
-                  const Wording& reported) {
+                  const Wording& wording) {
     Site site;
     site.configuration = configuration;
     site.kind = kind;
-    site.name = reported({std::string(word(kind)), {}});
+    site.name = wording({std::string(word(kind)), {}});
     site.alike = alike;
     site.upperFace = Metal::copper;
     edit.add(site);
@@ -98,13 +98,13 @@ void addExtraSite(Edit& edit, Id<Configuration> configuration, SiteKind kind, in
 
 Message layersOf(const BenchTemplateInfo& info) { return {"bench-layers." + std::string(info.name), {}}; }
 
-Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name, const Wording& reported) {
+Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name, const Wording& wording) {
     Bench bench;
     bench.name = name;
     const Id<Bench> id = edit.add(bench);
     Configuration configuration;
     configuration.bench = id;
-    configuration.name = reported({"as described", {}});
+    configuration.name = wording({"as described", {}});
     configuration.lid = which == BenchTemplate::liddedChip    ? LidState::lidded
                         : which == BenchTemplate::heaterBlock ? LidState::noChip
                                                               : LidState::bareDie;
@@ -116,13 +116,13 @@ Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name, con
         layer.configuration = of;
         layer.position = static_cast<int>(i);
         layer.kind = layers[i].kind;
-        layer.name = reported({layers[i].name, {}});
+        layer.name = wording({layers[i].name, {}});
         layer.metal = layers[i].metal;
         if (layers[i].site) {
             Site site;
             site.configuration = of;
             site.kind = *layers[i].site;
-            site.name = reported({layers[i].name, {}});
+            site.name = wording({layers[i].name, {}});
             site.lowerFace = faceBefore(layers, i);
             site.upperFace = faceAfter(layers, i);
             layer.site = edit.add(site);
@@ -130,10 +130,10 @@ Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name, con
         edit.add(layer);
     }
     if (which == BenchTemplate::graphicsCard) {
-        addExtraSite(edit, of, SiteKind::memory, 8, reported);
-        addExtraSite(edit, of, SiteKind::powerStage, 12, reported);
+        addExtraSite(edit, of, SiteKind::memory, 8, wording);
+        addExtraSite(edit, of, SiteKind::powerStage, 12, wording);
     }
-    addSensors(edit, of, which, reported);
+    addSensors(edit, of, which, wording);
     return id;
 }
 

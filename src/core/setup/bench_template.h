@@ -23,7 +23,7 @@ Message layersOf(const BenchTemplateInfo& info); ///< its layers in one line, fo
 /// Adds the bench with one configuration, its layers, sites and the sensors such a rig usually logs.
 /// told: how the names that they begin with are told.
 Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name,
-                   const Wording& reported = plainly);
+                   const Wording& wording = plainly);
 
 /// Adds a variant of the bench's current configuration for one level: another cooler, lid, fan or limit, the
 /// same layers, sites and sensors. Nothing when the bench has no configuration.

@@ -86,7 +86,7 @@ void addAmounts(Builder& builder) {
 
 /// What stood on the bench when one came.
 Level& asFound(Builder& b) {
-    Level& found = b.fresh(b.wanted.reported({"as found", {}}));
+    Level& found = b.fresh(b.wanted.wording({"as found", {}}));
     found.material.reset();
     found.mostMounts = 1;
     return found;
@@ -96,14 +96,14 @@ void addBeforeAndAfter(Builder& b) {
     asFound(b).placement = Placement::firstOfAll;
     b.fresh(b.material()->name);
     b.plan.baseline = true;
-    b.constant = b.wanted.reported({"held-constant.before-and-after", {}});
+    b.constant = b.wanted.wording({"held-constant.before-and-after", {}});
 }
 
 void addPatterns(Builder& b) {
     for (ApplicationPattern pattern :
          {ApplicationPattern::dot, ApplicationPattern::line, ApplicationPattern::cross,
           ApplicationPattern::fiveDots, ApplicationPattern::film})
-        b.fresh(b.wanted.reported({std::string(word(pattern)), {}})).pattern = pattern;
+        b.fresh(b.wanted.wording({std::string(word(pattern)), {}})).pattern = pattern;
 }
 
 void addTorques(Builder& b) {
@@ -113,18 +113,18 @@ void addTorques(Builder& b) {
 
 void addSteps(Builder& b) {
     asFound(b);
-    b.fresh(b.wanted.reported({"cleaned", {}}));
+    b.fresh(b.wanted.wording({"cleaned", {}}));
     b.levels.back().material.reset();
     b.materials();
     b.plan.baseline = true;
-    b.constant = b.wanted.reported({"held-constant.step-by-step", {}});
+    b.constant = b.wanted.wording({"held-constant.step-by-step", {}});
 }
 
 void addCoolers(Builder& b) {
     b.materials();
     b.question.secondFactor = Factor::cooler;
     for (const char* cooler : {"this cooler", "other cooler"}) {
-        Level& level = b.fresh(b.wanted.reported({cooler, {}}));
+        Level& level = b.fresh(b.wanted.wording({cooler, {}}));
         level.ofSecond = true;
         level.material.reset();
     }
@@ -140,7 +140,7 @@ void build(Builder& b) {
     case StudyTemplate::benchReference:
         b.materials();
         b.plan.mountsPerLevel = 5;
-        b.constant = b.wanted.reported({"held-constant.bench-reference", {}});
+        b.constant = b.wanted.wording({"held-constant.bench-reference", {}});
         break;
     case StudyTemplate::beforeAndAfter:
         addBeforeAndAfter(b);
@@ -174,7 +174,7 @@ void build(Builder& b) {
         break;
     case StudyTemplate::underTheLid:
         b.materials();
-        b.constant = b.wanted.reported({"held-constant.under-the-lid", {}});
+        b.constant = b.wanted.wording({"held-constant.under-the-lid", {}});
         break;
     case StudyTemplate::stepByStep:
         addSteps(b);
@@ -245,7 +245,7 @@ Id<Study> addStudy(Edit& edit, const NewStudy& wanted, Instant now) {
     }
     Load load;
     load.study = id;
-    load.name = wanted.reported({"sustained load", {}});
+    load.name = wanted.wording({"sustained load", {}});
     load.sameAs = earlierLoad(edit.document(), id, load.name);
     edit.add(load);
     builder.plan.study = id;

@@ -30,7 +30,7 @@ struct NewStudy {
     Id<Bench> bench;
     std::string name;
     std::vector<Id<Material>> materials;
-    Wording reported = plainly; ///< how the names and remarks that a kind begins with are told
+    Wording wording = plainly; ///< how the names and remarks that a kind begins with are told
 };
 
 /// Study, question with levels, one load, a plan. Throws InputError (study-materials, study-bench,

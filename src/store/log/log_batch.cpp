@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/log_batch.h"
 
+#include "core/evidence/response.h"
+#include "core/import/header_roles.h"
 #include "core/reduce/probe.h"
 #include "core/reduce/reduce.h"
 #include "store/digest.h"
+#include "store/local_time.h"
 #include "store/log/mapped_file.h"
 
-#include <ctime>
 #include <filesystem>
 #include <sys/stat.h>
 
@@ -17,14 +19,17 @@ namespace {
 std::optional<Instant> fileTime(const std::string& path) {
     struct stat info {};
     if (::stat(path.c_str(), &info) != 0) return std::nullopt;
-    std::tm at{};
-    if (!::localtime_r(&info.st_mtim.tv_sec, &at)) return std::nullopt;
-    const std::int64_t seconds = at.tm_hour * 3600 + at.tm_min * 60 + std::min(at.tm_sec, 59);
-    return makeInstant(at.tm_year + 1900, static_cast<unsigned>(at.tm_mon + 1),
-                       static_cast<unsigned>(at.tm_mday), seconds * 1000 + info.st_mtim.tv_nsec / 1'000'000);
+    return localTime(info.st_mtim);
 }
 
 } // namespace
+
+BatchRules batchRules(const Document& document, const Configuration* configuration,
+                      std::optional<Id<Study>> study) {
+    BatchRules rules{settingsFor(configuration), rememberedRoles(document)};
+    if (study) applyRules(rules.settings, document, *study);
+    return rules;
+}
 
 ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options,
                    std::stop_token stop) {

@@ -45,6 +45,10 @@ struct BatchRules {
     std::map<std::string, RoleMap> remembered; ///< what the user said of such headers, by fingerprint
 };
 
+/// What holds for logs of this configuration (nullptr: none yet) that are brought into this study.
+BatchRules batchRules(const Document& document, const Configuration* configuration,
+                      std::optional<Id<Study>> study);
+
 /// Reads, hashes and reduces each file; a file that cannot be used is named in `refused` and the others go
 /// on. Logs of the room alone are laid beside the log they belong to before that is reduced. Throws
 /// Cancelled.

@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/domain/run_reduction.h"
+#include "store/project/cell.h"
 #include "store/project/columns.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
@@ -162,7 +163,8 @@ void decodeAll(const Document& document, const std::stop_token& stopped) {
     for (const auto& [id, stored] : document.all<RunReduction>()) {
         if (stopped.stop_requested()) return;
         try {
-            static_cast<void>(*stored.reduction);
+            // A caution stands on the hottest: a column that says another than its reduction is damaged too.
+            if (stored.reduction->hottestC != stored.hottestC) refuseCell("stored reduction");
         } catch (const InputError& error) {
             const TableInfo& table = tableOf(kindOf<RunReduction>);
             refuse(table, id.value, columnNamed(table, "reduction"), error);

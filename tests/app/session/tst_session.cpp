@@ -82,6 +82,18 @@ class TestSession : public QObject {
     }
 
 private slots:
+    void whileARunIsRecordedADamagedReductionIsToldOnly() {
+        Session session;
+        QSignalSpy told(&session, &Session::noticePosted);
+        const QString path =
+            spoilt("UPDATE run_reduction SET reduction = '{' WHERE id = (SELECT max(id) FROM "
+                   "run_reduction)");
+        QVERIFY(session.openProject(path));
+        session.hold(true);
+        QTRY_VERIFY_WITH_TIMEOUT(told.count() > 0, patienceMs);
+        QVERIFY(told.front().front().toString().contains(path));
+        QVERIFY(session.isOpen());
+    }
     void aDamagedReductionIsToldAndClosesTheProject() {
         Session session;
         QSignalSpy refused(&session, &Session::refused);

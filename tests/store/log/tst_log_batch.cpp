@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/input_error.h"
+#include "core/domain/plan.h"
 #include "core/import/header_roles.h"
 #include "store/log/log_batch.h"
 #include "store/log/log_writer.h"
 #include "support/story.h"
 #include "support/test_class.h"
 
+#include <QDateTime>
+#include <QFileInfo>
 #include <QTemporaryDir>
 #include <fstream>
 
@@ -122,6 +125,31 @@ private slots:
         reduceChanges(changes, {}, [](double) {});
         takeChanges(batch, std::move(changes));
         QCOMPARE(batch.logs[0].reduction.main()->ambient.source, AmbientSource::column);
+    }
+    void rulesAreThoseOfTheBenchTheStudyAndWhatWasSaid() {
+        story::Asked asked = story::ask();
+        QVERIFY(!batchRules({}, nullptr, {}).settings.limitC);
+        Edit edit(asked.document, "rules");
+        Configuration rig = *currentConfiguration(edit.document(), asked.bench);
+        rig.temperatureLimit = Celsius{95};
+        edit.put(rig);
+        ReductionRules own;
+        own.study = asked.study;
+        own.windowMaxS = 200;
+        edit.add(own);
+        rememberRoles(edit, "print", {{"Alpha", Role::core}});
+        apply(asked.document, edit.finish());
+        const Configuration* bench = currentConfiguration(asked.document, asked.bench);
+        const BatchRules rules = batchRules(asked.document, bench, asked.study);
+        QCOMPARE(*rules.settings.limitC, 95.0);
+        QCOMPARE(rules.settings.windowMaxS, 200.0);
+        QCOMPARE(rules.remembered.at("print").at("Alpha"), Role::core);
+        QVERIFY(batchRules(asked.document, bench, {}).settings.windowMaxS != 200.0); // of no study
+    }
+    void aFilesTimeIsThatOfTheWallClock() { // second road: Qt's
+        const std::string path = file("clock.csv", logText(story::trace("Tern 11", 1)));
+        const QDateTime changed = QFileInfo(QString::fromStdString(path)).lastModified();
+        QCOMPARE(dateTimeText(*read(path).log.fileTime), changed.toString("yyyy-MM-dd HH:mm").toStdString());
     }
     void calledOffItStops() {
         std::stop_source stop;

@@ -327,6 +327,15 @@ private slots:
             }
         }
     }
+    void aHottestThatItsReductionDoesNotSayIsRefused() { // cautions of hot parts stand on it
+        for (const char* hottest : {"NULL", "20", "1e300"}) {
+            const fs::path path = changedBy(std::string("UPDATE run_reduction SET hottest_C = ") + hottest
+                                            + " WHERE id = (SELECT min(id) FROM run_reduction)");
+            QCOMPARE(used(path), "project-damaged");
+            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
+            QCOMPARE(story::codeOf([&] { decodeAll(project.document()); }), "project-damaged");
+        }
+    }
     void recordingsOfUnequalLengthsAreRefused() {
         const std::string few = packNumbers(std::vector<double>{1, 2, 3});
         std::string hex;

@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/plan/step_occurrence.h"
+
+#include <QString>
+
+namespace ibuki {
+
+/// "soak, sustained 180 W", "cycle 2, heating"; without the load's name where it stands beside it.
+QString stepTitle(const StepOccurrence& step, bool load = true);
+
+} // namespace ibuki

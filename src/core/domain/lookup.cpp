@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/lookup.h"
+
+#include "core/base/input_error.h"
 #include "core/domain/joint_inspection.h"
 #include "core/domain/plan.h"
 #include "core/domain/run_reduction.h"
@@ -186,7 +188,12 @@ const Material* studiedMaterial(const Document& document, const Question& questi
 
 const Reduction* reductionOf(const Document& document, Id<Run> run) {
     const auto stored = document.where(&RunReduction::run, run);
-    return stored.empty() ? nullptr : &*stored.front()->reduction;
+    if (stored.empty()) return nullptr;
+    try {
+        return &*stored.front()->reduction;
+    } catch (const InputError&) {
+        return nullptr; // damaged: told by whoever opened the project, who reads all of them
+    }
 }
 
 std::vector<const Run*> runsOf(const Document& document, Id<Mount> mount) {

@@ -74,6 +74,7 @@ const Material* materialAt(const Document& document, Id<Mount> mount, Id<Site> s
 /// nullptr when neither is stated.
 const Material* studiedMaterial(const Document& document, const Question& question, Id<Mount> mount);
 
+/// nullptr where the run has no figures, or stored ones that cannot be read.
 const Reduction* reductionOf(const Document& document, Id<Run> run);
 
 /// Runs of a mount whose recording is not withdrawn, in order of id.

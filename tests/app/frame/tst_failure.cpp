@@ -2,10 +2,12 @@
 #include "app/frame/failure.h"
 #include "app/frame/main_window.h"
 #include "core/base/input_error.h"
+#include "support/places.h"
 #include "support/story_window.h"
 #include "support/test_class.h"
 
 #include <QTemporaryDir>
+#include <SQLiteCpp/SQLiteCpp.h>
 
 using namespace ibuki;
 
@@ -47,6 +49,33 @@ private slots:
         QVERIFY2(notice.contains("the table is gone") && notice.contains("failure-"), qPrintable(notice));
         QVERIFY(window->session().openProject(path)); // nobody holds it any more
         QCOMPARE(window->session().document().all<Bench>().size(), std::size_t{1});
+    }
+    /// Views ask for figures before all of them were looked through: what they find is no mistake of ours.
+    void aDamagedFigureIsToldAsSuchWhateverAsksForItFirst() {
+        const QTemporaryDir folder;
+        const QString path = folder.filePath("damaged.ibuki");
+        QVERIFY(QFile::copy(places::sampleProject, path));
+        QFile::setPermissions(path, QFile::permissions(path) | QFileDevice::WriteOwner);
+        {
+            SQLite::Database database(path.toStdString(), SQLite::OPEN_READWRITE);
+            database.exec("UPDATE run_reduction SET reduction = '{'");
+        }
+        MainWindow window(places::sampleProject);
+        QString failed;
+        const auto visit = [&] {
+            window.show();
+            for (int stage = 0; stage <= static_cast<int>(Stage::paper) && window.session().isOpen();
+                 ++stage) {
+                window.showStage(static_cast<Stage>(stage));
+                window.grab();
+            }
+        };
+        QVERIFY(window.session().openProject(path));
+        QVERIFY2(guarded(visit, [&](const QString& what) { failed = what; }), qPrintable(failed));
+        QTRY_VERIFY_WITH_TIMEOUT(!window.session().isOpen(), 20'000);
+        const QString notice = window.findChild<QLabel*>("Notice")->text();
+        QVERIFY2(notice.contains(path) && notice.contains("run_reduction") && !notice.contains("mistake"),
+                 qPrintable(notice));
     }
 };
 

@@ -318,6 +318,13 @@ private slots:
                      ? damaged
                      : sound)++;
             QCOMPARE(damaged, std::size_t{1});
+            for (const auto& [id, question] :
+                 project.document().all<Question>()) // what a view asks for until then
+                QCOMPARE(story::codeOf([&, &asked = question] {
+                             (void)htmlReport(project.document(), asked);
+                             (void)jsonReport(project.document(), asked);
+                         }),
+                         QString("nothing thrown"));
             QCOMPARE(sound, count - 1);
             try {
                 decodeAll(project.document());

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+// How a step is called wherever the window lists steps.
 
 #include "core/plan/step_occurrence.h"
 

@@ -60,20 +60,19 @@ private slots:
             SQLite::Database database(path.toStdString(), SQLite::OPEN_READWRITE);
             database.exec("UPDATE run_reduction SET reduction = '{'");
         }
-        MainWindow window(places::sampleProject);
+        const auto window = story::emptyWindow("damaged");
         QString failed;
         const auto visit = [&] {
-            window.show();
-            for (int stage = 0; stage <= static_cast<int>(Stage::paper) && window.session().isOpen();
+            for (int stage = 0; stage <= static_cast<int>(Stage::paper) && window->session().isOpen();
                  ++stage) {
-                window.showStage(static_cast<Stage>(stage));
-                window.grab();
+                window->showStage(static_cast<Stage>(stage));
+                window->grab();
             }
         };
-        QVERIFY(window.session().openProject(path));
+        QVERIFY(window->session().openProject(path));
         QVERIFY2(guarded(visit, [&](const QString& what) { failed = what; }), qPrintable(failed));
-        QTRY_VERIFY_WITH_TIMEOUT(!window.session().isOpen(), 20'000);
-        const QString notice = window.findChild<QLabel*>("Notice")->text();
+        QTRY_VERIFY_WITH_TIMEOUT(!window->session().isOpen(), 20'000);
+        const QString notice = window->findChild<QLabel*>("Notice")->text();
         QVERIFY2(notice.contains(path) && notice.contains("run_reduction") && !notice.contains("mistake"),
                  qPrintable(notice));
     }

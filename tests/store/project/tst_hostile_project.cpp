@@ -339,8 +339,11 @@ private slots:
             const fs::path path = changedBy(std::string("UPDATE run_reduction SET hottest_C = ") + hottest
                                             + " WHERE id = (SELECT min(id) FROM run_reduction)");
             QCOMPARE(used(path), "project-damaged");
-            const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
-            QCOMPARE(story::codeOf([&] { decodeAll(project.document()); }), "project-damaged");
+            QCOMPARE(story::codeOf([&] { // a figure no part can have is refused as it is opened already
+                         const Project project = Project::open(path, Access::readOnly, Decode::whenAsked);
+                         decodeAll(project.document());
+                     }),
+                     "project-damaged");
         }
     }
     void recordingsOfUnequalLengthsAreRefused() {

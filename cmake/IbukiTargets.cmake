@@ -103,6 +103,7 @@ function(ibuki_test_room)
   cmake_parse_arguments(T "WINDOW;GUI;NO_COMMAND" "NAME" "SOURCES;LIBRARIES" ${ARGN})
   add_executable(${T_NAME} ${CMAKE_SOURCE_DIR}/tests/support/test_main.cpp
                              ${CMAKE_BINARY_DIR}/tests/places.cpp ${T_SOURCES})
+  ibuki_join(${T_NAME} ${T_SOURCES})
   set_target_properties(${T_NAME} PROPERTIES AUTOMOC ON)
   target_include_directories(${T_NAME} PRIVATE ${CMAKE_SOURCE_DIR}/src ${CMAKE_SOURCE_DIR}/tests)
   target_link_libraries(${T_NAME} PRIVATE ${T_LIBRARIES} Qt6::Test ibuki_warnings)

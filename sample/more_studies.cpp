@@ -203,7 +203,7 @@ ChangeSet typed(const Document& document, const json& mounts) {
             for (const auto& [name, value] : readings.items()) {
                 EnteredReading reading;
                 reading.run = runsOf(document, id).front()->id;
-                reading.kind = fromWord<ReadingKind>(name).value();
+                reading.kind = fromWord<SideResponse>(name).value();
                 reading.unit = typicalOf(reading.kind).unit;
                 reading.better = typicalOf(reading.kind).better;
                 reading.value = value;

@@ -211,8 +211,15 @@ std::span<const char* const> terms() {
         mark("person"),
         mark("shared"),
         // SideResponse
+        mark("power"),
         mark("thermal resistance"),
         mark("fan speed"),
+        mark("frame rate"),
+        mark("1 % low frame rate"),
+        mark("render time"),
+        mark("fan share"),
+        mark("wall power"),
+        mark("other"),
         // what a material is worth
         mark("temperature"),
         mark("price"),
@@ -257,13 +264,6 @@ std::span<const char* const> terms() {
         mark("info"),
         mark("warning"),
         mark("stop"),
-        // ReadingKind
-        mark("frame rate"),
-        mark("1 % low frame rate"),
-        mark("render time"),
-        mark("fan share"),
-        mark("wall power"),
-        mark("other"),
         // Better
         mark("neither"),
         mark("higher"),

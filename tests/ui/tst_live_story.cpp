@@ -146,7 +146,7 @@ private slots:
         QTest::keyClick(sheet->findChild<QLineEdit*>("Value"), Qt::Key_Return);
         QTRY_COMPARE(document().all<EnteredReading>().size(), before + 1);
         const EnteredReading& score = document().all<EnteredReading>().back().second;
-        QCOMPARE(score.kind, ReadingKind::score);
+        QCOMPARE(score.kind, SideResponse::score);
         QCOMPARE(score.better, Better::higher);
         QCOMPARE(score.value, 1840.0);
         story::type(sheet->findChild<QLineEdit*>("Value"), "many");

@@ -159,7 +159,7 @@ private slots:
         collect<StepKind>(wanted);
         collect<GateKind>(wanted);
         collect<MarkKind>(wanted);
-        collect<ReadingKind>(wanted);
+        collect<SideResponse>(wanted);
         collect<Better>(wanted);
         collect<Scenario>(wanted);
         collect<ReferenceTemperature>(wanted);

@@ -49,7 +49,7 @@ ReadingsSheet::ReadingsSheet(Session& session, Id<Run> run, QWidget* parent)
 
 QWidget* ReadingsSheet::makeEntry() {
     kind_ = new QComboBox;
-    for (std::string_view kind : Words<ReadingKind>::all) kind_->addItem(sayTerm(kind));
+    for (std::string_view kind : Words<SideResponse>::read) kind_->addItem(sayTerm(kind));
     better_ = new QComboBox;
     for (std::string_view better : Words<Better>::all) better_->addItem(sayTerm(better));
     name_ = new QLineEdit;
@@ -84,13 +84,17 @@ QWidget* ReadingsSheet::makeEntry() {
     return card(form);
 }
 
+SideResponse ReadingsSheet::chosenKind() const {
+    return static_cast<SideResponse>(kind_->currentIndex() + static_cast<int>(firstRead));
+}
+
 void ReadingsSheet::chooseKind() {
-    const auto kind = static_cast<ReadingKind>(kind_->currentIndex());
-    const ReadingUsage usage = typicalOf(kind);
+    const auto kind = chosenKind();
+    const ResponseUsage usage = typicalOf(kind);
     unit_->setText(QString::fromUtf8(usage.unit));
     better_->setCurrentIndex(static_cast<int>(usage.better));
-    name_->setEnabled(kind == ReadingKind::other);
-    if (kind != ReadingKind::other) name_->clear();
+    name_->setEnabled(kind == SideResponse::other);
+    if (kind != SideResponse::other) name_->clear();
 }
 
 void ReadingsSheet::fill() {
@@ -99,7 +103,7 @@ void ReadingsSheet::fill() {
     int row = 0;
     for (const EnteredReading* reading : readings) {
         const QString name =
-            reading->kind == ReadingKind::other ? qtext(reading->name) : sayTerm(word(reading->kind));
+            reading->kind == SideResponse::other ? qtext(reading->name) : sayTerm(word(reading->kind));
         int column = 0;
         for (const QString& text : {name, numberText(reading->value), qtext(reading->unit),
                                     sayTerm(word(reading->better)), qtext(reading->note)})
@@ -118,9 +122,9 @@ void ReadingsSheet::add() {
     }
     EnteredReading reading;
     reading.run = run_;
-    reading.kind = static_cast<ReadingKind>(kind_->currentIndex());
+    reading.kind = chosenKind();
     reading.name = name_->text().trimmed().toStdString();
-    if (reading.kind == ReadingKind::other && reading.name.empty()) {
+    if (reading.kind == SideResponse::other && reading.name.empty()) {
         name_->setFocus();
         session_.refuse(say("Say what it is."));
         return;

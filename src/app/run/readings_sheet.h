@@ -22,6 +22,7 @@ public:
 private:
     QWidget* makeEntry();
     void fill();
+    SideResponse chosenKind() const;
     void chooseKind();
     void add();
     void remove();

@@ -7,6 +7,7 @@
 #include "core/domain/lookup.h"
 #include "core/evidence/run_rows.h"
 #include "core/quantity/span.h"
+#include "core/series/straight_line.h"
 
 #include <algorithm>
 #include <cmath>
@@ -70,39 +71,23 @@ std::vector<LotFigures> lotsOf(const Document& document, const Question& questio
 
 /// Mean lots over their age, an intercept a material.
 void tellSlope(ShelfAge& reported) {
-    std::vector<double> x;
-    std::vector<double> y;
-    std::map<std::string, std::vector<std::size_t>> byMaterial;
+    struct Points {
+        std::vector<double> years, meanK;
+    };
+    std::map<std::string, Points> byMaterial;
+    std::size_t count = 0;
     for (const LotFigures& lot : reported.lots)
         if (lot.madeYears && lot.meanK()) {
-            byMaterial[lot.material].push_back(x.size());
-            x.push_back(*lot.madeYears);
-            y.push_back(*lot.meanK());
+            byMaterial[lot.material].years.push_back(*lot.madeYears);
+            byMaterial[lot.material].meanK.push_back(*lot.meanK());
+            ++count;
         }
-    double xx = 0;
-    double xy = 0;
-    for (const auto& [material, lots] : byMaterial) {
-        double mx = 0;
-        double my = 0;
-        for (const std::size_t i : lots) {
-            mx += x[i] / static_cast<double>(lots.size());
-            my += y[i] / static_cast<double>(lots.size());
-        }
-        for (const std::size_t i : lots) {
-            x[i] -= mx;
-            y[i] -= my;
-            xx += x[i] * x[i];
-            xy += x[i] * y[i];
-        }
-    }
-    if (xx < 1e-6) return;
-    reported.kelvinPerYear = xy / xx;
-    const double df = static_cast<double>(x.size() - byMaterial.size()) - 1;
-    reported.few = x.size() < 3 || df < 1;
-    if (reported.few) return;
-    double rss = 0;
-    for (std::size_t i = 0; i < x.size(); ++i) rss += std::pow(y[i] - *reported.kelvinPerYear * x[i], 2);
-    reported.interval = studentInterval(*reported.kelvinPerYear, std::sqrt(rss / df / xx), df, 0.95);
+    StraightLine line;
+    for (const auto& [material, points] : byMaterial) line.add(points.years, points.meanK);
+    if (line.spread() < 1e-6) return;
+    reported.kelvinPerYear = line.slope();
+    reported.few = count < 3 || line.df() < 1;
+    if (!reported.few) reported.interval = line.slopeInterval(0.95);
 }
 
 /// Difference of means with a pooled spread.

@@ -184,9 +184,7 @@ void tellOwnSpread(Comparison& comparison, const Parts& parts) {
         group.adjusted = group.mean;
         if (!group.sd) continue;
         group.se = *group.sd / std::sqrt(group.mounts);
-        const double half =
-            *group.se * studentQuantile(0.5 + comparison.options.confidence / 2, group.mounts - 1);
-        group.ci = Interval{*group.mean - half, *group.mean + half};
+        group.ci = studentInterval(*group.mean, *group.se, group.mounts - 1, comparison.options.confidence);
     }
 }
 

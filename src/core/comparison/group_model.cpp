@@ -135,9 +135,8 @@ std::optional<Drift> GroupModel::lineOf(const LinearModel& model, std::size_t co
     const Columns untold = model.untold(slope);
     if (dot(untold[0], untold[0]) > LinearModel::leastUntold) return std::nullopt;
     const double value = model.value(slope[0]);
-    const double half =
-        studentQuantile(0.5 + confidence / 2, df_) * std::sqrt(variance_ * model.covariance(slope)[0][0]);
-    return Drift{value, {value - half, value + half}};
+    const double se = std::sqrt(variance_ * model.covariance(slope)[0][0]);
+    return Drift{value, studentInterval(value, se, df_, confidence)};
 }
 
 /// By what the residuals shrink when every group has a slope of its own over the covariate.

@@ -9,6 +9,7 @@
 #include "core/domain/bench.h"
 #include "core/domain/entities.h"
 #include "core/domain/material.h"
+#include "core/domain/side_response.h"
 
 namespace ibuki {
 
@@ -127,15 +128,12 @@ struct RecordingMark {
     bool operator==(const RecordingMark&) const = default;
 };
 
-enum class ReadingKind { score, frameRate, lowFrameRate, renderTime, noise, fanShare, wallPower, other };
-enum class Better { neither, higher, lower };
-
 /// A reading of a run that no sensor gave: typed, or brought in from a list.
 struct EnteredReading {
     Id<EnteredReading> id;
     Id<Run> run;
-    ReadingKind kind = ReadingKind::score;
-    std::string name; ///< of another kind; else empty
+    SideResponse kind = firstRead; ///< one of those that are read
+    std::string name;              ///< of another kind; else empty
     std::string unit;
     double value = 0;
     Better better = Better::neither;

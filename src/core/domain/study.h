@@ -87,23 +87,6 @@ struct Question {
     bool operator==(const Question&) const = default;
 };
 
-/// What mounts are held against each other by, beside the question's own response: measured over the window
-/// (to fanSpeed), or read beside it.
-enum class SideResponse {
-    power,
-    perWatt,
-    clock,
-    fanSpeed,
-    score,
-    frameRate,
-    lowFrameRate,
-    renderTime,
-    noise,
-    fanShare,
-    wallPower,
-    other
-};
-
 /// The difference of a side response that matters in a question, in place of the usual one.
 struct SideMargin {
     Id<SideMargin> id;

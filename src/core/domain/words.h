@@ -10,6 +10,7 @@
 
 #include <array>
 #include <optional>
+#include <span>
 #include <string_view>
 
 namespace ibuki {
@@ -77,11 +78,6 @@ template <> struct Words<RecordingState> {
 template <> struct Words<MarkKind> {
     static constexpr std::array<std::string_view, 5> all{"remark", "step", "info", "warning", "stop"};
 };
-template <> struct Words<ReadingKind> {
-    static constexpr std::array<std::string_view, 8> all{"score",       "frame rate", "1 % low frame rate",
-                                                         "render time", "noise",      "fan share",
-                                                         "wall power",  "other"};
-};
 template <> struct Words<Better> {
     static constexpr std::array<std::string_view, 3> all{"neither", "higher", "lower"};
 };
@@ -138,6 +134,9 @@ template <> struct Words<SideResponse> {
                                                           "fan share",
                                                           "wall power",
                                                           "other"};
+    /// Of what is read beside the window.
+    static constexpr std::span<const std::string_view> read =
+        std::span(all).subspan(static_cast<std::size_t>(firstRead));
 };
 template <> struct Words<Placement> {
     static constexpr std::array<std::string_view, 6> all{"automatic",     "anywhere",     "first of all",

@@ -23,32 +23,26 @@ struct Found {
     std::vector<std::optional<double>> values;
 };
 
-SideResponse responseOf(ReadingKind kind) {
-    return static_cast<SideResponse>(static_cast<int>(SideResponse::score) + static_cast<int>(kind));
-}
-static_assert(static_cast<int>(SideResponse::other) - static_cast<int>(SideResponse::score)
-              == static_cast<int>(ReadingKind::other));
-
 std::string fanUnit(const Document& document, const std::vector<RunRow>& rows) {
     for (const RunRow& row : rows)
         if (const Reduction* reduction = reductionOf(document, row.runId))
             for (const ChannelInfo& channel : reduction->channels)
                 if (channel.role == Role::fan && channel.unit != Unit::none)
                     return std::string(unitName(channel.unit));
-    return "rpm";
+    return typicalOf(SideResponse::fanSpeed).unit;
 }
 
 void addMeasured(std::vector<Found>& all, const Document& document, const std::vector<RunRow>& rows) {
-    const auto add = [&](SideResponse response, const char* unit, Better better,
-                         std::optional<double> RunRow::*member) {
+    const auto add = [&](SideResponse response, std::optional<double> RunRow::*member) {
+        const auto [unit, better] = typicalOf(response);
         Found found{response, "", unit, better, {}};
         for (const RunRow& row : rows) found.values.push_back(row.*member);
         all.push_back(std::move(found));
     };
-    add(SideResponse::power, "W", Better::neither, &RunRow::powerW);
-    add(SideResponse::perWatt, "K/W", Better::lower, &RunRow::rthKPerW);
-    add(SideResponse::clock, "MHz", Better::higher, &RunRow::clockMHz);
-    add(SideResponse::fanSpeed, "", Better::lower, &RunRow::fan);
+    add(SideResponse::power, &RunRow::powerW);
+    add(SideResponse::perWatt, &RunRow::rthKPerW);
+    add(SideResponse::clock, &RunRow::clockMHz);
+    add(SideResponse::fanSpeed, &RunRow::fan);
     all.back().unit = fanUnit(document, rows);
 }
 
@@ -60,12 +54,12 @@ void addRead(std::vector<Found>& all, const Document& document, const std::vecto
         for (const EnteredReading* reading : document.where(&EnteredReading::run, rows[row].runId)) {
             const auto at = std::find_if(all.begin() + static_cast<std::ptrdiff_t>(measured), all.end(),
                                          [&](const Found& one) {
-                                             return one.response == responseOf(reading->kind)
-                                                    && one.name == reading->name && one.unit == reading->unit;
+                                             return one.response == reading->kind && one.name == reading->name
+                                                    && one.unit == reading->unit;
                                          });
             const auto place = static_cast<std::size_t>(at - all.begin());
             if (at == all.end())
-                all.push_back({responseOf(reading->kind), reading->name, reading->unit, reading->better,
+                all.push_back({reading->kind, reading->name, reading->unit, reading->better,
                                std::vector<std::optional<double>>(rows.size())});
             std::optional<double>& value = all[place].values[row];
             const int before = counts[{place, row}]++;

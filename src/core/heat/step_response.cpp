@@ -5,6 +5,7 @@
 #include "core/reduce/ambient.h"
 #include "core/reduce/metric_table.h"
 #include "core/reduce/trusted_channels.h"
+#include "core/series/straight_line.h"
 
 #include <algorithm>
 #include <cmath>
@@ -20,30 +21,6 @@ constexpr double rampShare = 0.1;    ///< of the step, that the power may move b
 constexpr double steadyShare = 0.05; ///< that it may lie beside it later
 constexpr double restSlopeKPerS = 2.0 / 60;
 constexpr double leastStepW = 10;
-
-struct Line {
-    double mean = 0;
-    double slope = 0;
-    double sd = 0; ///< of the values about it
-};
-
-Line lineThrough(std::span<const double> t, std::span<const double> x) {
-    const double meanT = mean(t);
-    Line line{mean(x), 0, 0};
-    double tt = 0, tx = 0;
-    for (std::size_t i = 0; i < t.size(); ++i) {
-        tt += (t[i] - meanT) * (t[i] - meanT);
-        tx += (t[i] - meanT) * (x[i] - line.mean);
-    }
-    if (tt > 0) line.slope = tx / tt;
-    double squares = 0;
-    for (std::size_t i = 0; i < t.size(); ++i) {
-        const double left = x[i] - line.mean - line.slope * (t[i] - meanT);
-        squares += left * left;
-    }
-    if (t.size() > 2) line.sd = std::sqrt(squares / static_cast<double>(t.size() - 2));
-    return line;
-}
 
 /// Samples of the trace where all three are numbers.
 struct Seen {
@@ -155,18 +132,20 @@ StepResponse stepResponseOf(const Trace& trace, const ReduceSettings& settings, 
     Step step;
     if (auto why = findStep(seen, load.startS, response.intervalS, step)) return refuse(std::move(*why));
     const auto restTimes = part(seen.timeS, step.restBegin, step.restEnd);
-    const Line rest = lineThrough(restTimes, part(seen.chipC, step.restBegin, step.restEnd));
-    if (std::abs(rest.slope) > restSlopeKPerS)
-        return refuse({"transient-unrested", {{"kelvinPerMinute", 60 * rest.slope}}});
+    const auto restC = part(seen.chipC, step.restBegin, step.restEnd);
+    const StraightLine rest(restTimes, restC);
+    if (std::abs(rest.slope()) > restSlopeKPerS)
+        return refuse({"transient-unrested", {{"kelvinPerMinute", 60 * rest.slope()}}});
+    const double chipBefore = mean(restC);
     const double ambientBefore = mean(part(seen.ambientC, step.restBegin, step.restEnd));
-    response.noiseK = std::max(rest.sd, response.sensorStepK / std::sqrt(12.0));
+    response.noiseK = std::max(std::sqrt(rest.rss() / rest.df()), response.sensorStepK / std::sqrt(12.0));
     response.stepW = step.afterW - step.beforeW;
     response.steadyS = steadyAfter(seen, step);
     for (std::size_t i = 0; i < seen.timeS.size(); ++i) {
         const double after = seen.timeS[i] - step.startS;
         if (!(after > 0) || seen.timeS[i] > load.endS) continue;
         response.curve.timeS.push_back(after);
-        response.curve.kPerW.push_back((seen.chipC[i] - rest.mean - (seen.ambientC[i] - ambientBefore))
+        response.curve.kPerW.push_back((seen.chipC[i] - chipBefore - (seen.ambientC[i] - ambientBefore))
                                        / response.stepW);
     }
     return response;

@@ -9,11 +9,11 @@ namespace {
 
 struct ColumnKind {
     Role role;
-    ReadingKind kind;
+    SideResponse kind;
 };
-constexpr ColumnKind columnKinds[] = {{Role::score, ReadingKind::score},
-                                      {Role::noise, ReadingKind::noise},
-                                      {Role::wallPower, ReadingKind::wallPower}};
+constexpr ColumnKind columnKinds[] = {{Role::score, SideResponse::score},
+                                      {Role::noise, SideResponse::noise},
+                                      {Role::wallPower, SideResponse::wallPower}};
 
 std::optional<double> meanBetween(const Trace& trace, const Channel& channel, const Phase& phase) {
     double sum = 0;
@@ -32,27 +32,6 @@ std::optional<Phase> stretchOf(const LoadReduction& load) {
 }
 
 } // namespace
-
-ReadingUsage typicalOf(ReadingKind kind) {
-    switch (kind) {
-    case ReadingKind::score:
-        return {"points", Better::higher};
-    case ReadingKind::frameRate:
-    case ReadingKind::lowFrameRate:
-        return {"1/s", Better::higher};
-    case ReadingKind::renderTime:
-        return {"s", Better::lower};
-    case ReadingKind::noise:
-        return {"dB(A)", Better::lower};
-    case ReadingKind::fanShare:
-        return {"%", Better::lower};
-    case ReadingKind::wallPower:
-        return {"W", Better::lower};
-    case ReadingKind::other:
-        break;
-    }
-    return {};
-}
 
 void addColumnReadings(Edit& edit, const Run& run, const Trace& trace, const LoadReduction& load) {
     const auto stretch = stretchOf(load);

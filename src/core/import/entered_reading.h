@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Readings of a run that no temperature sensor gives: what is usual of each kind, and those that a log has as
-// columns.
+// Readings of a run that no temperature sensor gives: those that a log has as columns.
 
 #include "core/domain/edit.h"
 #include "core/domain/mount.h"
@@ -10,12 +9,6 @@
 #include "core/trace/trace.h"
 
 namespace ibuki {
-
-struct ReadingUsage {
-    const char* unit = "";
-    Better better = Better::neither;
-};
-ReadingUsage typicalOf(ReadingKind kind);
 
 /// Columns of score, noise and power at the wall become readings of the run: means over its steady window,
 /// over its load where there is none.

@@ -5,6 +5,7 @@
 #include "core/distributions/summary.h"
 #include "core/domain/lookup.h"
 #include "core/physics/spread.h"
+#include "core/series/straight_line.h"
 #include "core/shelf/class_defaults.h"
 
 #include <algorithm>
@@ -129,28 +130,20 @@ std::optional<BareCorner> bareCorner(const std::vector<std::array<double, 4>>& c
 
 std::optional<CoverageSlope> coverageSlope(const std::vector<CoveragePoint>& points, double confidence) {
     constexpr double leastVaried = 1e-4; // sum of squares of shares: a hundredth of the face
-    std::map<std::int64_t, std::vector<const CoveragePoint*>> materials;
-    for (const CoveragePoint& point : points) materials[point.material].push_back(&point);
-    double xx = 0, xy = 0, yy = 0;
-    for (const auto& [material, own] : materials) {
-        double x = 0, y = 0;
-        for (const CoveragePoint* point : own) {
-            x += point->covered / static_cast<double>(own.size());
-            y += point->deltaK / static_cast<double>(own.size());
-        }
-        for (const CoveragePoint* point : own) {
-            xx += (point->covered - x) * (point->covered - x);
-            xy += (point->covered - x) * (point->deltaK - y);
-            yy += (point->deltaK - y) * (point->deltaK - y);
-        }
+    struct Points {
+        std::vector<double> covered, deltaK;
+    };
+    std::map<std::int64_t, Points> materials;
+    for (const CoveragePoint& point : points) {
+        materials[point.material].covered.push_back(point.covered);
+        materials[point.material].deltaK.push_back(point.deltaK);
     }
-    const double df = static_cast<double>(points.size()) - static_cast<double>(materials.size()) - 1;
-    if (df < 3 || !(xx > leastVaried)) return std::nullopt;
-    const double slope = xy / xx;
-    const double se = std::sqrt(std::max(0.0, yy - slope * xy) / df / xx);
-    const double t = studentQuantile(0.5 + confidence / 2, df);
+    StraightLine line;
+    for (const auto& [material, own] : materials) line.add(own.covered, own.deltaK);
+    if (line.df() < 3 || !(line.spread() > leastVaried)) return std::nullopt;
+    const Interval around = line.slopeInterval(confidence);
     return CoverageSlope{
-        slope / 10, {(slope - t * se) / 10, (slope + t * se) / 10}, static_cast<int>(points.size())};
+        line.slope() / 10, {around.lo / 10, around.hi / 10}, static_cast<int>(points.size())};
 }
 
 std::optional<ExpectedSpread> expectedSpread(const Document& document, Id<Mount> mount, const Site& site) {

@@ -18,6 +18,9 @@ struct SideProfile {
     double length = 0;
     int samples = 0;
     int beside = 0; ///< steps to each side
+    /// What is strong enough to be an edge counts alike where a line is chosen: a straight one wins over a
+    /// stronger one that wanders.
+    float most = 0;
     std::vector<float> strength;
 
     double along(int sample) const { return length * (0.03 + 0.94 * (sample + 0.5) / samples - 0.5); }
@@ -34,14 +37,13 @@ SideProfile profileOf(const EdgeField& field, const PlanePoint& from, const Plan
     profile.samples = std::clamp(static_cast<int>(profile.length / 3), 24, 160);
     profile.beside = static_cast<int>(reach / SideProfile::step);
     const double dx = (to.x - from.x) / profile.length, dy = (to.y - from.y) / profile.length;
-    // What is strong enough to be an edge counts alike: a straight one wins over a stronger one that wanders.
-    const double most = 2.5 * leastStrength(field);
+    profile.most = static_cast<float>(2.5 * leastStrength(field));
     for (int i = 0; i < profile.samples; ++i) {
         const double s = profile.along(i) + profile.length / 2;
         for (int k = -profile.beside; k <= profile.beside; ++k) {
             const double off = k * SideProfile::step;
-            profile.strength.push_back(static_cast<float>(std::min(
-                most, field.across(from.x + s * dx - off * dy, from.y + s * dy + off * dx, -dy, dx))));
+            profile.strength.push_back(static_cast<float>(
+                field.across(from.x + s * dx - off * dy, from.y + s * dy + off * dx, -dy, dx)));
         }
     }
     return profile;
@@ -56,7 +58,7 @@ std::pair<double, double> strongestLine(const SideProfile& profile) {
             double sum = 0;
             for (int i = 0; i < profile.samples; ++i) {
                 const double t = profile.along(i) / profile.length + 0.5;
-                sum += profile.at(i, static_cast<int>(std::lround(a + (b - a) * t)));
+                sum += std::min(profile.most, profile.at(i, static_cast<int>(std::lround(a + (b - a) * t))));
             }
             sum *= 1 - 0.1 * (std::abs(a) + std::abs(b)) / (2.0 * profile.beside); // of equals the nearer one
             if (sum > most) {
@@ -67,15 +69,14 @@ std::pair<double, double> strongestLine(const SideProfile& profile) {
     return best;
 }
 
-/// A side laid along the straightest strong change near it, then through the middles of the changes on it.
-std::optional<EdgeLine> laidSide(const EdgeField& field, const PlanePoint& from, const PlanePoint& to,
-                                 double reach) {
-    const SideProfile profile = profileOf(field, from, to, reach);
-    const auto [begin, end] = strongestLine(profile);
+/// The line through the middles of the changes within a pixel and a half of another one; both by their
+/// offsets at the ends. Nothing where there is no change.
+std::optional<std::pair<double, double>> throughMiddles(const SideProfile& profile,
+                                                        const std::pair<double, double>& near) {
     double w = 0, x = 0, y = 0, xx = 0, xy = 0;
     for (int i = 0; i < profile.samples; ++i) {
         const double c = profile.along(i);
-        const double on = begin + (end - begin) * (c / profile.length + 0.5);
+        const double on = near.first + (near.second - near.first) * (c / profile.length + 0.5);
         const int middle = static_cast<int>(std::lround(on / SideProfile::step));
         for (int k = middle - 3; k <= middle + 3; ++k) {
             const double weight = std::pow(static_cast<double>(profile.at(i, k)), 2);
@@ -89,10 +90,24 @@ std::optional<EdgeLine> laidSide(const EdgeField& field, const PlanePoint& from,
     const double det = w * xx - x * x;
     if (!(w > 0) || !(det > 0)) return std::nullopt;
     const double slope = (w * xy - x * y) / det, level = (y - slope * x) / w;
-    const double nx = -(to.y - from.y) / profile.length, ny = (to.x - from.x) / profile.length;
     const double half = profile.length / 2;
-    const PlanePoint a{from.x + (level - slope * half) * nx, from.y + (level - slope * half) * ny};
-    const PlanePoint b{to.x + (level + slope * half) * nx, to.y + (level + slope * half) * ny};
+    return std::pair{level - slope * half, level + slope * half};
+}
+
+/// A side laid along the straightest strong change near it, then through the middles of the changes on it,
+/// again until it rests: a strong edge is wider than what is looked at of it.
+std::optional<EdgeLine> laidSide(const EdgeField& field, const PlanePoint& from, const PlanePoint& to,
+                                 double reach) {
+    const SideProfile profile = profileOf(field, from, to, reach);
+    std::optional<std::pair<double, double>> ends = strongestLine(profile);
+    for (int pass = 0; pass < 6; ++pass) {
+        const auto better = throughMiddles(profile, *ends);
+        if (!better) return std::nullopt;
+        ends = better;
+    }
+    const double nx = -(to.y - from.y) / profile.length, ny = (to.x - from.x) / profile.length;
+    const PlanePoint a{from.x + ends->first * nx, from.y + ends->first * ny};
+    const PlanePoint b{to.x + ends->second * nx, to.y + ends->second * ny};
     const double length = std::hypot(b.x - a.x, b.y - a.y);
     const double mx = -(b.y - a.y) / length, my = (b.x - a.x) / length;
     return EdgeLine{mx, my, mx * a.x + my * a.y, length};

@@ -3,6 +3,7 @@
 
 #include "core/distributions/distributions.h"
 #include "core/distributions/summary.h"
+#include "core/series/straight_line.h"
 
 #include <algorithm>
 #include <cmath>
@@ -135,34 +136,21 @@ std::optional<double> meanStandardError(std::span<const double> x) {
 }
 
 Interval SlopeFit::interval(double confidence) const {
-    const double half = studentQuantile(0.5 + confidence / 2, df) * standardError;
-    return {slope - half, slope + half};
+    return studentInterval(slope, standardError, df, confidence);
 }
 
 std::optional<SlopeFit> fitSlope(std::span<const double> t, std::span<const double> x) {
     if (t.size() < 6 || t.size() != x.size()) return std::nullopt;
-    const double meanT = mean(t);
-    const double meanX = mean(x);
-    double tt = 0;
-    double tx = 0;
-    for (std::size_t i = 0; i < t.size(); ++i) {
-        tt += (t[i] - meanT) * (t[i] - meanT);
-        tx += (t[i] - meanT) * (x[i] - meanX);
-    }
-    if (!(tt > 0)) return std::nullopt;
+    const StraightLine line(t, x);
+    if (!(line.spread() > 0)) return std::nullopt;
     SlopeFit fit;
-    fit.slope = tx / tt;
-    std::vector<double> residuals(t.size());
-    double squares = 0;
-    for (std::size_t i = 0; i < t.size(); ++i) {
-        residuals[i] = x[i] - meanX - fit.slope * (t[i] - meanT);
-        squares += residuals[i] * residuals[i];
-    }
+    fit.slope = line.slope();
+    const std::vector<double> residuals = line.residuals();
     const double r1 = std::clamp(autocorrelation(residuals, 1), 0.0, 0.99);
     fit.effectiveN = static_cast<double>(t.size()) * (1 - r1) / (1 + r1);
     if (fit.effectiveN < 6) return std::nullopt;
     fit.df = fit.effectiveN - 2;
-    fit.standardError = std::sqrt(squares / fit.df / tt);
+    fit.standardError = std::sqrt(line.rss() / fit.df / line.spread());
     return fit;
 }
 

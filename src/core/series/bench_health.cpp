@@ -5,6 +5,7 @@
 #include "core/comparison/pair_family.h"
 #include "core/distributions/distributions.h"
 #include "core/distributions/summary.h"
+#include "core/series/straight_line.h"
 
 #include <algorithm>
 #include <cmath>
@@ -56,22 +57,13 @@ void addDrift(BenchHealth& health, const std::vector<CheckValue>& values, double
         x.push_back(one.order);
         y.push_back(one.value);
     }
-    const double sxx = sumOfSquares(x);
-    if (!(sxx > 0)) throw InputError("health-order", {});
-    const double meanX = mean(x);
-    const double meanY = mean(y);
-    double sxy = 0;
-    for (std::size_t i = 0; i < x.size(); ++i) sxy += (x[i] - meanX) * (y[i] - meanY);
-    health.slope = sxy / sxx;
-    double rss = 0;
-    for (std::size_t i = 0; i < x.size(); ++i)
-        rss += std::pow(y[i] - meanY - health.slope * (x[i] - meanX), 2);
-    const double df = static_cast<double>(x.size()) - 2;
-    const double se = std::sqrt(rss / df / sxx);
-    const double half = studentQuantile(0.5 + confidence / 2, df) * se;
-    health.slopeInterval = {health.slope - half, health.slope + half};
+    const StraightLine line(x, y);
+    if (!(line.spread() > 0)) throw InputError("health-order", {});
+    health.slope = line.slope();
+    health.slopeInterval = line.slopeInterval(confidence);
+    const double se = line.slopeSe();
     if (se > 0)
-        health.slopeP = 2 * studentUpper(std::abs(health.slope) / se, df);
+        health.slopeP = 2 * studentUpper(std::abs(health.slope) / se, line.df());
     else
         health.slopeP = health.slope == 0 ? 1 : 0;
 }

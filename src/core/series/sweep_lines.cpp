@@ -3,6 +3,7 @@
 #include "core/comparison/pair_family.h"
 #include "core/distributions/distributions.h"
 #include "core/distributions/summary.h"
+#include "core/series/straight_line.h"
 #include "core/series/sweep.h"
 
 #include <algorithm>
@@ -35,26 +36,12 @@ struct Covariance {
     double slope = 0;
 };
 
-double products(const Points& points, const std::vector<double>& a, const std::vector<double>& b) {
-    const double meanA = mean(a);
-    const double meanB = mean(b);
-    double sum = 0;
-    for (std::size_t i = 0; i < points.x.size(); ++i) sum += (a[i] - meanA) * (b[i] - meanB);
-    return sum;
-}
+StraightLine through(const Points& points) { return {points.x, points.y}; }
 
 std::optional<Line> lineOf(const Points& points) {
-    const double sxx = sumOfSquares(points.x);
-    if (!(sxx > 0)) return std::nullopt;
-    const double slope = products(points, points.x, points.y) / sxx;
-    return Line{mean(points.y) - slope * mean(points.x), slope};
-}
-
-double residualsOf(const Points& points, const Line& line) {
-    double rss = 0;
-    for (std::size_t i = 0; i < points.x.size(); ++i)
-        rss += std::pow(points.y[i] - line.intercept - line.slope * points.x[i], 2);
-    return rss;
+    const StraightLine line = through(points);
+    if (!(line.spread() > 0)) return std::nullopt;
+    return Line{mean(points.y) - line.slope() * mean(points.x), line.slope()};
 }
 
 std::vector<SweptGroup> gatherSwept(const std::vector<SweepPoint>& points, bool mountsKnown, double centre) {
@@ -125,7 +112,7 @@ std::vector<Known> knownByMounts(const std::vector<SweptGroup>& groups, double d
 /// Points are the units: s²(XᵀX)⁻¹ with a variance pooled over the groups.
 std::vector<Known> knownByPoints(const std::vector<SweptGroup>& groups, double df) {
     double rss = 0;
-    for (const SweptGroup& group : groups) rss += residualsOf(group.mounts.front(), group.lines.front());
+    for (const SweptGroup& group : groups) rss += through(group.mounts.front()).rss();
     std::vector<Known> known;
     for (const SweptGroup& group : groups) {
         Known one{group.lines.front(), {}};
@@ -146,21 +133,16 @@ std::vector<Known> knownByPoints(const std::vector<SweptGroup>& groups, double d
 /// By points: what the residuals grow with one slope for all groups.
 std::optional<FTest> equalSlopesByPoints(const std::vector<SweptGroup>& groups, double df) {
     if (groups.size() < 2 || !(df > 0)) return std::nullopt;
-    double sxx = 0;
-    double sxy = 0;
+    StraightLine common;
     double rss = 0;
-    double common = 0;
     for (const SweptGroup& group : groups) {
         const Points& points = group.mounts.front();
-        sxx += sumOfSquares(points.x);
-        sxy += products(points, points.x, points.y);
-        rss += residualsOf(points, group.lines.front());
-        common += sumOfSquares(points.y);
+        common.add(points.x, points.y);
+        rss += through(points).rss();
     }
-    common -= sxy * sxy / sxx;
     if (!(rss > 0)) return std::nullopt;
     const double df1 = static_cast<double>(groups.size()) - 1;
-    return fTest(std::max(0.0, (common - rss) / df1 / (rss / df)), df1, df);
+    return fTest(std::max(0.0, (common.rss() - rss) / df1 / (rss / df)), df1, df);
 }
 
 std::optional<FTest> equalSlopesByMounts(const std::vector<SweptGroup>& groups) {
@@ -249,9 +231,8 @@ Lines sweepLines(const std::vector<SweepPoint>& points, const SweepOptions& opti
                            line.slope,
                            {}};
         if (known[i].covariance) {
-            const double half = studentQuantile(0.5 + options.confidence / 2, found.df)
-                                * std::sqrt(known[i].covariance->slope);
-            reported.slopeInterval = Interval{line.slope - half, line.slope + half};
+            const double se = std::sqrt(known[i].covariance->slope);
+            reported.slopeInterval = studentInterval(line.slope, se, found.df, options.confidence);
         }
         found.lines.push_back(reported);
     }

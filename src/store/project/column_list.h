@@ -32,6 +32,13 @@ template <auto member> ColumnInfo column(const char* name, CellRange range = {})
             range};
 }
 
+/// A column of a choice that is one of some words only.
+template <auto member> ColumnInfo column(const char* name, std::span<const std::string_view> words) {
+    ColumnInfo made = column<member>(name);
+    made.words = words;
+    return made;
+}
+
 // Wide enough for whatever anybody measures, far below what fills the memory.
 inline constexpr CellRange few{0, 1'000};
 inline constexpr CellRange counted{0, 1'000'000};

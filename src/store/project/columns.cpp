@@ -41,6 +41,9 @@ void ColumnInfo::setChecked(void* entity, const Cell& cell) const {
     if (number && !(*number >= range.least && *number <= range.most))
         throw InputError("project-damaged.range", {},
                          {{"value", *number}, {"least", range.least}, {"most", range.most}});
+    if (const auto* text = std::get_if<std::string>(&cell);
+        text && form == CellForm::choice && std::find(words.begin(), words.end(), *text) == words.end())
+        refuseCell("known word");
     set(entity, cell);
 }
 

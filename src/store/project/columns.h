@@ -42,7 +42,7 @@ struct ColumnInfo {
 
     /// Above what the member can be; false of a cell that is no number.
     bool isTooLarge(const Cell& cell) const;
-    /// set() with the range looked at. Throws InputError (project-damaged).
+    /// set() with range and words looked at. Throws InputError (project-damaged).
     void setChecked(void* entity, const Cell& cell) const;
 
     std::string_view sqlType() const; ///< TEXT, REAL, INTEGER

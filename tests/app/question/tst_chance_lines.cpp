@@ -14,7 +14,7 @@ QString valueOf(const ChanceLines& reported, const QString& name) {
     return {};
 }
 
-ChanceLines linesOf(const Document& document, const Question& question) {
+ChanceLines chanceLinesFor(const Document& document, const Question& question) {
     return chanceLines(document, question, planFigures(document, &question, now));
 }
 
@@ -26,22 +26,23 @@ private slots:
     void theTitleSaysWhatTheChanceIsOf() {
         const auto asked = story::ask();
         Question question = *firstQuestion(asked.document, asked.study);
-        QVERIFY(linesOf(asked.document, question).title.startsWith("Chance to tell a pair apart"));
+        QVERIFY(chanceLinesFor(asked.document, question).title.startsWith("Chance to tell a pair apart"));
         question.goal = Goal::equivalence;
-        const ChanceLines same = linesOf(asked.document, question);
+        const ChanceLines same = chanceLinesFor(asked.document, question);
         QVERIFY(same.title.startsWith("Chance to show that a pair is the same within"));
         QVERIFY(valueOf(same, "To notice that any of them differs").isEmpty()); // an F test is of differences
     }
     void scatterSaysWhereItComesFrom() {
         auto asked = story::ask();
         const Question question = *firstQuestion(asked.document, asked.study);
-        QVERIFY(valueOf(linesOf(asked.document, question), "Scatter between mounts").contains("usual for"));
+        QVERIFY(valueOf(chanceLinesFor(asked.document, question), "Scatter between mounts")
+                    .contains("usual for"));
         Edit edit(asked.document, "state");
         Plan plan = planFor(asked.document, asked.study);
         plan.statedScatter = Kelvin{0.42};
         putPlan(edit, plan);
         apply(asked.document, edit.finish());
-        QCOMPARE(valueOf(linesOf(asked.document, question), "Scatter between mounts"),
+        QCOMPARE(valueOf(chanceLinesFor(asked.document, question), "Scatter between mounts"),
                  QString("0.42 K, as stated"));
     }
     void aFinishedStudyGivesItsScatterWithItsInterval() {
@@ -55,8 +56,9 @@ private slots:
         const Id<Study> next =
             addStudy(edit, {StudyTemplate::rankMaterials, measured.bench, "Next", materials}, now);
         apply(measured.document, edit.finish());
-        const QString scatter = valueOf(linesOf(measured.document, *firstQuestion(measured.document, next)),
-                                        "Scatter between mounts");
+        const QString scatter =
+            valueOf(chanceLinesFor(measured.document, *firstQuestion(measured.document, next)),
+                    "Scatter between mounts");
         QVERIFY2(
             scatter.contains("from 1 finished study on this bench (6 degrees of freedom"), // 9 mounts of 3
             qPrintable(scatter));
@@ -82,7 +84,7 @@ private slots:
         auto asked = story::ask();
         Question question = *firstQuestion(asked.document, asked.study);
         question.margin.value = 0.05;
-        const ChanceLines reported = linesOf(asked.document, question);
+        const ChanceLines reported = chanceLinesFor(asked.document, question);
         QCOMPARE(valueOf(reported, "For a chance of 90 %"), QString("more mounts than anybody makes"));
         const QString helps = reported.helps.join(' ');
         QVERIFY2(helps.contains("mounts of each would not do. What would help:"), qPrintable(helps));
@@ -91,7 +93,7 @@ private slots:
     void needsTellWhatIsKnownOfThem() {
         auto asked = story::ask();
         const Question question = *firstQuestion(asked.document, asked.study);
-        QCOMPARE(valueOf(linesOf(asked.document, question), "Tern 11"),
+        QCOMPARE(valueOf(chanceLinesFor(asked.document, question), "Tern 11"),
                  QString("dose not known: state the site's size and a lot"));
         Edit edit(asked.document, "state");
         Site site = *asked.document.find(question.site);
@@ -104,7 +106,7 @@ private slots:
         lot.currency = "EUR";
         edit.put(lot);
         apply(asked.document, edit.finish());
-        const QString need = valueOf(linesOf(asked.document, question), "Tern 11");
+        const QString need = valueOf(chanceLinesFor(asked.document, question), "Tern 11");
         QVERIFY2(need.contains(" g of 4.0 g left, ") && need.endsWith(" EUR"), qPrintable(need));
     }
 };

@@ -20,7 +20,7 @@ class TestSideResponses : public QObject {
     }
 
     /// A reading for every run: of its mount's name and number.
-    static void read(story::Asked& asked, ReadingKind kind, Better better, const char* unit,
+    static void read(story::Asked& asked, SideResponse kind, Better better, const char* unit,
                      const std::function<double(const Mount&, int number)>& value) {
         Edit edit(asked.document, "read");
         std::map<std::string, int> numbers;
@@ -68,7 +68,7 @@ private slots:
     }
     void readingsAreComparedByTheSameMounts() {
         auto asked = story::measured();
-        read(asked, ReadingKind::score, Better::higher, "points", [](const Mount& mount, int number) {
+        read(asked, SideResponse::score, Better::higher, "points", [](const Mount& mount, int number) {
             return (mount.name.starts_with("Tern") ? 1000 : 940) + 2 * number;
         });
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
@@ -92,7 +92,7 @@ private slots:
     }
     void aFanThatFollowsHidesAPartOfTheGain() {
         auto asked = story::measured();
-        read(asked, ReadingKind::fanShare, Better::lower, "%", [](const Mount& mount, int number) {
+        read(asked, SideResponse::fanShare, Better::lower, "%", [](const Mount& mount, int number) {
             return (mount.name.starts_with("Tern") ? 52 : 58) + 0.1 * number;
         });
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
@@ -106,7 +106,7 @@ private slots:
     }
     void aFanThatTurnsFasterIsAPartOfTheGain() {
         auto asked = story::measured();
-        read(asked, ReadingKind::fanShare, Better::lower, "%", [](const Mount& mount, int number) {
+        read(asked, SideResponse::fanShare, Better::lower, "%", [](const Mount& mount, int number) {
             return (mount.name.starts_with("Tern") ? 66 : 58) + 0.1 * number;
         });
         const Evidence evidence = gatherEvidence(asked.document, question(asked));
@@ -117,7 +117,7 @@ private slots:
     }
     void aStatedMarginCounts() {
         auto asked = story::measured();
-        read(asked, ReadingKind::noise, Better::lower, "dB(A)",
+        read(asked, SideResponse::noise, Better::lower, "dB(A)",
              [](const Mount&, int number) { return 33 + 0.1 * number; });
         SideMargin margin;
         margin.question = question(asked).id;
@@ -136,7 +136,7 @@ private slots:
     }
     void oneMountEachIsToldWithoutAnInterval() {
         auto asked = story::measured();
-        read(asked, ReadingKind::score, Better::higher, "points",
+        read(asked, SideResponse::score, Better::higher, "points",
              [](const Mount& mount, int) { return mount.name.starts_with("Tern") ? 1000 : 920; });
         for (const Mount* mount : mountsOf(asked.document, asked.bench)) {
             Mount copy = *mount;
@@ -176,7 +176,7 @@ private slots:
     }
     void whatIsNotComparedIsNotReadTogether() { // as across the levels of a second factor
         auto asked = story::measured();
-        read(asked, ReadingKind::score, Better::higher, "points", [](const Mount& mount, int number) {
+        read(asked, SideResponse::score, Better::higher, "points", [](const Mount& mount, int number) {
             return (mount.name.starts_with("Tern") ? 1000 : 940) + 2 * number;
         });
         Evidence evidence = gatherEvidence(asked.document, question(asked));

@@ -10,7 +10,7 @@ using namespace ibuki;
 
 namespace {
 
-HeatPath lidded() {
+HeatPath liddedAt150W() {
     HeatPath path;
     path.powerW = 150;
     path.ambientC = 25;
@@ -30,19 +30,19 @@ class TestBursts : public QObject {
 private slots:
     void ladderHasTheCapacitiesAndTheWholeOfTheChain() {
         // Worked capacities: die 0.257, lid of 30 × 30 × 2.5 mm 7.74 J/K.
-        const auto nodes = ladderOf(lidded(), 540);
+        const auto nodes = ladderOf(liddedAt150W(), 540);
         QCOMPARE(nodes.size(), std::size_t{4});
         QVERIFY_NEAR(nodes[0].capacityJPerK, 0.257, 5e-4);
         QVERIFY_NEAR(nodes[1].capacityJPerK, 7.74, 5e-3);
         double total = 0;
         for (const LadderNode& node : nodes) total += node.toNextKPerW;
-        QVERIFY_REL(total, chainSteps(lidded()).totalKPerW, 1e-12);
+        QVERIFY_REL(total, chainSteps(liddedAt150W()).totalKPerW, 1e-12);
     }
     void longLoadEndsWhereTheChainIs() {
         BurstPattern pattern;
         pattern.lengthS = 20'000;
-        const BurstCurves curves = burstCurves(lidded(), 540, pattern);
-        const double end = 25 + 150 * chainSteps(lidded()).totalKPerW;
+        const BurstCurves curves = burstCurves(liddedAt150W(), 540, pattern);
+        const double end = 25 + 150 * chainSteps(liddedAt150W()).totalKPerW;
         QVERIFY_NEAR(curves.longEndC, end, 1e-9);
         QVERIFY_NEAR(curves.longC.back(), end, 0.01);
         QVERIFY(curves.withinKelvinS);
@@ -50,7 +50,7 @@ private slots:
         QVERIFY_REL(*curves.withinKelvinS, (540 + 16.5) * 0.12 * std::log(130 * 0.12), 0.2);
     }
     void burstsStayBelowAndRiseToTheirOwnLevel() {
-        const BurstCurves curves = burstCurves(lidded(), 540, {});
+        const BurstCurves curves = burstCurves(liddedAt150W(), 540, {});
         for (std::size_t i = 0; i < curves.timeS.size(); ++i)
             QVERIFY(curves.burstsC[i] <= curves.longC[i] + 1e-9);
         QVERIFY(curves.lastPeakC > curves.firstPeakC);
@@ -62,9 +62,9 @@ private slots:
     void aLoopHoldsItsHeadStartLonger() {
         BurstPattern pattern;
         pattern.lengthS = 20'000;
-        const auto air = burstCurves(lidded(), capacityJPerK(CoolerMass::air), pattern);
-        const auto loop = burstCurves(lidded(), capacityJPerK(CoolerMass::loop), pattern);
-        const auto large = burstCurves(lidded(), capacityJPerK(CoolerMass::largeLoop), pattern);
+        const auto air = burstCurves(liddedAt150W(), capacityJPerK(CoolerMass::air), pattern);
+        const auto loop = burstCurves(liddedAt150W(), capacityJPerK(CoolerMass::loop), pattern);
+        const auto large = burstCurves(liddedAt150W(), capacityJPerK(CoolerMass::largeLoop), pattern);
         QVERIFY(*air.withinKelvinS < *loop.withinKelvinS && *loop.withinKelvinS < *large.withinKelvinS);
         QVERIFY(air.firstPeakC > loop.firstPeakC);
         QVERIFY_NEAR(air.longEndC, loop.longEndC, 1e-9);
@@ -73,7 +73,7 @@ private slots:
         BurstPattern pattern;
         pattern.offS = 0;
         pattern.lengthS = 120;
-        const auto curves = burstCurves(lidded(), 540, pattern);
+        const auto curves = burstCurves(liddedAt150W(), 540, pattern);
         QVERIFY_NEAR(curves.burstsC.back(), curves.longC.back(), 1e-9);
         QVERIFY(!curves.withinKelvinS);
     }
@@ -83,7 +83,7 @@ private slots:
         inverted.lowW = 200;
         endless.lengthS = 1e9;
         for (const BurstPattern& pattern : {none, inverted, endless}) try {
-                (void)burstCurves(lidded(), 540, pattern);
+                (void)burstCurves(liddedAt150W(), 540, pattern);
                 QFAIL("not refused");
             } catch (const InputError& error) {
                 QCOMPARE(error.code, std::string("bursts-pattern"));

@@ -11,7 +11,7 @@ using namespace ibuki;
 
 namespace {
 
-BenchPath lidded() {
+BenchPath calibratedBench() {
     BenchPath bench;
     bench.path.solids = {
         {"die", {10, 20}, 0.775, 148, true}, {"lid", {30, 30}, 2.5, 390}, {"plate", {40, 40}, 3, 390}};
@@ -24,7 +24,7 @@ BenchPath lidded() {
 CalibrationInput measured(const std::vector<double>& truth, double cooler, int mounts, double sdKPerW,
                           double powerScale, Random& random) {
     CalibrationInput input;
-    input.bench = lidded();
+    input.bench = calibratedBench();
     HeatPath path = input.bench.path;
     path.coolerKPerW = cooler;
     path.powerW = 150;

@@ -13,7 +13,7 @@ namespace {
 
 /// A bare chip of 400 mm² under a plate of its size: 1 K at 200 W is 2 mm²·K/W, so that all can be done by
 /// hand.
-BenchPath bare() {
+BenchPath bareBench() {
     BenchPath bench;
     bench.path.powerW = 200;
     bench.path.ambientC = 25;
@@ -27,7 +27,7 @@ BenchPath bare() {
 /// Two groups of mounts whose R″ is scattered about 14 and 10.
 Calibration calibrationOf(double sdMm2, int mounts, std::uint64_t seed) {
     CalibrationInput input;
-    input.bench = bare();
+    input.bench = bareBench();
     input.groups = {{"worse", nullptr}, {"better", nullptr}};
     input.anchor = 1;
     input.anchorMm2KPerW = 10;
@@ -35,7 +35,7 @@ Calibration calibrationOf(double sdMm2, int mounts, std::uint64_t seed) {
     Random random(seed);
     for (std::size_t g = 0; g < 2; ++g)
         for (int m = 0; m < mounts; ++m) {
-            HeatPath path = bare().path;
+            HeatPath path = bareBench().path;
             path.interfaces[0].rMm2KPerW = (g == 0 ? 14 : 10) + sdMm2 * random.normal();
             PathMount mount;
             mount.mount = Id<Mount>{m + 1 + 100 * static_cast<std::int64_t>(g)};
@@ -58,7 +58,7 @@ ExternalResult readOf(double kelvin) {
 }
 
 BenchPath judged(const Calibration& calibration) {
-    BenchPath bench = bare();
+    BenchPath bench = bareBench();
     bench.path.coolerKPerW = calibration.coolerKPerW;
     return bench;
 }

@@ -9,7 +9,7 @@ using namespace ibuki;
 
 namespace {
 
-BenchPath lidded() {
+BenchPath liddedBench() {
     BenchPath bench;
     HeatPath& path = bench.path;
     path.powerW = 150;
@@ -26,7 +26,7 @@ BenchPath lidded() {
     return bench;
 }
 
-BenchPath bare() {
+BenchPath bareCpu() {
     BenchPath bench;
     HeatPath& path = bench.path;
     path.powerW = 200;
@@ -45,14 +45,14 @@ class TestWhatIf : public QObject {
 
 private slots:
     void asItStandsChangesNothing() {
-        const BenchPath bench = lidded();
+        const BenchPath bench = liddedBench();
         const ChangedPath same = changed(bench, asItStands(bench));
         QCOMPARE(same.studied, std::size_t{1});
         QVERIFY(same.hasLid);
         QVERIFY_NEAR(chainSteps(same.path).junctionMeanC, chainSteps(bench.path).junctionMeanC, 1e-12);
     }
     void withoutItsLidTheJointLiesOnTheChip() {
-        const BenchPath bench = lidded();
+        const BenchPath bench = liddedBench();
         WhatIf what = asItStands(bench);
         what.lidOff = true;
         what.studiedMm2KPerW = 8;
@@ -63,7 +63,7 @@ private slots:
         QVERIFY_NEAR(chainSteps(off.path).interfaces[0].rKPerW, 8 / 200.0, 1e-12);
     }
     void sliders() { // each of them moves the chip the way it should
-        const BenchPath bench = lidded();
+        const BenchPath bench = liddedBench();
         const WhatIf base = asItStands(bench);
         const auto rise = [&](auto change) {
             WhatIf what = base;
@@ -83,11 +83,11 @@ private slots:
         QVERIFY(rise([](WhatIf& w) { w.plateThicknessMm = 0.5; }) > now); // too thin to spread
     }
     void lidOffOrABetterCooler() {
-        const auto found = lidOrCooler(lidded(), asItStands(lidded()));
+        const auto found = lidOrCooler(liddedBench(), asItStands(liddedBench()));
         QVERIFY(found);
-        QVERIFY_NEAR(found->withLidK[0], chainSteps(lidded().path).junctionMeanC - 25, 1e-9);
+        QVERIFY_NEAR(found->withLidK[0], chainSteps(liddedBench().path).junctionMeanC - 25, 1e-9);
         QVERIFY(found->withLidK[2] < found->withLidK[0] && found->withoutK[2] < found->withoutK[0]);
-        QVERIFY(!lidOrCooler(bare(), asItStands(bare())));
+        QVERIFY(!lidOrCooler(bareCpu(), asItStands(bareCpu())));
     }
     void aHotCoreHasItsOwnBestThickness() { // 2.4: by finite volumes 0.2, thinnest, about 1 and about 0.35 mm
         const std::vector<double> thicknesses{0.1, 0.2, 0.3, 0.4, 0.775, 1.0};
@@ -107,10 +107,10 @@ private slots:
         QCOMPARE(best(4.67, 4), 0.1);
         QVERIFY(best(10, 2) >= 0.775);
         QVERIFY(best(10, 4) >= 0.2 && best(10, 4) <= 0.4);
-        QVERIFY(hotCoreCurve(bare(), asItStands(bare()), 20, 0.5, thicknesses).empty());
+        QVERIFY(hotCoreCurve(bareCpu(), asItStands(bareCpu()), 20, 0.5, thicknesses).empty());
     }
     void placesFollowALidThatComesOff() {
-        const BenchPath bench = lidded();
+        const BenchPath bench = liddedBench();
         WhatIf what = asItStands(bench);
         what.lidOff = true;
         const ChangedPath off = changed(bench, what);
@@ -120,7 +120,7 @@ private slots:
         QCOMPARE(off.places[2].solid, std::optional<std::size_t>(1));
     }
     void leakageIsAPartOfWhatWasMeasured() {
-        const BenchPath bench = lidded();
+        const BenchPath bench = liddedBench();
         WhatIf what = asItStands(bench);
         const double as = chainSteps(changed(bench, what).path).junctionMeanC;
         what.leakageW = 20;
@@ -138,7 +138,7 @@ private slots:
         QVERIFY(chainSteps(changed(bench, what).path).runaway);
     }
     void forceThinsTheJoint() {
-        BenchPath bench = lidded();
+        BenchPath bench = liddedBench();
         WhatIf what = asItStands(bench);
         what.force = 2;
         QCOMPARE(changed(bench, what).path.interfaces[1].rMm2KPerW,
@@ -148,24 +148,24 @@ private slots:
                      10 * (1 - 8.75 / 11.25 * (1 - std::pow(2, -0.166))), 1e-9);
     }
     void resolves() { // F1.6: 1 K at 200 W on a bare die of 400 mm² is 2 mm²·K/W
-        const Resolution found = resolutionOf(bare(), asItStands(bare()));
+        const Resolution found = resolutionOf(bareCpu(), asItStands(bareCpu()));
         QVERIFY_NEAR(found.now, 2.0, 1e-6);
         QVERIFY_NEAR(found.morePower, 2.0 / 1.5, 1e-6);
         QVERIFY(!found.withoutLid);
         QVERIFY_NEAR(found.strongerCooler, 2.0, 1e-6); // its silicon conducts the same at any temperature
-        const Resolution lid = resolutionOf(lidded(), asItStands(lidded()));
+        const Resolution lid = resolutionOf(liddedBench(), asItStands(liddedBench()));
         QVERIFY(lid.now > 4 && lid.now < 6 && *lid.withoutLid < lid.now);
     }
     void carriesADifferenceOver() {
         OtherStack other;
-        other.path = bare().path;
-        const auto found = carryOver(bare(), asItStands(bare()), 14, 10, Interval{2, 6}, other);
+        other.path = bareCpu().path;
+        const auto found = carryOver(bareCpu(), asItStands(bareCpu()), 14, 10, Interval{2, 6}, other);
         QVERIFY_NEAR(found.here, 2.0, 1e-9); // 4 mm²·K/W × 200 W / 400 mm²
         QVERIFY_NEAR(found.there, found.here, 1e-9);
         QVERIFY_NEAR(found.thereCi->lo, 1.0, 1e-9);
         QVERIFY_NEAR(found.thereCi->hi, 3.0, 1e-9);
         for (const OtherStack& stack : otherStacks()) {
-            const auto there = carryOver(lidded(), asItStands(lidded()), 14, 10, {}, stack);
+            const auto there = carryOver(liddedBench(), asItStands(liddedBench()), 14, 10, {}, stack);
             QVERIFY(there.there > 0 && !there.thereCi);
         }
     }

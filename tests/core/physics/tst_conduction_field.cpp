@@ -30,7 +30,7 @@ HeatPath twoLayers() { // V3
     return path;
 }
 
-HeatPath lidded() {
+HeatPath liddedField() {
     HeatPath path;
     path.powerW = 150;
     path.coolerKPerW = 0.12;
@@ -107,13 +107,13 @@ private slots:
         QVERIFY_REL(solveField(twoLayers()).powered.maxC, 0.439496, 0.005);
     }
     void theLiddedExample() { // F1.5 [V]: 38.8 and 41.3 K; effective area between its two secants
-        const ConductionField field = solveField(lidded());
+        const ConductionField field = solveField(liddedField());
         QVERIFY_NEAR(field.powered.meanC / 150, 0.2584, 0.0003);
         QVERIFY_NEAR(field.powered.maxC / 150, 0.2752, 0.0003);
         QVERIFY(*field.interfaces[1].effectiveAreaMm2 > 705 && *field.interfaces[1].effectiveAreaMm2 < 751);
     }
     void effectiveAreaIsTheSlope() {
-        HeatPath path = lidded();
+        HeatPath path = liddedField();
         path.interfaces[1].mask = maskOf(60, [](double x, double y) { return x + y < 1.4; });
         const ConductionField field = solveField(path, cells(1));
         const double r = path.interfaces[1].rMm2KPerW, step = 0.02;
@@ -170,7 +170,7 @@ private slots:
         QVERIFY_NEAR(thin.powered.maxC, 47.08, 0.04);
     }
     void energyIsKept() { // V5
-        HeatPath path = lidded();
+        HeatPath path = liddedField();
         path.boardKPerW = 8;
         path.sources = {{1, -3, {4, 4}, 60}};
         path.interfaces[1].mask = maskOf(10, [](double x, double y) { return x > 0.3 || y > 0.4; });
@@ -180,7 +180,7 @@ private slots:
         QVERIFY(field.interfaces[0].flowW < 150 && field.interfaces[0].flowW > 140);
     }
     void reciprocity() { // V6: what one source does to another's place does not depend on which of them heats
-        HeatPath path = lidded();
+        HeatPath path = liddedField();
         path.powerW = 1;
         path.interfaces[0].mask = maskOf(7, [](double x, double y) { return x * y < 0.4; });
         const HeatSource here{-2.5, 4, {3, 3}, 1}, there{3, -6, {2, 5}, 1};
@@ -193,7 +193,7 @@ private slots:
         QVERIFY_REL(onThere, onHere, 1e-9);
     }
     void bounds() { // V8
-        HeatPath path = lidded();
+        HeatPath path = liddedField();
         const double full = solveField(path, cells(1)).powered.meanC;
         path.interfaces[1].mask = maskOf(30, [](double, double) { return true; });
         QVERIFY_NEAR(solveField(path, cells(1)).powered.meanC, full, 1e-9);
@@ -209,7 +209,7 @@ private slots:
         }
     }
     void threadsChangeNothing() {
-        HeatPath path = lidded();
+        HeatPath path = liddedField();
         path.sources = {{1, -3, {4, 4}, 60}};
         FieldOptions one = cells(0.7), three = one;
         one.threads = 1;
@@ -221,11 +221,11 @@ private slots:
         FieldOptions options;
         options.stop = stop.get_token();
         options.progress = [&](double) { stop.request_stop(); };
-        const ConductionField field = solveField(lidded(), options);
+        const ConductionField field = solveField(liddedField(), options);
         QVERIFY(field.cancelled && field.powered.celsius.empty());
     }
     void withoutPowerAllIsAsTheRoom() {
-        HeatPath path = lidded();
+        HeatPath path = liddedField();
         path.powerW = 0;
         path.ambientC = 21;
         const ConductionField field = solveField(path, cells(2));
@@ -233,9 +233,9 @@ private slots:
         QCOMPARE(field.energyError, 0.0);
     }
     void cellsThatAreTooManyAreRefused() {
-        QVERIFY_THROWS_EXCEPTION(InputError, solveField(lidded(), cells(0.001)));
-        QVERIFY_THROWS_EXCEPTION(InputError, solveField(lidded(), cells(0)));
-        QVERIFY_THROWS_EXCEPTION(InputError, solveField(lidded(), cells(-1)));
+        QVERIFY_THROWS_EXCEPTION(InputError, solveField(liddedField(), cells(0.001)));
+        QVERIFY_THROWS_EXCEPTION(InputError, solveField(liddedField(), cells(0)));
+        QVERIFY_THROWS_EXCEPTION(InputError, solveField(liddedField(), cells(-1)));
     }
     void contoursLieOnTheirTemperature() {
         FieldFace face; // a cone: its lines are circles

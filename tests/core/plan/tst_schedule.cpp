@@ -3,20 +3,15 @@
 #include "core/base/random.h"
 #include "core/plan/schedule.h"
 #include "support/near.h"
+#include "support/steps.h"
 #include "support/test_class.h"
 
 using namespace ibuki;
+using story::alone;
+using story::at;
+using story::manualWork;
 
 namespace {
-
-Instant at(const char* text) { return *parseInstant(text); }
-
-StepOccurrence manualWork(double minutes) {
-    StepOccurrence step{StepKind::apply, {}, {}, minutes};
-    step.unattended = false;
-    return step;
-}
-StepOccurrence alone(double minutes) { return {StepKind::soak, {}, {}, minutes}; }
 
 /// Monday and Wednesday from 18:00 for four hours, from a Monday on.
 Evenings twice() { return {at("2031-03-03"), 18, 4, {true, false, true, false, false, false, false}}; }

@@ -2,19 +2,16 @@
 #include "core/base/random.h"
 #include "core/plan/spare_time.h"
 #include "support/entities.h"
+#include "support/steps.h"
 #include "support/test_class.h"
 
 using namespace ibuki;
+using story::alone;
+using story::at;
+using story::manualWork;
 
 namespace {
 
-Instant at(const char* text) { return *parseInstant(text); }
-StepOccurrence manualWork(double minutes) {
-    StepOccurrence step{StepKind::apply, {}, {}, minutes};
-    step.unattended = false;
-    return step;
-}
-StepOccurrence alone(double minutes) { return {StepKind::soak, {}, {}, minutes}; }
 Evenings daily() { return {at("2031-03-03"), 18, 4, Weekdays{true, true, true, true, true, true, true}}; }
 
 std::vector<std::string> codes(const SpareTime& spare) {

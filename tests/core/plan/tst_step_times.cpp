@@ -12,7 +12,7 @@ using namespace ibuki;
 
 namespace {
 
-const Instant now = *parseInstant("2031-03-03");
+const Instant thirdOfMarch = *parseInstant("2031-03-03");
 
 double minutesOf(const std::vector<StepOccurrence>& steps, StepKind kind) {
     double sum = 0;
@@ -99,7 +99,7 @@ private slots:
             for (int i = 0; i < 5; ++i) { // 60 minutes each, 40 between them, two evenings
                 Recording recording;
                 recording.bench = asked_.bench;
-                recording.start = Instant{now.ms + (i < 3 ? i : i + 20) * 100 * 60'000LL};
+                recording.start = Instant{thirdOfMarch.ms + (i < 3 ? i : i + 20) * 100 * 60'000LL};
                 recording.durationS = 3600;
                 edit.add(recording);
             }
@@ -176,10 +176,10 @@ private slots:
             Plan plan = planFor(edit.document(), asked_.study);
             plan.pattern = ApplicationPattern::cross;
             plan.torque = NewtonMetre{0.6};
-            layPlan(edit, question, plan, now);
+            layPlan(edit, question, plan, thirdOfMarch);
         });
         const MountBrief brief =
-            briefOf(asked_.document, *plannedSlots(asked_.document, asked_.study).front(), now);
+            briefOf(asked_.document, *plannedSlots(asked_.document, asked_.study).front(), thirdOfMarch);
         QVERIFY(brief.material && brief.lot && brief.lot->material == brief.material->id);
         QCOMPARE(brief.pattern, ApplicationPattern::cross);
         QVERIFY_NEAR(*brief.torqueNm, 0.6, 1e-12);

@@ -17,7 +17,7 @@ using namespace ibuki;
 
 namespace {
 
-const Instant now = *parseInstant("2031-03-03");
+const Instant dayOfSetup = *parseInstant("2031-03-03");
 
 /// A lidded bench and three materials with two lots each.
 struct Shelf {
@@ -43,7 +43,7 @@ struct Shelf {
                       bench,
                       "study",
                       {materials.begin(), materials.begin() + static_cast<std::ptrdiff_t>(count)}},
-                     now);
+                     dayOfSetup);
         apply(document, edit.finish());
         return study;
     }
@@ -68,10 +68,10 @@ private slots:
         const Question question = *firstQuestion(shelf.document, study);
         QCOMPARE(question.factor, templateInfo(kind).factor);
         const Plan plan = *planOf(shelf.document, study);
-        const PowerAnalysis analysis = powerAnalysisOf(shelf.document, question, plan, now);
+        const PowerAnalysis analysis = powerAnalysisOf(shelf.document, question, plan, dayOfSetup);
         QVERIFY(analysis.totalMounts >= 2);
         Edit edit(shelf.document, "plan");
-        layPlan(edit, question, plan, now);
+        layPlan(edit, question, plan, dayOfSetup);
         apply(shelf.document, edit.finish());
         QCOMPARE(static_cast<int>(plannedSlots(shelf.document, study).size()), analysis.totalMounts);
         for (const Slot* slot : plannedSlots(shelf.document, study))
@@ -82,7 +82,8 @@ private slots:
         for (const StudyTemplateInfo& info : studyTemplates()) {
             if (info.leastMaterials == 0) continue;
             Edit edit(shelf.document, "ask");
-            QVERIFY_THROWS_EXCEPTION(InputError, addStudy(edit, {info.which, shelf.bench, "study", {}}, now));
+            QVERIFY_THROWS_EXCEPTION(InputError,
+                                     addStudy(edit, {info.which, shelf.bench, "study", {}}, dayOfSetup));
         }
     }
     void beforeComesFirstAndOnlyOnce() {
@@ -90,7 +91,7 @@ private slots:
         const Id<Study> study = shelf.ask(StudyTemplate::beforeAndAfter, 1);
         const Question question = *firstQuestion(shelf.document, study);
         const auto order =
-            orderMounts(orderInput(shelf.document, question, *planOf(shelf.document, study), now));
+            orderMounts(orderInput(shelf.document, question, *planOf(shelf.document, study), dayOfSetup));
         QCOMPARE(order.front().level, std::optional<std::size_t>(0));
         QCOMPARE(
             std::count_if(order.begin(), order.end(), [](const OrderedMount& m) { return m.level == 0U; }),
@@ -110,7 +111,7 @@ private slots:
         QCOMPARE(design.cells[1].name, std::string("Tern 11, other cooler"));
         // Chances are those of the verdict: three materials inside each cooler, never across.
         const PowerAnalysis analysis = powerAnalysisOf(shelf.document, *firstQuestion(shelf.document, study),
-                                                       *planOf(shelf.document, study), now);
+                                                       *planOf(shelf.document, study), dayOfSetup);
         QCOMPARE(analysis.pairs.size(), std::size_t{6});
         SampleSizeInput inside{3, analysis.scatter.sd, 1.0};
         QVERIFY(std::abs(*analysis.chance - sampleSizeAt(inside, 3).achievedPower) < 1e-9);
@@ -120,7 +121,7 @@ private slots:
         Edit edit(bare.document, "ask");
         QVERIFY_THROWS_EXCEPTION(
             InputError,
-            addStudy(edit, {StudyTemplate::underTheLid, bare.bench, "study", bare.materials}, now));
+            addStudy(edit, {StudyTemplate::underTheLid, bare.bench, "study", bare.materials}, dayOfSetup));
         Shelf lidded;
         const Question question = *firstQuestion(lidded.document, lidded.ask(StudyTemplate::underTheLid, 2));
         QCOMPARE(lidded.document.find(question.site)->kind, SiteKind::dieLid);
@@ -157,7 +158,7 @@ private slots:
         const Id<Study> study = shelf.ask(StudyTemplate::rankMaterials, 3);
         const Question question = *firstQuestion(shelf.document, study);
         Edit edit(shelf.document, "plan");
-        layPlan(edit, question, *planOf(shelf.document, study), now);
+        layPlan(edit, question, *planOf(shelf.document, study), dayOfSetup);
         removeUnusedLevel(edit, levelsOf(edit.document(), question.id)[0]->id);
         apply(shelf.document, edit.finish());
         QCOMPARE(plannedSlots(shelf.document, study).size(), std::size_t{6});

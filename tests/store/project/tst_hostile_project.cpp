@@ -279,6 +279,15 @@ private slots:
             QVERIFY2(said.contains("table " + table + ","), qPrintable(said));
         }
     }
+    void aReadingIsOneOfThoseThatAreRead() { // power and K/W are the window's: two of them would disagree
+        const auto with = [&](const std::string& kind) {
+            return used(changedBy("INSERT INTO entered_reading VALUES (987654, (SELECT min(id) FROM run), '"
+                                  + kind + "', '', 'W', 150, 'neither', NULL, '')"));
+        };
+        QCOMPARE(with("wall power"), QString("nothing thrown"));
+        for (const char* kind : {"power", "thermal resistance", "fan speed", "clock", "POWER"})
+            QCOMPARE(with(kind), "project-damaged");
+    }
     void aPlanExpandsToNoMoreThanAPlanCan() {
         const fs::path path = stored();
         {

@@ -264,7 +264,7 @@ private slots:
                                   "glare blurred"});
             edit.add(EnteredReading{{},
                                     run,
-                                    ReadingKind::other,
+                                    SideResponse::other,
                                     "frames in hand",
                                     "1",
                                     3.5,

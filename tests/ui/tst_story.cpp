@@ -151,7 +151,7 @@ private slots:
         window_->showStage(Stage::question);
         PartSheet sheet(session(), AskedPart::margin, window_.get());
         sheet.show();
-        auto* margin = sheet.findChild<QLineEdit*>("Difference that matters, K");
+        auto* margin = sheet.findChild<QLineEdit*>("Difference that matters");
         QVERIFY(margin);
         story::type(margin, "0,5");
         QTest::keyClick(margin, Qt::Key_Return);

@@ -9,6 +9,7 @@
 #include "app/say.h"
 #include "app/session/session.h"
 #include "core/base/input_error.h"
+#include "core/evidence/scatter.h"
 #include "core/setup/plan_setup.h"
 #include "store/paper/heat_csv.h"
 
@@ -166,7 +167,8 @@ void RehearsalPanel::start() {
     if (!question) return;
     if (stale_ && !shown_) {
         const QSignalBlocker quiet(difference_);
-        difference_->setValue(std::max(1, static_cast<int>(std::lround(question->margin.value / slideK))));
+        const double marginK = kelvinPerUnit(session_.document(), *question) * question->margin.value;
+        difference_->setValue(std::max(1, static_cast<int>(std::lround(marginK / slideK))));
     }
     stale_ = false;
     const double d = slideK * difference_->value();

@@ -58,7 +58,8 @@ ChancesPage::ChancesPage(Session& session, QWidget* parent)
     helps_->setAccessibleName(say("What would help"));
     auto* form = new QFormLayout;
     form_ = std::make_unique<EntityForm<Plan>>(session, form, words::mark("plan"));
-    form_->number(say("Scatter between mounts, K"), &Plan::statedScatter, 0, true);
+    auto* scatter = form_->number(say("Scatter between mounts"), &Plan::statedScatter, 0, true);
+    scatterLabel_ = qobject_cast<QLabel*>(form->labelForField(scatter));
     form_->requiredNumber(
         say("Chance wanted, %"), [](const Plan& p) { return 100 * p.chance; },
         [](Plan& p, double v) { p.chance = v / 100; }, 1, false, 100);
@@ -80,6 +81,8 @@ void ChancesPage::refresh(const PlanFigures& figures) {
     if (!question) return;
     const Plan* stored = planOf(session_.document(), question->study);
     form_->show(stored ? std::optional(stored->id) : std::nullopt);
+    const std::string_view unit = responseUnit(*question);
+    if (scatterLabel_) scatterLabel_->setText(say("Scatter between mounts, %1").arg(qtext(unit)));
     if (!figures.analysis) {
         title_->setText(say("No plan yet"));
         curve_->clear();

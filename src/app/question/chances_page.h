@@ -31,6 +31,7 @@ private:
     QLabel* figures_;
     QLabel* helps_;
     std::unique_ptr<EntityForm<Plan>> form_;
+    QLabel* scatterLabel_ = nullptr; ///< names the unit of the response
 };
 
 } // namespace ibuki

@@ -5,6 +5,7 @@
 #include "app/session/amount_text.h"
 #include "app/session/qtext.h"
 #include "core/domain/lookup.h"
+#include "core/evidence/response.h"
 #include "core/setup/plan_setup.h"
 
 #include <cmath>
@@ -58,12 +59,14 @@ QString extensionHint(const Document& document, const Question& question, const 
         const auto levels = figures.analysis ? figures.analysis->levels.size() : 1;
         const int made = static_cast<int>(*own->df) / std::max(1, static_cast<int>(levels)) + 1;
         const int wanted = steinMounts(own->sd, *own->df, question.margin.value, question.confidence, made);
-        hint = say("From the scatter alone (%1 K, differences not shown) %2 mounts of each would do; "
+        const bool kelvin = responseUnit(question) == "K";
+        hint = say("From the scatter alone (%1 %4, differences not shown) %2 mounts of each would do; "
                    "there are %3.\n"
                    "More mounts of each level")
-                   .arg(own->sd, 0, 'f', 2)
+                   .arg(own->sd, 0, 'f', kelvin ? 2 : 5)
                    .arg(wanted)
-                   .arg(made);
+                   .arg(made)
+                   .arg(qtext(responseUnit(question)));
     }
     if (document.where(&InterimLook::study, question.study).empty()) return hint;
     return say("The verdict was seen meanwhile: extending now is a look, and its verdict says so unless it "

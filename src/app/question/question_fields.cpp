@@ -2,10 +2,14 @@
 #include "app/question/question_fields.h"
 
 #include "app/say.h"
+#include "app/session/qtext.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/evidence.h"
 #include "core/evidence/reduction_task.h"
+#include "core/evidence/response.h"
+
+#include <QLabel>
 
 namespace ibuki {
 namespace {
@@ -40,9 +44,13 @@ void QuestionFields::addNominalPower() {
 }
 
 void QuestionFields::addMargin() {
-    plain_.requiredNumber(
-        say("Difference that matters, K"), [](const Question& q) { return q.margin.value; },
+    auto* field = plain_.requiredNumber(
+        say("Difference that matters"), [](const Question& q) { return q.margin.value; },
         [](Question& q, double v) { q.margin = Kelvin{v}; }, 0, true);
+    auto* label = qobject_cast<QLabel*>(form_->labelForField(field));
+    loaders_.push_back([label](const Question& question) { // in the unit that the question is judged by
+        if (label) label->setText(say("Difference that matters, %1").arg(qtext(responseUnit(question))));
+    });
 }
 
 void QuestionFields::addConfidence() {

@@ -73,15 +73,14 @@ double typicalSdK(const Document& document, const Question& question) {
     return std::sqrt(sum / static_cast<double>(materials.size()));
 }
 
-/// From kelvin to the unit of the question's response.
-double perUnit(const Document& document, const Question& question) {
+} // namespace
+
+double kelvinPerUnit(const Document& document, const Question& question) {
     if (question.normalisation != Normalisation::perWatt) return 1;
     for (const Load* load : document.where(&Load::study, question.study))
-        if (load->target && load->target->value > 0) return 1 / load->target->value;
-    return 1 / 150.0; // a usual sustained load where none is stated
+        if (load->target && load->target->value > 0) return load->target->value;
+    return 150; // a usual sustained load where none is stated
 }
-
-} // namespace
 
 double typicalMountSdK(MaterialClass kind) {
     // paste, putty, gap pad, sheet, phase change, liquid metal, solder, unknown
@@ -104,8 +103,12 @@ Scatter expectedScatter(const Document& document, const Question& question, cons
         pool.studies += counted ? 1 : 0;
     }
     if (pool.df > 0 && pool.ss > 0) return pool.scatter();
-    return {
-        typicalSdK(document, question) * perUnit(document, question), ScatterSource::typical, {}, {}, {}, 0};
+    return {typicalSdK(document, question) / kelvinPerUnit(document, question),
+            ScatterSource::typical,
+            {},
+            {},
+            {},
+            0};
 }
 
 std::optional<Scatter> ownScatter(const Document& document, const Question& question) {

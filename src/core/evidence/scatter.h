@@ -36,4 +36,8 @@ double typicalMountSdK(MaterialClass kind);
 /// the pooled scatter alone: max(n₁, ⌈2 (t_{1−α/2,ν} s/H)²⌉) (Stein 1945).
 int steinMounts(double sd, double df, double halfWidth, double confidence, int atLeast);
 
+/// Kelvin that one unit of the question's response stands for: 1; judged by K/W, the watts of the study's
+/// load (150 where none is stated).
+double kelvinPerUnit(const Document& document, const Question& question);
+
 } // namespace ibuki

@@ -69,19 +69,21 @@ StudyRehearsal studyRehearsal(const Document& document, const Question& question
         // By its id: two levels may bear one name.
         scenario.materials.push_back({std::to_string(level->id.value), typicalDeltaK + worse});
     }
-    const Scatter scatter = expectedScatter(document, question, &plan);
+    // Everything is drawn in kelvin: a question judged by K/W as what it is at the power of its load.
+    const double kelvin = kelvinPerUnit(document, question);
+    const double mountSdK = kelvin * expectedScatter(document, question, &plan).sd;
     const Evidence evidence = measuredEvidence(document, question);
     const auto room = ambientScatter(evidence.rows);
     const CheckEvidence checks = checkEvidence(question, evidence);
-    scenario.mountSdK = scatter.sd;
+    scenario.mountSdK = mountSdK;
     scenario.eveningSdK = typicalEveningSdK;
     scenario.ambientSdK = room.value_or(typicalAmbientSdK);
-    scenario.marginK = question.margin.value;
+    scenario.marginK = kelvin * question.margin.value;
     scenario.confidence = question.confidence;
     scenario.limitDeltaK =
         typicalDeltaK
-        - 6 * std::hypot(scatter.sd, typicalEveningSdK); // whatever is mounted drives the chip into it
-    if (checks.health && drifts(*checks.health)) scenario.driftKPerMount = checks.health->slope;
+        - 6 * std::hypot(mountSdK, typicalEveningSdK); // whatever is mounted drives the chip into it
+    if (checks.health && drifts(*checks.health)) scenario.driftKPerMount = kelvin * checks.health->slope;
     int perEvening = 3;
     if (analysis && analysis->mountsToCome > 0) {
         perEvening = 1;
@@ -95,7 +97,7 @@ StudyRehearsal studyRehearsal(const Document& document, const Question& question
         if (grams > 0) found.gramsPerMount = grams / mounts;
     }
     scenario.practices = practices(plan.mountsPerLevel, perEvening, question.blocks.has_value());
-    found.basis = {{"rehearsal-scatter", {{"sd", scatter.sd}}},
+    found.basis = {{"rehearsal-scatter", {{"sd", mountSdK}}},
                    {room ? "rehearsal-room.measured" : "rehearsal-room", {{"sd", scenario.ambientSdK}}},
                    {"rehearsal-evening", {{"sd", scenario.eveningSdK}}},
                    {"rehearsal-drift", {{"drift", scenario.driftKPerMount}}}};

@@ -37,6 +37,8 @@ std::int64_t dayNumber(Instant instant) {
 }
 
 std::optional<Instant> makeInstant(int year, unsigned month, unsigned day, std::int64_t msOfDay) {
+    // The calendar's types hold no more than a byte or two: 257 would be January.
+    if (year < 0 || year > 9999 || month > 12 || day > 31) return std::nullopt;
     const std::chrono::year_month_day date{std::chrono::year{year}, std::chrono::month{month},
                                            std::chrono::day{day}};
     if (!date.ok()) return std::nullopt;

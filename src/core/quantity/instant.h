@@ -24,10 +24,10 @@ constexpr Instant laterBy(Instant at, double seconds) {
     return {at.ms + static_cast<std::int64_t>(1'000 * seconds)};
 }
 
-/// year, month 1–12, day 1–31, milliseconds into the day; nothing for a date that cannot be.
+/// year 0–9999, month 1–12, day 1–31, milliseconds into the day; nothing for a date that cannot be.
 std::optional<Instant> makeInstant(int year, unsigned month, unsigned day, std::int64_t msOfDay = 0);
 
-/// "2031-03-04", "2031-03-04 09:15" and "2031-03-04T09:15:30.5"; nothing for anything else.
+/// "2031-03-04", "2031-03-04 09:15" and "2031-03-04T09:15:30.5", zeros leading or not; nothing else.
 std::optional<Instant> parseInstant(std::string_view text);
 
 std::string dateText(Instant instant);     ///< 2031-03-04

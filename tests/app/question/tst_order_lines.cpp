@@ -50,6 +50,11 @@ private slots:
         const QString hint = extensionHint(measured.document, question, known);
         QVERIFY2(hint.startsWith("From the scatter alone ("), qPrintable(hint));
         QVERIFY2(hint.contains("there are 3."), qPrintable(hint)); // three mounts of each
+        QVERIFY2(hint.contains(" K, differences"), qPrintable(hint));
+        Question perWatt = question; // a scatter is told in the unit that it is in, with digits to see it by
+        perWatt.normalisation = Normalisation::perWatt;
+        const QString byWatt = extensionHint(measured.document, perWatt, known);
+        QVERIFY2(byWatt.contains(QRegularExpression("\\(0\\.00\\d{3} K/W, differences")), qPrintable(byWatt));
         Edit edit(measured.document, "seen");
         InterimLook look;
         look.study = measured.study;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/domain/lookup.h"
+#include "core/evidence/scatter.h"
 #include "core/plan/study_rehearsal.h"
 #include "core/setup/plan_setup.h"
 #include "support/near.h"
@@ -34,6 +35,29 @@ private slots:
         QVERIFY(of("room").rightBest < of("listed").rightBest);
         // Everything at its limit: lots are drawn. 4 standard errors of 4,000 campaigns.
         QVERIFY_NEAR(of("limit").rightBest, 1 / 3.0, 0.03);
+    }
+    void aQuestionByKelvinPerWattIsRehearsedInKelvin() { // at the power of its load: the same campaigns
+        auto asked = story::ask();
+        const Question raw = *firstQuestion(asked.document, asked.study);
+        Edit edit(asked.document, "by the watt");
+        Question perWatt = raw;
+        perWatt.normalisation = Normalisation::perWatt;
+        double powerW = 150;
+        for (const Load* load : asked.document.where(&Load::study, asked.study))
+            if (load->target) powerW = load->target->value;
+        perWatt.margin = Kelvin{raw.margin.value / powerW};
+        edit.put(perWatt);
+        Document other = asked.document;
+        apply(other, edit.finish());
+        const Plan plan = planFor(asked.document, asked.study);
+        const RehearsalScenario a = studyRehearsal(asked.document, raw, plan, 1, nullptr).scenario;
+        const RehearsalScenario b = studyRehearsal(other, perWatt, plan, 1, nullptr).scenario;
+        QVERIFY(a.mountSdK > 0.1); // a usual scatter of mounts
+        QVERIFY_NEAR(b.mountSdK, a.mountSdK, 1e-9);
+        QVERIFY_NEAR(b.marginK, a.marginK, 1e-9);
+        QVERIFY_NEAR(b.limitDeltaK.value(), a.limitDeltaK.value(), 1e-9);
+        QVERIFY_NEAR(kelvinPerUnit(other, perWatt), powerW, 0);
+        QVERIFY_NEAR(kelvinPerUnit(asked.document, raw), 1, 0);
     }
     void moreMountsTellMore() {
         const auto asked = story::measured();

@@ -4,6 +4,8 @@
 #include "app/drawn/theme.h"
 #include "app/question/chance_lines.h"
 #include "app/say.h"
+#include "app/session/qtext.h"
+#include "store/paper/sentence_parts.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -65,20 +67,23 @@ int ChanceCurve::itemAt(const QPointF& point) const {
     return nearest;
 }
 
+/// In the unit of the response, with the digits that it has elsewhere.
+QString ChanceCurve::amount(double value) const {
+    return qtext(amountText(value, marks_.unit.toStdString()));
+}
+
 QString ChanceCurve::tip(int item) const {
     if (item < 0 || item >= itemCount()) return {};
     const ChancePoint& point = curves_.overMounts[static_cast<std::size_t>(item)];
     return marks_.goal == Goal::difference
-               ? say("%1 mounts of each: %2 to see a difference of %3 %4")
+               ? say("%1 mounts of each: %2 to see a difference of %3")
                      .arg(point.at)
                      .arg(percent(point.chance))
-                     .arg(marks_.margin, 0, 'f', 1)
-                     .arg(marks_.unit)
-               : say("%1 mounts of each: %2 to show that equal ones are the same within %3 %4")
+                     .arg(amount(marks_.margin))
+               : say("%1 mounts of each: %2 to show that equal ones are the same within %3")
                      .arg(point.at)
                      .arg(percent(point.chance))
-                     .arg(marks_.margin, 0, 'f', 1)
-                     .arg(marks_.unit);
+                     .arg(amount(marks_.margin));
 }
 
 void ChanceCurve::openItem(int item) {
@@ -134,8 +139,7 @@ void ChanceCurve::paintDifferences(QPainter& painter) const {
         const QPointF foot = frame.at(k / 3.0, 0);
         const QRectF place(k == 3 ? foot.x() - 80 : foot.x() - 40, foot.y() + 4, k == 3 ? 92 : 80, line);
         painter.drawText(place, k == 3 ? Qt::AlignRight : Qt::AlignHCenter,
-                         QString("%1 %2").arg(k * marks_.margin, 0, 'f', 1).arg(marks_.unit)
-                             + (k == 1 ? say(" margin") : QString()));
+                         amount(k * marks_.margin) + (k == 1 ? say(" margin") : QString()));
     }
     const double planned = marks_.goal == Goal::difference ? marks_.margin : 0;
     const auto at = std::min_element(curves_.overDifference.begin(), curves_.overDifference.end(),
@@ -184,9 +188,7 @@ void ChanceCurve::paintMounts(QPainter& painter) const {
     const Frame frame = mountsFrame();
     paintFrame(painter, frame,
                marks_.goal == Goal::difference
-                   ? say("The chance to tell %1 %2, over the mounts of each")
-                         .arg(marks_.margin, 0, 'f', 1)
-                         .arg(marks_.unit)
+                   ? say("The chance to tell %1, over the mounts of each").arg(amount(marks_.margin))
                    : say("The chance to show equal ones the same, over the mounts of each"));
     QPainterPath path;
     for (std::size_t i = 0; i < curves_.overMounts.size(); ++i) {

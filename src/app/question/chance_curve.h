@@ -40,6 +40,7 @@ protected:
 
 private:
     /// Where a chance (0 to 1) over a place (0 to 1 along the axis) is drawn.
+    QString amount(double value) const;
     struct Frame {
         QRectF plot;
         QPointF at(double along, double chance) const;

@@ -34,6 +34,10 @@ private slots:
         QTest::keyClick(&curve, Qt::Key_Return);
         QCOMPARE(meant.count(), 1);
         QCOMPARE(meant[0][0].toInt(), 6);
+        curve.show(curves(), {Goal::difference, 0.006, "K/W", 0.9, 4, 11}); // with digits to see it by
+        QTest::keyClick(&curve, Qt::Key_Right);
+        QVERIFY2(curve.accessibleDescription().contains("a difference of 0.0060 K/W"),
+                 qPrintable(curve.accessibleDescription()));
     }
     void aClickBelowAPointChoosesItsNumber() {
         ChanceCurve curve;

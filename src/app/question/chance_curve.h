@@ -39,8 +39,8 @@ protected:
     void openItem(int item) override;
 
 private:
-    /// Where a chance (0 to 1) over a place (0 to 1 along the axis) is drawn.
     QString amount(double value) const;
+    /// Where a chance (0 to 1) over a place (0 to 1 along the axis) is drawn.
     struct Frame {
         QRectF plot;
         QPointF at(double along, double chance) const;

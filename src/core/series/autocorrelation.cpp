@@ -150,7 +150,8 @@ std::optional<SlopeFit> fitSlope(std::span<const double> t, std::span<const doub
     fit.effectiveN = static_cast<double>(t.size()) * (1 - r1) / (1 + r1);
     if (fit.effectiveN < 6) return std::nullopt;
     fit.df = fit.effectiveN - 2;
-    fit.standardError = std::sqrt(line.rss() / fit.df / line.spread());
+    const double rss = std::inner_product(residuals.begin(), residuals.end(), residuals.begin(), 0.0);
+    fit.standardError = std::sqrt(rss / fit.df / line.spread());
     return fit;
 }
 

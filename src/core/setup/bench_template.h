@@ -21,7 +21,7 @@ extern const std::array<BenchTemplateInfo, 5> benchTemplates;
 Message layersOf(const BenchTemplateInfo& info); ///< its layers in one line, for the choice
 
 /// Adds the bench with one configuration, its layers, sites and the sensors such a rig usually logs.
-/// told: how the names that they begin with are told.
+/// wording: how the names that they begin with are told.
 Id<Bench> addBench(Edit& edit, BenchTemplate which, const std::string& name,
                    const Wording& wording = plainly);
 

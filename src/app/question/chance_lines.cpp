@@ -12,7 +12,7 @@ namespace ibuki {
 namespace {
 
 QString scatterText(const Scatter& scatter, std::string_view unit) {
-    const int decimals = unit == "K" ? 2 : 5; // a scatter is smaller than what it is the scatter of
+    const int decimals = scatterDecimals(unit);
     const QString sd = QString("%1 %2").arg(scatter.sd, 0, 'f', decimals).arg(qtext(unit));
     switch (scatter.source) {
     case ScatterSource::stated:

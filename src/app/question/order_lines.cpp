@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/question/order_lines.h"
 
+#include "app/question/chance_lines.h"
 #include "app/say.h"
 #include "app/session/amount_text.h"
 #include "app/session/qtext.h"
@@ -59,11 +60,10 @@ QString extensionHint(const Document& document, const Question& question, const 
         const auto levels = figures.analysis ? figures.analysis->levels.size() : 1;
         const int made = static_cast<int>(*own->df) / std::max(1, static_cast<int>(levels)) + 1;
         const int wanted = steinMounts(own->sd, *own->df, question.margin.value, question.confidence, made);
-        const bool kelvin = responseUnit(question) == "K";
         hint = say("From the scatter alone (%1 %4, differences not shown) %2 mounts of each would do; "
                    "there are %3.\n"
                    "More mounts of each level")
-                   .arg(own->sd, 0, 'f', kelvin ? 2 : 5)
+                   .arg(own->sd, 0, 'f', scatterDecimals(responseUnit(question)))
                    .arg(wanted)
                    .arg(made)
                    .arg(qtext(responseUnit(question)));

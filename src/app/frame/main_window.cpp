@@ -229,10 +229,11 @@ void MainWindow::giveUp(const QString& what) {
     const QString report = writeFailureReport(
         QStandardPaths::writableLocation(QStandardPaths::AppDataLocation), what + QChar('\n') + path);
     showNotice(
-        say("A mistake of Ibuki's own: %1. What was done before it is stored, and the project was closed; "
-            "open it again. %2")
-            .arg(what, report.isEmpty() ? say("The report could not be written.")
-                                        : say("The report is in %1.").arg(report)));
+        say("Internal error: %1. Everything done before it is saved and the project was closed; open it "
+            "again. %2")
+            .arg(what.endsWith('.') ? what.chopped(1) : what, report.isEmpty()
+                                                                  ? say("The report could not be written.")
+                                                                  : say("The report is in %1.").arg(report)));
 }
 
 bool MainWindow::openDemo(const QString& copyTo) {

@@ -3,6 +3,7 @@
 
 #include "app/say.h"
 #include "app/session/amount_text.h"
+#include "app/session/qtext.h"
 #include "core/base/input_error.h"
 #include "core/caution/blocking_caution.h"
 #include "core/domain/joint_inspection.h"
@@ -48,11 +49,11 @@ void addFigure(TapeTile& tile, const Document& document, const Mount& mount, con
         tile.value = say("no figure");
         return;
     }
-    const bool kelvin = responseUnit(asked) == "K";
+    const std::string_view unit = responseUnit(asked);
     tile.value = QString("%1%2 %3")
                      .arg(tile.censored ? "≥ " : "Δ ")
-                     .arg(*response, 0, 'f', kelvin ? 1 : 3)
-                     .arg(kelvin ? "K" : "K/W");
+                     .arg(*response, 0, 'f', responseDigits(unit).glanced)
+                     .arg(qtext(unit));
 }
 
 /// Texts of days, made once for all the mounts of one.

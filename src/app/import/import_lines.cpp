@@ -18,7 +18,7 @@ QString figureText(const Reduction& reduction, const Question& question) {
     if (!value) return say("no room");
     return (load->limit.censored ? "≥ " : "")
            + QString("%1 %2")
-                 .arg(*value, 0, 'f', responseUnit(question) == "K" ? 1 : 4)
+                 .arg(*value, 0, 'f', responseDigits(responseUnit(question)).reported)
                  .arg(qtext(responseUnit(question)));
 }
 

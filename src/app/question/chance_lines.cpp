@@ -12,7 +12,7 @@ namespace ibuki {
 namespace {
 
 QString scatterText(const Scatter& scatter, std::string_view unit) {
-    const int decimals = scatterDecimals(unit);
+    const int decimals = responseDigits(unit).scatter;
     const QString sd = QString("%1 %2").arg(scatter.sd, 0, 'f', decimals).arg(qtext(unit));
     switch (scatter.source) {
     case ScatterSource::stated:

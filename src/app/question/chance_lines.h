@@ -22,7 +22,4 @@ QString percent(double share); ///< "51 %"
 /// Of figures that have an analysis.
 ChanceLines chanceLines(const Document& document, const Question& question, const PlanFigures& figures);
 
-/// Digits of a scatter in that unit: it is smaller than what it is the scatter of.
-constexpr int scatterDecimals(std::string_view unit) { return unit == "K" ? 2 : 5; }
-
 } // namespace ibuki

@@ -63,7 +63,7 @@ QString extensionHint(const Document& document, const Question& question, const 
         hint = say("From the scatter alone (%1 %4, differences not shown) %2 mounts of each would do; "
                    "there are %3.\n"
                    "More mounts of each level")
-                   .arg(own->sd, 0, 'f', scatterDecimals(responseUnit(question)))
+                   .arg(own->sd, 0, 'f', responseDigits(responseUnit(question)).scatter)
                    .arg(wanted)
                    .arg(made)
                    .arg(qtext(responseUnit(question)));

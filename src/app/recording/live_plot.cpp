@@ -87,10 +87,10 @@ void LivePlot::begin(const LiveRun& run, bool all) {
     }
 }
 
-void LivePlot::fill(QCPGraph* graph, const LiveCurve& curve, double zeroS) const {
+void LivePlot::fill(QCPGraph* graph, const StretchMeans& curve, double zeroS) const {
     QVector<double> minutes;
     QVector<double> values;
-    for (const LiveCurve::Stretch& stretch : curve.stretches()) {
+    for (const MeanStretch& stretch : curve.stretches()) {
         minutes << (stretch.beginS - zeroS) / 60;
         values << stretch.lowest;
         if (stretch.highest > stretch.lowest) {

@@ -31,7 +31,7 @@ protected:
 
 private:
     void begin(const LiveRun& run, bool all);
-    void fill(QCPGraph* graph, const LiveCurve& curve, double zeroS) const;
+    void fill(QCPGraph* graph, const StretchMeans& curve, double zeroS) const;
     void zoom(double factor);
     void fit();
 

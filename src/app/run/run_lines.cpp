@@ -23,7 +23,7 @@ QString unitText(const Question& question) {
 QString figureText(const LoadReduction* load, const Question& question) {
     const auto response = load ? responseOf(*load, question) : std::nullopt;
     if (!response) return "–";
-    const QString number = QString::number(*response, 'f', responseUnit(question) == "K" ? 1 : 3);
+    const QString number = QString::number(*response, 'f', responseDigits(responseUnit(question)).glanced);
     return load->limit.censored ? "≥ " + number : number;
 }
 

@@ -66,7 +66,7 @@ bool LiveRun::begin(RunPlan plan) {
     extent_ = {};
     channels_.clear();
     curves_.clear();
-    rise_ = {};
+    rise_ = drawnCurve();
     marks_.clear();
     warnings_.clear();
     askedLoad_.clear();
@@ -193,7 +193,7 @@ void LiveRun::take() {
 void LiveRun::take(const ChannelsOpened& opened) {
     for (const RecordedChannel& channel : opened.channels) {
         channels_.push_back(channel);
-        curves_.emplace_back();
+        curves_.push_back(drawnCurve());
     }
 }
 

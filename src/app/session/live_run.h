@@ -5,8 +5,8 @@
 // was stored so far as curves, and what follows when it ends. It goes on whatever the window shows.
 
 #include "app/session/session.h"
-#include "core/conduct/live_curve.h"
 #include "core/import/recorded.h"
+#include "core/series/stretch_means.h"
 #include "live/recorder.h"
 
 #include <QElapsedTimer>
@@ -72,8 +72,8 @@ public:
     const BenchSample& sample() const { return sample_; } ///< of what is stored
     const LiveExtent& extent() const { return extent_; }
     const std::vector<RecordedChannel>& channels() const { return channels_; }
-    const LiveCurve& curve(std::size_t channel) const { return curves_.at(channel); }
-    const LiveCurve& rise() const { return rise_; } ///< over the room
+    const StretchMeans& curve(std::size_t channel) const { return curves_.at(channel); }
+    const StretchMeans& rise() const { return rise_; } ///< over the room
     const std::vector<LiveMark>& marks() const { return marks_; }
     const EarlierRises& earlier() const { return plan_.earlier; }
     const std::vector<StepOccurrence>& steps() const { return steps_; }
@@ -117,6 +117,8 @@ private:
     QElapsedTimer handClock_;
     std::unique_ptr<Recorder> recorder_;
     std::jthread thread_;
+    static StretchMeans drawnCurve() { return {0.05, 1'200}; } ///< bounds as fine as a screen
+
     std::mutex mutex_; ///< of what the recorder's thread hands over
     std::vector<Event> arrived_;
     bool posted_ = false;
@@ -129,8 +131,8 @@ private:
     BenchSample sample_;
     LiveExtent extent_;
     std::vector<RecordedChannel> channels_;
-    std::vector<LiveCurve> curves_;
-    LiveCurve rise_;
+    std::vector<StretchMeans> curves_;
+    StretchMeans rise_ = drawnCurve();
     std::vector<LiveMark> marks_;
     std::vector<Message> warnings_;
     std::optional<double> loadBeganS_;

@@ -80,7 +80,7 @@ QString permutationText(const Comparison& comparison, std::size_t pair) {
 QString evidenceOf(const Comparison& comparison, std::size_t index, std::string_view unit) {
     const PairComparison& pair = comparison.pairs[index];
     if (!pair.ci) return {};
-    const int decimals = unit == "K" ? 2 : 5;
+    const int decimals = responseDigits(unit).scatter;
     const QString p =
         *pair.pAdjusted < 1e-4 ? say("p < 0.0001") : QString("p = %1").arg(*pair.pAdjusted, 0, 'f', 4);
     return say("%1 − %2: %3 %4, %5 % interval %6 to %7, %8, %9, from %10 and %11 mounts.")

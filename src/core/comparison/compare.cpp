@@ -359,6 +359,15 @@ Comparison onlyGroups(const std::vector<RunValue>& runs, const CompareOptions& o
     return comparison;
 }
 
+Judged judge(const std::vector<RunValue>& runs, const CompareOptions& options,
+             const std::function<Comparison()>& compared) {
+    try {
+        return {compared ? compared() : compare(runs, options), {}, {}};
+    } catch (const InputError& error) {
+        return {{}, onlyGroups(runs, options), error.message};
+    }
+}
+
 Comparison compare(const std::vector<TableRun>& runs, CompareOptions options, const std::string& reference) {
     RunNaming named;
     std::vector<RunValue> reported;

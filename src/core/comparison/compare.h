@@ -14,7 +14,9 @@
 #include "core/models/anova.h"
 
 #include <cstdint>
+#include <functional>
 #include <limits>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -152,6 +154,18 @@ Comparison compare(const std::vector<RunValue>& runs, const CompareOptions& opti
 
 /// The groups with their mounts and nothing compared: what can be shown when compare refuses.
 Comparison onlyGroups(const std::vector<RunValue>& runs, const CompareOptions& options = {});
+
+/// Groups that were to be compared: judged, or why not, with what can be shown of them all the same.
+struct Judged {
+    std::optional<Comparison> comparison = {};
+    std::optional<Comparison> mounts = {}; ///< when there is none: the groups with their mounts, if any
+    std::optional<Message> reason = {};    ///< when there is none: what is missing and how to mend it
+    /// The comparison, else the groups with their mounts; nullptr where there are none.
+    const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
+};
+/// As compared by compare(), or by another comparison of these runs that refuses as it does.
+Judged judge(const std::vector<RunValue>& runs, const CompareOptions& options,
+             const std::function<Comparison()>& compared = {});
 
 /// One row of a table, where a name is all that tells groups, and mounts inside a group, apart.
 struct TableRun {

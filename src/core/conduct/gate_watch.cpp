@@ -16,7 +16,6 @@ constexpr double leastSlopeSpanS = 60;
 constexpr double leastSoakS = 120;
 constexpr double fastPartS = 25; ///< of die and lid, left out of the tail
 constexpr double fastShare = 0.2;
-constexpr std::size_t mostMeans = 360;
 constexpr int wantedInARow = 3;
 constexpr double oneSided95 = 1.645;
 constexpr double flatKPerMin = 3.0 / 60; ///< a tail that cannot be told counts as flat below it
@@ -42,27 +41,6 @@ template <class Points> std::optional<Slope> slopeThrough(const Points& points) 
 }
 
 } // namespace
-
-void GateWatch::Means::take(double timeS, double value) {
-    if (count > 0 && timeS - beginS >= widthS) {
-        points.push_back({beginS + widthS / 2, sum / count});
-        sum = 0;
-        count = 0;
-        if (points.size() > mostMeans) widen();
-    }
-    if (count == 0) beginS = timeS;
-    sum += value;
-    ++count;
-}
-
-void GateWatch::Means::widen() {
-    std::vector<Point> halved;
-    for (std::size_t i = 0; i + 1 < points.size(); i += 2)
-        halved.push_back(
-            {(points[i].timeS + points[i + 1].timeS) / 2, (points[i].value + points[i + 1].value) / 2});
-    points = std::move(halved);
-    widthS *= 2;
-}
 
 GateWatch::GateWatch(GateKind kind, double limit, std::optional<double> idleC)
     : kind_(kind), limit_(limit), idleC_(idleC) {}
@@ -120,10 +98,14 @@ void GateWatch::judgeSlope() {
 void GateWatch::judgeRemaining() {
     std::vector<double> t;
     std::vector<double> x;
-    const double last = rise_.points.empty() ? 0 : rise_.points.back().timeS;
+    std::vector<Point> means;
+    for (const MeanStretch& stretch : rise_.stretches())
+        means.push_back({stretch.beginS + rise_.widthS() / 2, stretch.mean()});
+    if (!means.empty()) means.pop_back(); // it still grows
+    const double last = means.empty() ? 0 : means.back().timeS;
     const double from = *firstS_ + std::max(fastPartS, fastShare * (last - *firstS_));
     std::vector<Point> end;
-    for (const Point& point : rise_.points) {
+    for (const Point& point : means) {
         if (point.timeS < from) continue;
         t.push_back(point.timeS - *firstS_);
         x.push_back(point.value);

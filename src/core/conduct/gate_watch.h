@@ -7,6 +7,7 @@
 
 #include "core/distributions/interval.h"
 #include "core/domain/plan.h"
+#include "core/series/stretch_means.h"
 
 #include <deque>
 #include <optional>
@@ -45,16 +46,6 @@ private:
         double timeS = 0;
         double value = 0;
     };
-    /// Means over stretches that widen as the step lasts: some hundred points, however long it is.
-    struct Means {
-        double widthS = 1;
-        std::vector<Point> points;
-        double sum = 0;
-        int count = 0;
-        double beginS = 0;
-        void take(double timeS, double value);
-        void widen();
-    };
 
     void judge(double timeS);
     void judgeSlope();
@@ -67,8 +58,8 @@ private:
     GateKind kind_;
     double limit_;
     std::optional<double> idleC_;
-    Means rise_;               ///< over the room, or of the chip where there is none
-    std::deque<Point> recent_; ///< of what a slope is taken of
+    StretchMeans rise_{1, 360}; ///< over the room, or of the chip where there is none
+    std::deque<Point> recent_;  ///< of what a slope is taken of
     std::optional<double> firstS_;
     std::optional<double> judgedS_;
     int inARow_ = 0;

@@ -3,9 +3,9 @@
 
 #include "core/reduce/ambient.h"
 #include "core/reduce/metric.h"
+#include "core/series/stretch_means.h"
 
 #include <algorithm>
-#include <cmath>
 
 namespace ibuki {
 namespace {
@@ -32,27 +32,11 @@ RiseCurve riseCurve(const Trace& trace, const LoadReduction& load, Metric metric
     const auto chip = metricSeries(trace, chipChannels(trace, {}), metric);
     const AmbientSeries room = ambientSeries(trace, {});
     if (chip.empty() || room.valuesC.size() != chip.size()) return curve;
-    double sum = 0;
-    int count = 0;
-    double beginS = phase->startS;
-    const auto close = [&] {
-        if (count > 0) curve.points.push_back({beginS + stepS / 2 - phase->startS, sum / count});
-        sum = 0;
-        count = 0;
-    };
-    for (std::size_t i = 0; i < chip.size() && curve.points.size() < mostPoints; ++i) {
-        if (trace.timeS[i] < phase->startS) continue;
-        if (trace.timeS[i] > phase->endS) break;
-        while (trace.timeS[i] >= beginS + stepS) {
-            close();
-            beginS += stepS * std::max(1.0, std::floor((trace.timeS[i] - beginS) / stepS));
-        }
-        const double rise = chip[i] - room.valuesC[i];
-        if (!std::isfinite(rise)) continue;
-        sum += rise;
-        ++count;
-    }
-    close();
+    StretchMeans rise(stepS, mostPoints);
+    for (std::size_t i = 0; i < chip.size() && trace.timeS[i] <= phase->endS; ++i)
+        if (trace.timeS[i] >= phase->startS) rise.take(trace.timeS[i], chip[i] - room.valuesC[i]);
+    for (const MeanStretch& stretch : rise.stretches())
+        curve.points.push_back({stretch.beginS + rise.widthS() / 2 - phase->startS, stretch.mean()});
     return curve;
 }
 

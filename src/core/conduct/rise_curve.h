@@ -27,8 +27,8 @@ struct RiseCurve {
     std::optional<double> at(double timeS) const;
 };
 
-/// Of one load of a log by the metric; means over 10 s, at most 720 of them. Empty where the log lacks the
-/// metric's channel or a room.
+/// Of one load of a log by the metric; means over 10 s, of a load of more than two hours over 20 s and so on.
+/// Empty where the log lacks the metric's channel or a room.
 RiseCurve riseCurve(const Trace& trace, const LoadReduction& load, Metric metric);
 
 /// A mount made earlier under the same load.

@@ -21,32 +21,20 @@ constexpr double stuckRiseK = 5;
 constexpr double offsetOffK = 3;
 constexpr double riseFromS = 120;
 constexpr double riseOffK = 1;
-constexpr std::size_t mostMinutes = 15;
 constexpr std::size_t leastMinutes = 6;
 
-double meanOf(double sum, int count) { return sum / count; }
-
 /// Per hour, through the minutes; nothing with too few of them or one that cannot be told from none.
-template <class Minutes> std::optional<double> slopePerHour(const Minutes& minutes) {
+std::optional<double> slopePerHour(const StretchMeans& minutes) {
     std::vector<double> hours;
     std::vector<double> values;
-    for (const auto& minute : minutes) {
-        hours.push_back(minute.timeS / 3600);
-        values.push_back(meanOf(minute.sum, minute.count));
+    for (const MeanStretch& minute : minutes.stretches()) {
+        hours.push_back(minute.beginS / 3600);
+        values.push_back(minute.mean());
     }
     if (hours.size() < leastMinutes) return std::nullopt;
     const auto fit = fitSlope(hours, values);
     if (!fit || fit->interval(0.95).contains(0)) return std::nullopt;
     return fit->slope;
-}
-
-template <class Minute, class Minutes>
-void keepMinute(Minutes& minutes, double timeS, std::optional<double> value) {
-    if (!value) return;
-    if (minutes.empty() || timeS - minutes.back().timeS >= 60) minutes.push_back(Minute{timeS, 0, 0});
-    minutes.back().sum += *value;
-    ++minutes.back().count;
-    if (minutes.size() > mostMinutes) minutes.pop_front();
 }
 
 } // namespace
@@ -97,17 +85,15 @@ void RunMonitor::light(StatusLights statusLight, std::optional<double> value,
 
 void RunMonitor::learn(const BenchSample& sample) {
     if (!firstS_) firstS_ = sample.timeS;
-    keepMinute<Minute>(ambientMinutes_, sample.timeS, sample.ambientC);
-    keepMinute<Minute>(coolantMinutes_, sample.timeS, sample.coolantC);
-    keepMinute<Minute>(powerMinutes_, sample.timeS, sample.powerW);
-    if (sample.timeS - *firstS_ > learnS) return;
-    const auto add = [](Minute& to, std::optional<double> value) {
-        if (!value) return;
-        to.sum += *value;
-        ++to.count;
+    const auto keep = [&](StretchMeans& minutes, std::optional<double> value) {
+        if (value) minutes.take(sample.timeS, *value);
     };
-    add(firstAmbient_, sample.ambientC);
-    add(firstFan_, sample.fanRpm);
+    keep(ambientMinutes_, sample.ambientC);
+    keep(coolantMinutes_, sample.coolantC);
+    keep(powerMinutes_, sample.powerW);
+    if (sample.timeS - *firstS_ > learnS) return;
+    if (sample.ambientC) firstAmbient_.take(*sample.ambientC);
+    if (sample.fanRpm) firstFan_.take(*sample.fanRpm);
 }
 
 void RunMonitor::watchLimits(const BenchSample& sample, const StepOccurrence& step) {
@@ -125,10 +111,9 @@ void RunMonitor::watchLimits(const BenchSample& sample, const StepOccurrence& st
 }
 
 void RunMonitor::watchAmbient(const BenchSample& sample) {
-    const auto typical = rules_.typicalAmbientC ? rules_.typicalAmbientC
-                         : firstAmbient_.count > 0
-                             ? std::optional(meanOf(firstAmbient_.sum, firstAmbient_.count))
-                             : std::nullopt;
+    const auto typical = rules_.typicalAmbientC    ? rules_.typicalAmbientC
+                         : firstAmbient_.count > 0 ? std::optional(firstAmbient_.mean())
+                                                   : std::nullopt;
     const double off = sample.ambientC && typical ? *sample.ambientC - *typical : 0;
     judge(ambientBand, std::abs(off) > ambientBandK, holdS, Severity::warn, "watch-room-band",
           {{"kelvin", off}, {"usual", typical.value_or(0)}});
@@ -140,7 +125,7 @@ void RunMonitor::watchAmbient(const BenchSample& sample) {
 
 void RunMonitor::watchFan(const BenchSample& sample) {
     const auto typical = rules_.typicalFanRpm  ? rules_.typicalFanRpm
-                         : firstFan_.count > 0 ? std::optional(meanOf(firstFan_.sum, firstFan_.count))
+                         : firstFan_.count > 0 ? std::optional(firstFan_.mean())
                                                : std::nullopt;
     const bool moved = rules_.fanIsFixed && sample.fanRpm && typical && *typical > 0
                        && std::abs(*sample.fanRpm / *typical - 1) > shareOff;
@@ -184,21 +169,20 @@ void RunMonitor::watchOffsets(const BenchSample& sample, const StepOccurrence& s
     coreIdle_.resize(sample.coresC.size());
     for (std::size_t i = 0; i < sample.coresC.size(); ++i) {
         if (!std::isfinite(sample.coresC[i])) continue;
-        coreIdle_[i].sum += sample.coresC[i];
-        ++coreIdle_[i].count;
+        coreIdle_[i].take(sample.coresC[i]);
     }
     double all = 0;
     int count = 0;
-    for (const Minute& core : coreIdle_) {
+    for (const MeanStretch& core : coreIdle_) {
         if (core.count == 0) continue;
-        all += core.sum / core.count;
+        all += core.mean();
         ++count;
     }
     double worst = 0;
     for (std::size_t i = 0; i < coreIdle_.size(); ++i) {
-        const Minute& core = coreIdle_[i];
+        const MeanStretch& core = coreIdle_[i];
         if (core.count < 30 || !std::isfinite(rules_.coreOffsetsK[i])) continue;
-        const double off = core.sum / core.count - all / count - rules_.coreOffsetsK[i];
+        const double off = core.mean() - all / count - rules_.coreOffsetsK[i];
         if (std::abs(off) > std::abs(worst)) worst = off;
     }
     judge(offsets, std::abs(worst) > offsetOffK, holdS, Severity::warn, "watch-offsets", {{"kelvin", worst}});
@@ -211,12 +195,11 @@ void RunMonitor::watchRise(const BenchSample& sample, const StepOccurrence& step
         if (step.load.empty()) judge(risesOtherwise, false, 0, Severity::info, "watch-rises-above", {});
         return;
     }
-    if (rise_.count == 0) rise_.timeS = sinceS_;
-    rise_.sum += *sample.chipC - *sample.ambientC;
-    ++rise_.count;
-    if (sinceS_ - rise_.timeS < 10) return;
-    const double now = meanOf(rise_.sum, rise_.count);
-    const double atS = (rise_.timeS + sinceS_) / 2;
+    if (rise_.count == 0) rise_.beginS = sinceS_;
+    rise_.take(*sample.chipC - *sample.ambientC);
+    if (sinceS_ - rise_.beginS < 10) return;
+    const double now = rise_.mean();
+    const double atS = (rise_.beginS + sinceS_) / 2;
     rise_ = {};
     std::optional<double> highest; // of those that were kept
     const EarlierRise* like = nullptr;
@@ -246,8 +229,8 @@ std::vector<Message> RunMonitor::unsteady() const {
         reasons.push_back({"unsteady-room", {{"kelvin", *room}}});
     if (const auto coolant = slopePerHour(coolantMinutes_); coolant && *coolant > 0.5)
         reasons.push_back({"unsteady-coolant", {{"kelvin", *coolant}}});
-    if (const auto power = slopePerHour(powerMinutes_); power && !powerMinutes_.empty()) {
-        const double now = meanOf(powerMinutes_.back().sum, powerMinutes_.back().count);
+    if (const auto power = slopePerHour(powerMinutes_); power) {
+        const double now = powerMinutes_.stretches().back().mean();
         if (now > 0 && *power / now > 0.02) reasons.push_back({"unsteady-power", {{"watt", *power}}});
     }
     return reasons;

@@ -8,9 +8,9 @@
 #include "core/conduct/latest_readings.h"
 #include "core/conduct/rise_curve.h"
 #include "core/plan/step_occurrence.h"
+#include "core/series/stretch_means.h"
 
 #include <array>
-#include <deque>
 
 namespace ibuki {
 
@@ -68,13 +68,7 @@ private:
         offsets,
         risesOtherwise
     };
-    struct Minute { ///< or another stretch, of which a mean is taken
-        double timeS = 0;
-        double sum = 0;
-        int count = 0;
-    };
-    using Minutes = std::deque<Minute>;
-
+    static StretchMeans lastMinutes() { return {60, 15, StretchMeans::Overflow::forgetOldest}; }
     void judge(Rule rule, bool bad, double forS, Severity severity, const char* code, Fields fields);
     void learn(const BenchSample& sample);
     void watchLimits(const BenchSample& sample, const StepOccurrence& step);
@@ -93,19 +87,19 @@ private:
     double nowS_ = 0;
     double sinceS_ = 0; ///< of the step
     std::optional<double> firstS_;
-    Minute firstAmbient_;
-    Minute firstFan_;
-    Minutes ambientMinutes_;
-    Minutes coolantMinutes_;
-    Minutes powerMinutes_;
+    MeanStretch firstAmbient_;
+    MeanStretch firstFan_;
+    StretchMeans ambientMinutes_ = lastMinutes();
+    StretchMeans coolantMinutes_ = lastMinutes();
+    StretchMeans powerMinutes_ = lastMinutes();
     struct Still { ///< a temperature that does not move while the chip does
         double value = 0;
         double sinceS = 0;
         double chipC = 0; ///< when it last moved
     };
     std::vector<Still> still_;
-    std::vector<Minute> coreIdle_; ///< of each core, over the idle step
-    Minute rise_;                  ///< the last ten seconds
+    std::vector<MeanStretch> coreIdle_; ///< of each core, over the idle step
+    MeanStretch rise_;                  ///< the last ten seconds
 };
 
 } // namespace ibuki

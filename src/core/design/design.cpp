@@ -3,6 +3,8 @@
 
 #include "core/domain/lookup.h"
 
+#include <stdexcept>
+
 namespace ibuki {
 namespace {
 
@@ -44,6 +46,22 @@ bool isInSequence(const Study& study) { return study.began == StudyTemplate::ste
 bool isMade(const Document& document, const DesignUnit& unit) {
     const Mount* mount = document.find(unit.mount);
     return mount && !mount->rejected;
+}
+
+std::int64_t groupId(const DesignCell& cell) {
+    const auto level = static_cast<std::uint64_t>(cell.level.value);
+    if (!cell.second) return cell.level.value;
+    return static_cast<std::int64_t>((level << 32) + static_cast<std::uint64_t>(cell.second->value));
+}
+
+std::size_t placeOfGroup(const Design& design, std::int64_t group) {
+    for (std::size_t i = 0; i < design.cells.size(); ++i)
+        if (groupId(design.cells[i]) == group) return i;
+    throw std::out_of_range("group of another design");
+}
+
+const DesignCell& cellOfGroup(const Design& design, std::int64_t group) {
+    return design.cells[placeOfGroup(design, group)];
 }
 
 Design designOf(const Document& document, const Question& question) {

@@ -7,6 +7,7 @@
 #include "core/domain/document.h"
 #include "core/domain/plan.h"
 
+#include <cstdint>
 #include <string>
 #include <vector>
 
@@ -29,6 +30,10 @@ struct DesignCell {
     bool operator==(const DesignCell&) const = default;
 };
 
+/// What a comparison knows the mounts of a cell by: the level's id; of two levels an id of their own, which
+/// no change of the order of levels changes (for ids below 2^31, which is all that a project counts up to).
+std::int64_t groupId(const DesignCell& cell);
+
 /// What one slot of the study is in this design.
 struct DesignUnit {
     Id<Slot> slot;
@@ -45,6 +50,11 @@ struct Design {
     std::vector<DesignCell> cells;
     std::vector<DesignUnit> units; ///< in order
 };
+
+/// The cell, as index, of a group that was compared by this design. @throws std::out_of_range for another
+/// design's
+std::size_t placeOfGroup(const Design& design, std::int64_t group);
+const DesignCell& cellOfGroup(const Design& design, std::int64_t group);
 
 Design designOf(const Document& document, const Question& question);
 

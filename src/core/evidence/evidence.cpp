@@ -71,9 +71,9 @@ void append(Comparison& all, const Comparison& more) {
 std::optional<std::int64_t> referenceGroup(const Document& document, const Question& question,
                                            const Design& design, std::optional<Id<Level>> second) {
     const Level* held = referenceLevelOf(document, question);
-    for (std::size_t i = 0; held && i < design.cells.size(); ++i)
-        if (design.cells[i].level == held->id && design.cells[i].second == second)
-            return static_cast<std::int64_t>(i) + 1;
+    if (!held) return std::nullopt;
+    for (const DesignCell& cell : design.cells)
+        if (cell.level == held->id && cell.second == second) return groupId(cell);
     return std::nullopt;
 }
 
@@ -82,7 +82,7 @@ std::optional<TwoFactors> bothFactors(const Document& document, const Evidence& 
                                       const std::vector<RunValue>& values, const CompareOptions& options) {
     std::vector<TwoFactorRun> runs;
     for (const RunValue& value : values) {
-        const DesignCell& cell = evidence.design.cells[static_cast<std::size_t>(value.group.id) - 1];
+        const DesignCell& cell = cellOfGroup(evidence.design, value.group.id);
         const Level* first = document.find(cell.level);
         const Level* second = document.find(cell.second);
         if (!first || !second || value.censored) return std::nullopt;
@@ -130,8 +130,7 @@ Comparison compareWithin(const Document& document, const Question& question, con
     for (const Level* at : secondLevelsOf(document, question.id)) {
         std::vector<RunValue> inside;
         for (const RunValue& value : values)
-            if (evidence.design.cells[static_cast<std::size_t>(value.group.id) - 1].second == at->id)
-                inside.push_back(value);
+            if (cellOfGroup(evidence.design, value.group.id).second == at->id) inside.push_back(value);
         if (inside.empty()) continue;
         CompareOptions here = options;
         here.reference = referenceGroup(document, question, evidence.design, at->id);
@@ -184,10 +183,22 @@ void flagUpperLayer(const Document& document, const Question& question, Evidence
     addFlag(evidence.comparison->flags, makeFlag(Severity::warn, "two-changes", {{"names", names}}));
 }
 
+/// Looks at the data before the end, as planned or not.
+void flagLooks(const Document& document, const Question& question, double confidence,
+               std::vector<Flag>& flags) {
+    if (const int looks = plannedLooks(document, question.study); looks > 1)
+        addFlag(flags, makeFlag(Severity::info, "declared-looks",
+                                {{"looks", looks},
+                                 {"confidence", 100 * confidence},
+                                 {"together", 100 * question.confidence}}));
+    if (hasUnplannedLook(document, question.study))
+        addFlag(flags, makeFlag(Severity::warn, "unplanned-look"));
+}
+
 } // namespace
 
 Id<Level> levelOfGroup(const Evidence& evidence, const GroupSummary& group) {
-    return evidence.design.cells.at(static_cast<std::size_t>(group.id) - 1).level;
+    return cellOfGroup(evidence.design, group.id).level;
 }
 
 namespace {
@@ -215,7 +226,9 @@ Evidence gather(const Document& document, const Question& question,
     auto values = comparedRuns(evidence.rows, evidence.load, evidence.design, question);
     if (evidence.inSequence) // cells stand in the order of the question's levels
         std::stable_sort(values.begin(), values.end(),
-                         [](const RunValue& a, const RunValue& b) { return a.group.id < b.group.id; });
+                         [&design = evidence.design](const RunValue& a, const RunValue& b) {
+                             return placeOfGroup(design, a.group.id) < placeOfGroup(design, b.group.id);
+                         });
     if (values.empty()) {
         if (std::any_of(evidence.rows.begin(), evidence.rows.end(), enters))
             evidence.reason =
@@ -233,26 +246,17 @@ Evidence gather(const Document& document, const Question& question,
         options.reference = referenceGroup(document, question, evidence.design, std::nullopt);
     else
         evidence.factors = bothFactors(document, evidence, values, options);
-    try {
-        evidence.comparison = question.secondFactor
-                                  ? compareWithin(document, question, evidence, values, options)
-                                  : compare(values, options);
-        for (const Flag& flag : couldNot) addFlag(evidence.comparison->flags, flag);
-        for (const Flag& flag : takenOutFlags(*evidence.comparison, question, values))
-            addFlag(evidence.comparison->flags, flag);
-        flagUpperLayer(document, question, evidence);
-        flagOtherLoads(document, question, evidence);
-        if (const int looks = plannedLooks(document, question.study); looks > 1)
-            addFlag(evidence.comparison->flags, makeFlag(Severity::info, "declared-looks",
-                                                         {{"looks", looks},
-                                                          {"confidence", 100 * options.confidence},
-                                                          {"together", 100 * question.confidence}}));
-        if (hasUnplannedLook(document, question.study))
-            addFlag(evidence.comparison->flags, makeFlag(Severity::warn, "unplanned-look"));
-    } catch (const InputError& error) {
-        evidence.reason = error.message;
-        evidence.mounts = onlyGroups(values, options);
-    }
+    std::function<Comparison()> within;
+    if (question.secondFactor)
+        within = [&, &asked = options] { return compareWithin(document, question, evidence, values, asked); };
+    static_cast<Judged&>(evidence) = judge(values, options, within);
+    if (!evidence.comparison) return evidence;
+    for (const Flag& flag : couldNot) addFlag(evidence.comparison->flags, flag);
+    for (const Flag& flag : takenOutFlags(*evidence.comparison, question, values))
+        addFlag(evidence.comparison->flags, flag);
+    flagUpperLayer(document, question, evidence);
+    flagOtherLoads(document, question, evidence);
+    flagLooks(document, question, options.confidence, evidence.comparison->flags);
     return evidence;
 }
 

@@ -11,20 +11,15 @@
 
 namespace ibuki {
 
-struct Evidence {
+struct Evidence : Judged {
     Design design;
     std::vector<RunRow> rows;
-    Id<Load> load; ///< the compared one
-    std::optional<Comparison> comparison;
-    std::optional<Comparison> mounts;  ///< when there is none: the groups with their mounts, if there are any
+    Id<Load> load;                     ///< the compared one
     std::optional<TwoFactors> factors; ///< with a second factor, where both can be told together
-    std::optional<Message> reason;     ///< when there is none: what is missing and how to mend it
     bool inSequence = false; ///< levels are steps that build on each other; groups stand in their order
     int excludedMounts = 0;
     std::optional<LookRejections> byLook;  ///< of them, those that were rejected by what was seen
     std::optional<Reproducibility> people; ///< where it is stated who mounted
-    /// The comparison, else the groups with their mounts; nullptr where there are none.
-    const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
     std::vector<Flag> runFlags; ///< warnings of compared runs, one of each code, with how many runs carry it
 };
 

@@ -24,11 +24,10 @@ PowerSweep powerSweep(const Question& question, const Evidence& evidence, std::o
             ++censored;
             continue;
         }
-        sweep.points.push_back(
-            {{static_cast<std::int64_t>(*row.cell) + 1, evidence.design.cells[*row.cell].name},
-             {row.mountId.value, row.mount},
-             *row.powerW,
-             *row.response});
+        sweep.points.push_back({groupOf(evidence.design.cells[*row.cell]),
+                                {row.mountId.value, row.mount},
+                                *row.powerW,
+                                *row.response});
         loads[row.mountId].insert(row.loadId);
     }
     std::erase_if(sweep.points,

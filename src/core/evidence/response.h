@@ -27,6 +27,15 @@ Question asFixed(const Question& question);
 
 /// "K" or "K/W".
 std::string_view responseUnit(const Question& question);
+/// Digits behind the point of a response in that unit.
+struct ResponseDigits {
+    int glanced = 1;  ///< where it is seen in passing: a card, a line of a list
+    int reported = 1; ///< in a sentence
+    int scatter = 2;  ///< of what is smaller: a scatter, a difference with its interval
+};
+constexpr ResponseDigits responseDigits(std::string_view unit) {
+    return unit == "K" ? ResponseDigits{1, 1, 2} : ResponseDigits{3, 4, 5};
+}
 /// "hottest core over room"
 Message responseTitle(const Question& question);
 

@@ -181,6 +181,8 @@ double covariateOf(const RunRow& row, Covariate covariate) {
 
 } // namespace
 
+Named groupOf(const DesignCell& cell) { return {groupId(cell), cell.name}; }
+
 std::vector<RunValue> comparedRuns(const std::vector<RunRow>& rows, Id<Load> load, const Design& design,
                                    const Question& question) {
     std::vector<RunValue> values;
@@ -190,7 +192,7 @@ std::vector<RunValue> comparedRuns(const std::vector<RunRow>& rows, Id<Load> loa
         const std::string& block = question.blocks == BlockBy::person ? row.person : row.block;
         const auto at = blocks.try_emplace(block, static_cast<std::int64_t>(blocks.size()) + 1).first;
         RunValue value;
-        value.group = {static_cast<std::int64_t>(*row.cell) + 1, design.cells[*row.cell].name};
+        value.group = groupOf(design.cells[*row.cell]);
         value.mount = {row.mountId.value, row.mount};
         value.value = *row.response;
         value.censored = row.censored && question.normalisation != Normalisation::perWatt;

@@ -95,8 +95,11 @@ std::vector<Id<Load>> loadChoices(const Document& document, Id<Study> study);
 /// The load of that identity as the study calls it; of another study where it has none; may be nullptr.
 const Load* studysLoad(const Document& document, Id<Study> study, Id<Load> identity);
 
+/// What a comparison calls the mounts of a cell.
+Named groupOf(const DesignCell& cell);
+
 /// Rows that enter the comparison: levels only, fresh runs under the compared load, neither excluded nor
-/// without a response. Their groups are the design's cells, by index + 1; blocks and covariate are those the
+/// without a response. Their groups are the design's cells; blocks and covariate are those the
 /// question takes out (NaN: not known). K/W is measured in full at the limit too.
 std::vector<RunValue> comparedRuns(const std::vector<RunRow>& rows, Id<Load> load, const Design& design,
                                    const Question& question);

@@ -110,12 +110,7 @@ void compareBy(SideComparison& side, const Document& document, const Question& q
                         [&](const RunValue& one) { return one.group.id == held; }))
             options.reference = held;
     }
-    try {
-        side.comparison = compare(values, options);
-    } catch (const InputError& error) {
-        side.reason = error.message;
-        side.mounts = onlyGroups(values, options);
-    }
+    static_cast<Judged&>(side) = judge(values, options);
 }
 
 } // namespace
@@ -161,7 +156,7 @@ std::vector<SideComparison> sideComparisons(const Document& document, const Ques
             continue;
         const auto values = valuesOf(found, question, evidence);
         if (groupsIn(values) < 2) continue;
-        SideComparison side{found.response, found.name, found.unit, found.better};
+        SideComparison side{{}, found.response, found.name, found.unit, found.better};
         const auto stated = statedMargin(document, question, found);
         side.marginStated = stated.has_value();
         side.margin = stated.value_or(typicalMargin(found.response, meanOf(values), question, power));

@@ -9,19 +9,13 @@
 
 namespace ibuki {
 
-struct SideComparison {
+struct SideComparison : Judged {
     SideResponse response = SideResponse::score;
     std::string name; ///< of another response; else empty
     std::string unit;
     Better better = Better::neither; ///< where lower or higher is no merit, groups are compared all the same
     double margin = 1;               ///< in the unit
     bool marginStated = false;       ///< else the usual one
-    std::optional<Comparison> comparison = {};
-    std::optional<Comparison> mounts = {}; ///< when there is none
-    std::optional<Message> reason = {};
-
-    /// The comparison, else the groups with their mounts.
-    const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
 };
 
 /// Those that at least two groups of the comparison have, in the order of SideResponse. Nothing is censored.

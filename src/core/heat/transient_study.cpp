@@ -73,12 +73,7 @@ void compareRead(TransientStudy& study, const Document& document, const Question
     const bool anyCensored = std::any_of(evidence.rows.begin(), evidence.rows.end(),
                                          [](const RunRow& row) { return enters(row) && row.censored; });
     if (anyCensored && !options.takesOut()) options.spread = SpreadModel::welch;
-    try {
-        study.comparison = compare(values, options);
-    } catch (const InputError& error) {
-        study.reason = error.message;
-        study.mounts = onlyGroups(values, options);
-    }
+    static_cast<Judged&>(study) = judge(values, options);
 }
 
 void addSteps(TransientStudy& study, const Document& document, const std::vector<TransientRun>& runs) {

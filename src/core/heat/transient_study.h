@@ -50,12 +50,9 @@ struct TransientPair {
     std::optional<double> apartFromS; ///< from when on the curves differ
 };
 
-struct TransientStudy {
+struct TransientStudy : Judged { ///< of Z(atS)
     double atS = 0;
-    std::optional<Comparison> comparison; ///< of Z(atS)
-    std::optional<Comparison> mounts;     ///< where there is none
-    std::optional<Message> reason;        ///< why there is none
-    std::vector<double> timesS;           ///< evenly in ln t, as far as every step is steady
+    std::vector<double> timesS; ///< evenly in ln t, as far as every step is steady
     std::vector<MountStep> steps;
     std::vector<TransientPair> pairs;
     std::map<std::string, int> leftOut; ///< runs by the code of what is missing; transient-moved: by then
@@ -65,8 +62,6 @@ struct TransientStudy {
     double stepW = 0;           ///< mean
     double startKPerW = 0;      ///< what the start alone leaves uncertain in Z(atS), standard, largest
     bool isAmbientKnown = true; ///< in every run
-
-    const Comparison* shown() const { return comparison ? &*comparison : mounts ? &*mounts : nullptr; }
 };
 
 /// margin: that of the question over the step's power, K/W.

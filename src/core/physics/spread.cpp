@@ -14,7 +14,7 @@ namespace {
 using std::numbers::pi;
 
 constexpr double largestFaceMm = 10'000;
-constexpr double mostCells = 50e6; ///< of the grid with its border: half a gigabyte
+constexpr double mostSpreadCells = 50e6; ///< of the grid with its border: half a gigabyte
 
 double distance(const PlanePoint& p, const Stroke& stroke) {
     const double dx = stroke.to.x - stroke.from.x;
@@ -59,7 +59,7 @@ Field field(const SpreadInput& input, double reachMm) {
         for (const PlanePoint& end : {stroke.from, stroke.to})
             farthest = std::max(farthest, std::hypot(end.x, end.y));
     const double cellsAlong = 2 * (farthest + reachMm) / input.cellMm;
-    if (!(cellsAlong * cellsAlong <= mostCells)) throw InputError("dose-cells", {});
+    if (!(cellsAlong * cellsAlong <= mostSpreadCells)) throw InputError("dose-cells", {});
     const int across = std::max(1, static_cast<int>(std::ceil(input.widthMm / input.cellMm - 1e-9)));
     const int along = std::max(1, static_cast<int>(std::ceil(input.lengthMm / input.cellMm - 1e-9)));
     made.cellWidth = input.widthMm / across;

@@ -9,7 +9,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double secondsPerDay = 86'400;
 constexpr double halfHourS = 1'800;
 constexpr std::size_t mostEvents = 400;
 

@@ -13,6 +13,7 @@
 
 namespace ibuki {
 
+inline constexpr double secondsPerDay = 86'400;
 inline constexpr double longestRecordingS = 3.2e9; ///< a hundred years
 /// What a recording may hold: 1 Hz for three years. A file that claims more is damaged or made to harm.
 inline constexpr std::size_t mostSamples = 100'000'000;

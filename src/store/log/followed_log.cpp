@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
+#include "core/trace/time_axis.h"
 #include "store/log/json_lines.h"
 #include "store/log/number_cell.h"
 #include "store/log/row_scan.h"
@@ -13,7 +14,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double secondsPerDay = 86'400;
 constexpr std::size_t typicalRows = 2;                  ///< the last line may be a footer
 constexpr std::size_t mostHead = std::size_t{1} << 20U; ///< a log that has no rows by then has none
 constexpr std::size_t mostLine = std::size_t{4} << 20U; ///< of one line

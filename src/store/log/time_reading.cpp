@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/time_reading.h"
 
+#include "core/trace/time_axis.h"
 #include "store/log/text.h"
 
 #include <algorithm>
@@ -10,7 +11,6 @@
 namespace ibuki {
 namespace {
 
-constexpr double secondsPerDay = 86'400;
 constexpr double serialOf1970 = 25'569; ///< days from 1899-12-30, a spreadsheet's day 0
 
 using SampleRows = std::span<const std::vector<std::string>>;

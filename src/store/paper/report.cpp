@@ -70,7 +70,7 @@ void putHead(Html& html, const std::string& title, const std::vector<Head>& head
     html.put("</tr>\n");
 }
 
-int decimalsFor(const Question& question) { return responseUnit(question) == "K" ? 2 : 5; }
+int decimalsFor(const Question& question) { return responseDigits(responseUnit(question)).scatter; }
 
 void putSentences(Html& html, const Document& document, const Evidence& evidence, const Question& question) {
     putTitle(html, words::say("What these mounts can bear"));

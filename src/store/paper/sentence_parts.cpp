@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/paper/sentence_parts.h"
 
+#include "core/evidence/response.h"
 #include "words/words.h"
 
 #include <algorithm>
@@ -17,9 +18,9 @@ std::string digitsOf(double value, int decimals, const char* plus) {
     return isZero ? digits : (value < 0 ? "−" : plus) + digits;
 }
 
-int decimalsOf(std::string_view unit) { return unit == "K" ? 1 : 4; }
-
-std::string plainAmount(double value, std::string_view unit) { return digitsOf(value, decimalsOf(unit), ""); }
+std::string plainAmount(double value, std::string_view unit) {
+    return digitsOf(value, responseDigits(unit).reported, "");
+}
 
 } // namespace
 
@@ -28,7 +29,7 @@ std::string amountText(double value, std::string_view unit) {
 }
 
 std::string signedAmountText(double value, std::string_view unit, std::optional<int> decimals) {
-    return digitsOf(value, decimals.value_or(decimalsOf(unit)), "+");
+    return digitsOf(value, decimals.value_or(responseDigits(unit).reported), "+");
 }
 
 std::string rangeText(const Interval& ci, double sign, std::string_view unit) {

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/random.h"
-#include "core/conduct/live_curve.h"
 #include "core/conduct/run_monitor.h"
 #include "support/near.h"
 #include "support/test_class.h"
@@ -182,25 +181,6 @@ private slots:
         std::vector<std::string> codes;
         for (const Message& reason : story.watch.unsteady()) codes.push_back(reason.code);
         QCOMPARE(codes, (std::vector<std::string>{"unsteady-coolant", "unsteady-power"}));
-    }
-    void aLiveCurveKeepsPeaksAndItsSize() {
-        LiveCurve curve;
-        for (int i = 0; i < 300'000; ++i) curve.take(0.1 * i, i == 123'456 ? 99 : 40);
-        QVERIFY(curve.stretches().size() <= LiveCurve::mostStretches);
-        double highest = 0;
-        double sum = 0;
-        int count = 0;
-        double before = -1;
-        for (const auto& stretch : curve.stretches()) {
-            highest = std::max(highest, stretch.highest);
-            sum += stretch.sum;
-            count += stretch.count;
-            QVERIFY(stretch.beginS > before);
-            before = stretch.beginS;
-        }
-        QCOMPARE(highest, 99.0);
-        QCOMPARE(count, 300'000);
-        QCOMPARE(sum, 300'000 * 40.0 + 59);
     }
     void readingsOfSeveralSourcesTogether() {
         LatestReadings latest;

@@ -4,6 +4,9 @@
 #include "support/laid.h"
 #include "support/test_class.h"
 
+#include <algorithm>
+#include <stdexcept>
+
 using namespace ibuki;
 
 class TestDesign : public QObject {
@@ -156,6 +159,26 @@ private slots:
         QVERIFY(design.units.front().skipped);
         QVERIFY(design.units.front().cell.has_value());
         QVERIFY(!design.units.back().skipped);
+    }
+    /// A group is known by its levels, wherever they stand: its id is that of no other, and outlives a new
+    /// order.
+    void aGroupIsKnownByItsLevels() {
+        Design design;
+        for (std::int64_t level = 1; level <= 20; ++level) {
+            design.cells.push_back({Id<Level>{level}, std::nullopt, "one"});
+            for (std::int64_t second = 1; second <= 20; ++second)
+                design.cells.push_back({Id<Level>{level}, Id<Level>{second}, "two"});
+        }
+        std::vector<std::int64_t> ids;
+        for (std::size_t i = 0; i < design.cells.size(); ++i) {
+            ids.push_back(groupId(design.cells[i]));
+            QCOMPARE(placeOfGroup(design, ids.back()), i); // the first one of that id: all ids differ
+        }
+        QCOMPARE(ids.front(), std::int64_t{1}); // of one level its own
+        std::reverse(design.cells.begin(), design.cells.end());
+        for (std::size_t i = 0; i < ids.size(); ++i)
+            QVERIFY(placeOfGroup(design, ids[i]) == ids.size() - 1 - i);
+        QVERIFY_THROWS_EXCEPTION(std::out_of_range, cellOfGroup(design, 777));
     }
     void levelsOfOneNameAreTwoCells() {
         story::Laid laid;

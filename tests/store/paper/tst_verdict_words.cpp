@@ -72,7 +72,7 @@ public:
 
 SideComparison side(SideResponse response, const char* unit, Better better, double margin,
                     const std::vector<Made>& levels) {
-    SideComparison made{response, "", unit, better, margin};
+    SideComparison made{{}, response, "", unit, better, margin};
     CompareOptions options;
     options.margin = margin;
     options.lowerIsBetter = better != Better::higher;
@@ -345,7 +345,7 @@ void addResponses(Situations& s) {
                               {{"Tern 11", 2, {-0.1, 0, 0.1}}, {"as found", 4, {-0.1, 0, 0.1}}});
     hum.name = "hum";
     joint("a reading of one's own", cooler, {hum});
-    SideComparison single{SideResponse::score, "", "points", Better::higher, 10};
+    SideComparison single{{}, SideResponse::score, "", "points", Better::higher, 10};
     single.mounts = onlyGroups([] {
         RunValue first;
         first.group = {1, "Tern 11"};

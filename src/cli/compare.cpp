@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/comparison/compare.h"
 #include "cli/table_rows.h"
 #include "cli/verb.h"
 #include "core/base/input_error.h"
+#include "core/comparison/several_loads.h"
 #include "store/json/comparison_json.h"
 #include "store/json/json_text.h"
 #include "store/log/text.h"
@@ -32,7 +32,9 @@ struct CompareArguments {
     std::string method = "pooled";
     std::string better = "lower";
     std::string assumed;
+    std::string prior;
     std::string second;
+    std::string load;
     std::vector<std::string> where;
     bool json = false;
 };
@@ -42,6 +44,7 @@ struct Selection {
     bool mountsKnown = true;
     std::string unit = "K";
     std::vector<std::string> second; ///< of each run; empty without the factor
+    std::vector<std::string> load;   ///< likewise
 };
 
 Selection select(const CompareArguments& arguments) {
@@ -55,13 +58,15 @@ Selection select(const CompareArguments& arguments) {
     const OptionalColumn order(table, arguments.order);
     const OptionalColumn covariate(table, arguments.covariate);
     const OptionalColumn second(table, arguments.second);
+    const OptionalColumn load(table, arguments.load);
     const auto bound =
         OptionalColumn::found(table, isTemperatureColumn(arguments.value) ? "limit_bound" : "");
     selection.mountsKnown = mount.isGiven();
     selection.unit = unitOfColumn(arguments.value);
     const auto rows = selectedRows(table, arguments.where);
     if (mount.isGiven()) {
-        std::vector<std::string> columns{"load", "purpose", "age_h", arguments.block, arguments.order};
+        std::vector<std::string> columns{"purpose", "age_h", arguments.block, arguments.order};
+        if (!load.isGiven()) columns.push_back("load");
         if (!second.isGiven()) // else a mount is named by both factors
             refuseMixedMounts(table, arguments.table, rows, columns, group, mount.place());
     }
@@ -72,6 +77,7 @@ Selection select(const CompareArguments& arguments) {
         selection.runs.push_back({table.text(row, group), name, table.number(row, value), bound.truth(row),
                                   block.text(row), order.number(row), covariate.number(row)});
         selection.second.push_back(second.text(row));
+        selection.load.push_back(load.text(row));
     }
     return selection;
 }
@@ -93,6 +99,20 @@ AssumedScatter assumedScatter(const std::string& text) {
     assumed.sd = *sd;
     assumed.df = *df;
     return assumed;
+}
+
+/// "S/DF", both above 0 and finite.
+PriorScatter priorScatter(const std::string& text) {
+    const auto mark = text.find('/');
+    const auto sd = numberIn(text.substr(0, mark));
+    const auto df = mark == std::string::npos ? std::nullopt : numberIn(text.substr(mark + 1));
+    const PriorScatter prior{sd.value_or(0), df.value_or(0)};
+    if (!isSound(prior))
+        throw UsageError(
+            words::say("--prior-sd: \"{text}\" is not S/DF, a standard deviation and its degrees of "
+                       "freedom, both above 0",
+                       {{"text", text}}));
+    return prior;
 }
 
 std::string shown(const std::optional<double>& value, int decimals = 3) {
@@ -160,7 +180,49 @@ void printFactors(std::ostream& out, const TwoFactors& factors) {
     for (const PairComparison& pair : factors.marginal) line("", pair);
 }
 
+void printLoads(std::ostream& out, const SeveralLoads& loads) {
+    fmt::print(out, "\n{:<20} {:<20} {:>6} {:>9} {:>20}\n", "load", "group", "mounts", "mean", "interval");
+    for (const LoadCell& cell : loads.grid)
+        fmt::print(out, "{:<20} {:<20} {:>6} {:>9} {:>20}\n", loads.loads[cell.load].name,
+                   loads.groups[cell.group].name, cell.mounts, shown(cell.mean), shown(cell.ci));
+    if (loads.interaction)
+        fmt::print(out, "\ngroup x load: F({:.0f}, {:.0f}) = {:.4f}, p {}\n", loads.interaction->test.df1,
+                   loads.interaction->test.df2, loads.interaction->test.f, shownP(loads.interaction->test.p));
+    for (const OrderChange& change : loads.orderChanges)
+        fmt::print(
+            out, "{}\n",
+            words::say("{a} is better under {here}, {b} under {there}", {{"a", change.a.name},
+                                                                         {"b", change.b.name},
+                                                                         {"here", change.aBetter.name},
+                                                                         {"there", change.bBetter.name}}));
+}
+
+/// Loads are told apart on mounts' means by a model of their own.
+void refuseWithLoad(const CompareArguments& arguments) {
+    for (const auto& [option, value] :
+         {std::pair{"--group", arguments.group}, std::pair{"--mount", arguments.mount},
+          std::pair{"--value", arguments.value}})
+        if (arguments.load == value)
+            throw UsageError(
+                words::say("--load names the same column as {option}", {{"option", std::string(option)}}));
+    for (const auto& [option, value] :
+         {std::pair{"--second", arguments.second}, std::pair{"--order", arguments.order},
+          std::pair{"--covariate", arguments.covariate}, std::pair{"--block", arguments.block}})
+        if (!value.empty())
+            throw UsageError(
+                words::say("--load does not go with {option}", {{"option", std::string(option)}}));
+}
+
+void refuseWithPrior(const CompareArguments& arguments, bool welch) {
+    const char* other = welch ? "--method welch" : !arguments.assumed.empty() ? "--assumed-sd" : nullptr;
+    if (other)
+        throw UsageError(
+            words::say("--prior-sd does not go with {option}", {{"option", std::string(other)}}));
+}
+
 void checkArguments(const CompareArguments& arguments, bool welch) {
+    if (!arguments.load.empty()) refuseWithLoad(arguments);
+    if (!arguments.prior.empty()) refuseWithPrior(arguments, welch);
     if (!arguments.second.empty()) refuseWithSecond(arguments);
     for (const auto& [option, value] :
          {std::pair{"--block", arguments.block}, std::pair{"--order", arguments.order},
@@ -193,6 +255,7 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
     options.drift = !arguments.order.empty();
     options.covariate = !arguments.covariate.empty();
     if (!arguments.assumed.empty()) options.assumed = assumedScatter(arguments.assumed);
+    if (!arguments.prior.empty()) options.prior = priorScatter(arguments.prior);
     if (!arguments.reference.empty()
         && std::none_of(selection.runs.begin(), selection.runs.end(),
                         [&](const TableRun& run) { return run.group == arguments.reference; }))
@@ -200,19 +263,25 @@ void runCompare(const CompareArguments& arguments, std::ostream& out) {
                                     {{"reference", arguments.reference}}));
     Comparison comparison;
     std::optional<TwoFactors> factors;
+    std::optional<SeveralLoads> loads;
     try {
         if (!arguments.second.empty()) factors = compareTwoFactors(selection.runs, selection.second, options);
-        comparison = compare(selection.runs, options, arguments.reference);
+        if (!arguments.load.empty())
+            loads = compareLoads(selection.runs, selection.load, options, arguments.reference);
+        comparison = loads ? loads->means : compare(selection.runs, options, arguments.reference);
+        if (factors && factors->moderated) addFlag(comparison.flags, scatterFlag(*factors->moderated));
     } catch (const InputError& error) {
         throw InputError({arguments.table, {}, {}}, error.message);
     }
     if (!arguments.json) {
         printTable(out, comparison, selection.unit);
         if (factors) printFactors(out, *factors);
+        if (loads) printLoads(out, *loads);
         return;
     }
     auto json = toJson(comparison, selection.unit);
     if (factors) json["two_factor"] = toJson(*factors);
+    if (loads) json["loads"] = toJson(*loads);
     out << jsonText(json);
 }
 
@@ -236,6 +305,9 @@ VerbBody addCompare(Options options) {
     options.add("--better", arguments->better, words::say("lower or higher")).oneOf({"lower", "higher"});
     options.add("--assumed-sd", arguments->assumed,
                 words::say("S or S/DF: scatter between mounts where no group has two"));
+    options.add("--prior-sd", arguments->prior,
+                words::say("S/DF: scatter between mounts from earlier studies, joins this table's"));
+    options.add("--load", arguments->load, words::say("Column that names the loads of a mount"));
     options.add("--where", arguments->where, words::say("COL=VALUE, may be repeated")).repeated();
     options.addJson(arguments->json);
     options.example("ibuki-cli compare study.csv --margin 1.0 --json");

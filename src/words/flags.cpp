@@ -96,6 +96,18 @@ std::span<const Entry> flags() {
             "Provisional, from one mount each: mounts are taken to scatter by {sd:.3g}, {source}"),
         one("scatter-assumed.in-unit",
             "Provisional, from one mount each: mounts are taken to scatter by {sd:.3g} {unit}, {source}"),
+        one("scatter-moderated", "Mounts of this study scatter by {data:.3g}, those of earlier studies by "
+                                 "{prior:.3g}: both count, by how "
+                                 "well they are known"),
+        one("scatter-moderated.alone",
+            "The scatter between mounts is that of earlier studies, {prior:.3g}: this study tells none yet"),
+        one("scatter-conflict", "Mounts of this study scatter by {data:.3g}, those of earlier studies by "
+                                "{prior:.3g}: they disagree, and "
+                                "only this study's count"),
+        one("plain-means", "Mounts have unequal numbers of runs: each counts by its plain mean"),
+        many("incomplete-mounts",
+             "{count} mount lacks a load and is left out of the means over loads and of their test",
+             "{count} mounts lack a load and are left out of the means over loads and of their test"),
         one("confounded", "Measured in blocks of their own, so that they cannot be told from the blocks: "
                           "{pairs}"),
         one("set-by-hand", "Borders of the load or of its window were set by hand"),

@@ -29,6 +29,9 @@ void checkOptions(const CompareOptions& options) {
         throw InputError("compare-welch-blocks", {});
     if (options.assumed && !(options.assumed->sd > 0 && options.assumed->df > 0))
         throw InputError("compare-assumed", {});
+    if (options.prior && !isSound(*options.prior)) throw InputError("compare-assumed", {});
+    if (options.prior && (options.spread == SpreadModel::welch || options.assumed))
+        throw InputError("compare-prior", {});
 }
 
 std::optional<std::size_t> referenceGroup(const std::vector<GroupSummary>& groups,
@@ -127,20 +130,23 @@ void addFlags(Comparison& comparison, const std::vector<GroupRuns>& gathered) {
         return std::any_of(group.mounts.begin(), group.mounts.end(),
                            [&](const MountRuns& mount) { return mount.values.size() != runs; });
     });
-    const bool provisional = isProvisional(comparison);
+    const bool assumed = isProvisional(comparison) && comparison.options.assumed;
     if (!comparison.options.mountsKnown) addFlag(comparison.flags, makeFlag(Severity::info, "mount-missing"));
-    if (provisional) {
-        const AssumedScatter& assumed = *comparison.options.assumed;
+    if (assumed)
         addFlag(comparison.flags, makeFlag(Severity::warn, "scatter-assumed",
-                                           {{"sd", assumed.sd}, {"source", assumed.source}}));
-    }
-    if (!single.empty() && !provisional)
+                                           {{"sd", comparison.options.assumed->sd},
+                                            {"source", comparison.options.assumed->source}}));
+    if (comparison.moderated) addFlag(comparison.flags, scatterFlag(*comparison.moderated));
+    if (!single.empty() && !assumed)
         addFlag(comparison.flags, makeFlag(Severity::warn, "single-mount", {{"single", single}}));
     if (!bound.empty())
         addFlag(comparison.flags, makeFlag(Severity::warn, "limit-bound.groups", {{"bound", bound}}));
     if (!fitted.empty())
         addFlag(comparison.flags, makeFlag(Severity::warn, "limit-bound.fitted", {{"fitted", fitted}}));
-    if (unequal && comparison.variance) addFlag(comparison.flags, makeFlag(Severity::info, "runs-weighted"));
+    if (unequal && comparison.options.prior)
+        addFlag(comparison.flags, makeFlag(Severity::info, "plain-means"));
+    else if (unequal && comparison.variance)
+        addFlag(comparison.flags, makeFlag(Severity::info, "runs-weighted"));
 }
 
 /// Pairs that blocks do not let be told, though both groups were measured in full.
@@ -175,6 +181,7 @@ void tellPooled(Comparison& comparison, const Parts& parts, const GroupModel& mo
     comparison.equalSlopes = model.equalSlopes();
     comparison.pooledSd = std::sqrt(model.variance());
     comparison.df = model.df();
+    comparison.moderated = model.moderated();
     if (model.nested()) comparison.variance = VarianceParts{model.nested()->between, model.nested()->within};
 }
 

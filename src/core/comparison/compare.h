@@ -10,6 +10,7 @@
 // group are new applications in an order that was not chosen by their results.
 
 #include "core/base/flag.h"
+#include "core/comparison/prior_scatter.h"
 #include "core/distributions/interval.h"
 #include "core/models/anova.h"
 
@@ -62,6 +63,7 @@ struct CompareOptions {
     bool drift = false;                    ///< the order as a linear covariate; not with Welch
     bool covariate = false;                ///< the covariate likewise, with equal slopes in all groups
     std::optional<AssumedScatter> assumed; ///< of no effect where a group has two mounts
+    std::optional<PriorScatter> prior;     ///< joins the pooled scatter; neither with Welch nor with assumed
     bool takesOut() const { return blocks || drift || covariate; }
     double settleChance = 0.8;
     int mostFurtherMounts = 30;
@@ -108,7 +110,7 @@ struct PairComparison {
     std::optional<Interval> equivalenceCi; ///< unadjusted, 1 − 2α
     std::optional<double> pAdjusted;
     Adjustment adjustment = Adjustment::none;
-    bool provisional = false; ///< by an assumed scatter
+    bool provisional = false; ///< by an assumed scatter, or by a prior that weighs more than the mounts
     std::optional<double> equivalenceP;
     Verdict verdict = Verdict::unresolved;
     DifferenceSize size = DifferenceSize::notKnown;
@@ -140,6 +142,7 @@ struct Comparison {
     std::optional<FTest> equalSlopes; ///< of the covariate in the groups, where there are mounts enough
     std::optional<double> pooledSd;   ///< of mount means; nothing where every group has its own
     double df = 0;                    ///< of pooledSd
+    std::optional<ModeratedScatter> moderated; ///< with a prior: how it joined
     std::vector<PairComparison> pairs;
     std::vector<std::vector<std::size_t>> tiers; ///< group indexes, best first; none with a reference
     std::vector<Flag> flags;

@@ -27,7 +27,7 @@ public:
         PairComparison pair;
         PairFamily& now = family(0);
         pair.adjustment = now.adjustment();
-        pair.provisional = model_.isAssumed();
+        pair.provisional = model_.isProvisional();
         const auto found = model_.difference(a, b);
         if (!found) return pair;
         judgePair(pair, *found, model_.df(), now, options_);

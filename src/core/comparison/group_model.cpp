@@ -37,7 +37,12 @@ GroupModel::GroupModel(const std::vector<const GroupRuns*>& groups, const Compar
     layDesign(groups, options);
     chooseScatter(options);
     const LinearModel model(all_, y_, weights_);
-    if (!assumed_ && !(variance_ > 0)) variance_ = model.residualVariance(df_);
+    if (!assumed_ && !(variance_ > 0) && df_ > 0) variance_ = model.residualVariance(df_);
+    if (options.prior) {
+        moderated_ = ibuki::moderated(variance_, df_, *options.prior);
+        variance_ = moderated_->variance;
+        df_ = moderated_->df;
+    }
     for (std::size_t g = 0; g < groups_; ++g) values_.push_back(model.value(contrasts_[g]));
     covariance_ = model.covariance(contrasts_);
     untold_ = model.untold(contrasts_);
@@ -99,6 +104,8 @@ void GroupModel::chooseScatter(const CompareOptions& options) {
     if (assumed_) {
         variance_ = options.assumed->sd * options.assumed->sd;
         df_ = options.assumed->df;
+    } else if (options.prior) {
+        df_ = std::max(0.0, df_); // plain means of mounts
     } else if (df_ <= 0) {
         throw InputError(adjusted_ && !single ? "compare-no-df.blocks" : "compare-no-df", {});
     } else if (nested_ && hasUnequalRuns(mounts_)) {

@@ -24,12 +24,13 @@ struct Later {
 class GroupModel {
 public:
     /// The groups are those that are tested; their order is that of the indexes below. Throws InputError when
-    /// there are no degrees of freedom and no scatter is assumed.
+    /// there are no degrees of freedom and no scatter is assumed or known from before.
     GroupModel(const std::vector<const GroupRuns*>& groups, const CompareOptions& options);
 
     double df() const { return df_; }             ///< infinite where the scatter is assumed as known
     double variance() const { return variance_; } ///< of one mount's mean
-    bool isAssumed() const { return assumed_; }
+    bool isProvisional() const { return assumed_ || (moderated_ && moderated_->isProvisional()); }
+    const std::optional<ModeratedScatter>& moderated() const { return moderated_; }
     bool isAdjusted() const { return adjusted_; }              ///< by blocks or lines
     const std::optional<FTest>& test() const { return test_; } ///< of the groups, after blocks and lines
     const std::optional<Drift>& drift() const { return drift_; }
@@ -77,6 +78,7 @@ private:
     Columns untold_{0, 0};       ///< of their contrasts
     double variance_ = 0;
     double df_ = 0;
+    std::optional<ModeratedScatter> moderated_;
     std::optional<FTest> test_;
     std::optional<Drift> drift_;
     std::optional<Drift> covariate_;

@@ -137,6 +137,7 @@ std::vector<PairComparison> pairsOf(const Rows& rows, const CellModel& cells,
             pair.a = a;
             pair.b = b;
             pair.adjustment = family.adjustment();
+            pair.provisional = found.moderated && found.moderated->isProvisional();
             const auto estimate = cells.difference(a, b, second, found.sd * found.sd);
             if (estimate && cells.canTell(a, second) && cells.canTell(b, second))
                 judgePair(pair, *estimate, found.df, family, options);
@@ -178,8 +179,13 @@ TwoFactors compareTwoFactors(const std::vector<TwoFactorRun>& runs, const Compar
     const CellModel cells(rows);
     const LinearModel& full = cells.model();
     found.df = static_cast<double>(rows.mounts.size()) - static_cast<double>(full.rank());
-    if (!(found.df > 0)) throw InputError("compare-no-df.cells", {});
-    const double variance = full.residualVariance(found.df);
+    if (!(found.df > 0) && !options.prior) throw InputError("compare-no-df.cells", {});
+    double variance = found.df > 0 ? full.residualVariance(found.df) : 0;
+    if (options.prior) {
+        found.moderated = moderated(variance, std::max(0.0, found.df), *options.prior);
+        variance = found.moderated->variance;
+        found.df = found.moderated->df;
+    }
     found.sd = std::sqrt(variance);
     const std::size_t firsts = rows.first.list.size();
     const std::size_t seconds = rows.second.list.size();

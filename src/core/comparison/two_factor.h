@@ -36,6 +36,7 @@ struct TwoFactors {
     std::optional<FTest> second;
     double sd = 0; ///< of mount means, from the full model
     double df = 0;
+    std::optional<ModeratedScatter> moderated; ///< with a prior: how it joined
     std::vector<PairWithin> within;
     std::vector<PairComparison> marginal;
     const FactorCell& cell(std::size_t firstLevel, std::size_t secondLevel) const {
@@ -43,8 +44,8 @@ struct TwoFactors {
     }
 };
 
-/// options: margin, confidence, blocks. Throws InputError for a factor of one level or no residual degrees of
-/// freedom.
+/// options: margin, confidence, blocks, prior. Throws InputError for a factor of one level or, without a
+/// prior, no residual degrees of freedom.
 TwoFactors compareTwoFactors(const std::vector<TwoFactorRun>& runs, const CompareOptions& options);
 /// The same of a table; seconds: the second factor's level of each run.
 TwoFactors compareTwoFactors(const std::vector<TableRun>& runs, const std::vector<std::string>& seconds,

@@ -60,6 +60,24 @@ Json lineJson(const std::optional<Drift>& line) {
     return {{"slope", line->slope}, {"interval", orNull(std::optional(line->ci))}};
 }
 
+Json pairsJson(const Comparison& comparison) {
+    Json pairs = Json::array();
+    for (const PairComparison& pair : comparison.pairs) pairs.push_back(pairJson(comparison, pair));
+    return pairs;
+}
+
+/// null: held against a reference
+Json tiersJson(const Comparison& comparison) {
+    if (comparison.options.reference) return nullptr;
+    Json tiers = Json::array();
+    for (const auto& tier : comparison.tiers) {
+        Json names = Json::array();
+        for (std::size_t group : tier) names.push_back(comparison.groups[group].name);
+        tiers.push_back(std::move(names));
+    }
+    return tiers;
+}
+
 } // namespace
 
 Json toJson(const Comparison& comparison, const std::string& unit) {
@@ -77,14 +95,8 @@ Json toJson(const Comparison& comparison, const std::string& unit) {
         json["covariate"] = lineJson(comparison.covariate);
         json["equal_slopes"] = fTestJson(comparison.equalSlopes);
     }
-    json["pairs"] = Json::array();
-    for (const PairComparison& pair : comparison.pairs) json["pairs"].push_back(pairJson(comparison, pair));
-    json["tiers"] = !comparison.options.reference ? Json::array() : Json();
-    for (const auto& tier : comparison.tiers) {
-        Json names = Json::array();
-        for (std::size_t group : tier) names.push_back(comparison.groups[group].name);
-        json["tiers"].push_back(std::move(names));
-    }
+    json["pairs"] = pairsJson(comparison);
+    json["tiers"] = tiersJson(comparison);
     json["flags"] = storedJson(comparison.flags);
     return reported(std::move(json));
 }
@@ -94,7 +106,8 @@ namespace {
 Json pairOfLevels(const TwoFactors& factors, const PairComparison& pair) {
     return {{"a", factors.firstLevels[pair.a].name},   {"b", factors.firstLevels[pair.b].name},
             {"difference_K", orNull(pair.difference)}, {"ci_K", orNull(pair.ci)},
-            {"p_adjusted", orNull(pair.pAdjusted)},    {"verdict", verdictName(pair.verdict)}};
+            {"p_adjusted", orNull(pair.pAdjusted)},    {"verdict", verdictName(pair.verdict)},
+            {"provisional", pair.provisional}};
 }
 
 } // namespace
@@ -119,6 +132,46 @@ Json toJson(const TwoFactors& factors) {
     for (const PairComparison& pair : factors.marginal)
         json["pairs_marginal"].push_back(pairOfLevels(factors, pair));
     return json;
+}
+
+namespace {
+
+Json interactionJson(const std::optional<LoadInteraction>& interaction) {
+    if (!interaction) return nullptr;
+    Json json = fTestJson(interaction->test);
+    if (interaction->pGg) json["p_gg"] = *interaction->pGg;
+    return json;
+}
+
+} // namespace
+
+Json toJson(const SeveralLoads& loads) {
+    Json json{{"levels", Json::array()},
+              {"grid", Json::array()},
+              {"per_load", Json::array()},
+              {"interaction", interactionJson(loads.interaction)},
+              {"complete_mounts", loads.completeMounts},
+              {"order_changes", Json::array()}};
+    for (const LoadCell& cell : loads.grid)
+        json["grid"].push_back({{"load", loads.loads[cell.load].name},
+                                {"group", loads.groups[cell.group].name},
+                                {"mounts", cell.mounts},
+                                {"mean_K", orNull(cell.mean)},
+                                {"ci_K", orNull(cell.ci)}});
+    for (std::size_t i = 0; i < loads.loads.size(); ++i) {
+        const auto& comparison = loads.perLoad[i].comparison;
+        json["levels"].push_back(loads.loads[i].name);
+        json["per_load"].push_back({{"load", loads.loads[i].name},
+                                    {"pairs", comparison ? pairsJson(*comparison) : Json::array()},
+                                    {"tiers", comparison ? tiersJson(*comparison) : Json()},
+                                    {"flags", comparison ? storedJson(comparison->flags) : Json::array()}});
+    }
+    for (const OrderChange& change : loads.orderChanges)
+        json["order_changes"].push_back({{"a", change.a.name},
+                                         {"b", change.b.name},
+                                         {"load_a_better", change.aBetter.name},
+                                         {"load_b_better", change.bBetter.name}});
+    return reported(std::move(json));
 }
 
 Json toJson(const Lines& lines, const Responses& responses) {

@@ -30,6 +30,10 @@ std::span<const Entry> errors() {
               "Leave it out, or compare with one spread and without an assumed scatter"),
         wrong("compare-no-complete", "fewer than two groups have a mount that was measured under every load",
               "Leave out the loads that some mounts lack"),
+        wrong("compare-no-complete.limit",
+              "fewer than two groups have a mount that was measured under every load and stayed below its "
+              "limit",
+              "Leave out the loads under which chips reached their limit"),
         wrong("compare-no-df.blocks",
               "blocks and order take up all that the mounts tell, so the scatter between them is not known",
               "Mount more, or compare without blocks"),

@@ -93,6 +93,12 @@ private slots:
                                   "--load", "load"});
         QCOMPARE(done.code, 1);
         QVERIFY2(done.err.find("every load") != std::string::npos, done.err.c_str());
+        const Outcome bound = run({"compare",
+                                   write("material,mount,load,delta_K,limit_bound\nA,1,x,40,true\nA,1,y,50,\n"
+                                         "B,1,x,41,\nB,1,y,51,\n"),
+                                   "--load", "load"});
+        QCOMPARE(bound.code, 1);
+        QVERIFY2(bound.err.find("limit") != std::string::npos, bound.err.c_str());
     }
     void aPriorJoinsAndIsTold() {
         const std::string path = write("material,mount,delta_K\nA,1,41.0\nB,1,43.0\n");

@@ -119,14 +119,16 @@ std::optional<LoadInteraction> interactionOf(const std::vector<CompleteMount>& m
     return found;
 }
 
-Comparison compareMeans(const std::vector<CompleteMount>& mounts, const CompareOptions& options) {
+Comparison compareMeans(const std::vector<CompleteMount>& mounts, const CompareOptions& options,
+                        bool anyBound) {
     std::set<std::int64_t> groups;
     std::vector<RunValue> values;
     for (const CompleteMount& mount : mounts) {
         groups.insert(mount.group.id);
         values.push_back({mount.group, mount.mount, mean(mount.values)});
     }
-    if (groups.size() < 2) throw InputError("compare-no-complete", {});
+    if (groups.size() < 2)
+        throw InputError(anyBound ? "compare-no-complete.limit" : "compare-no-complete", {});
     return compare(values, options);
 }
 
@@ -183,7 +185,7 @@ SeveralLoads compareLoads(const std::vector<LoadRun>& runs, const CompareOptions
     const auto bound = censoredGroups(runs);
     const Gathered mounts = gatherMounts(runs, found.loads, options.mountsKnown, bound);
     found.completeMounts = static_cast<int>(mounts.complete.size());
-    found.means = compareMeans(mounts.complete, options);
+    found.means = compareMeans(mounts.complete, options, !bound.empty());
     found.interaction = interactionOf(mounts.complete, found.loads.size());
     addOrderChanges(found);
     if (mounts.incomplete > 0)

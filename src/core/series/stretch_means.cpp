@@ -25,12 +25,14 @@ StretchMeans::StretchMeans(double widthS, std::size_t most, Overflow overflow)
 
 void StretchMeans::take(double timeS, double value) {
     if (!std::isfinite(value)) return;
-    if (stretches_.empty() || timeS - stretches_.back().beginS >= widthS_) {
-        if (overflow_ == Overflow::forgetOldest && stretches_.size() >= most_)
+    const auto isNew = [&] { return stretches_.empty() || timeS - stretches_.back().beginS >= widthS_; };
+    if (isNew() && stretches_.size() >= most_) {
+        if (overflow_ == Overflow::forgetOldest)
             stretches_.erase(stretches_.begin());
-        while (stretches_.size() >= most_) widen();
-        stretches_.push_back({timeS});
+        else
+            while (stretches_.size() >= most_) widen();
     }
+    if (isNew()) stretches_.push_back({timeS}); // widened, the last one may reach as far
     stretches_.back().take(value);
 }
 

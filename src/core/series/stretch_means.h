@@ -28,7 +28,8 @@ public:
     /// and time however long it is and no peak is lost, or the oldest one goes.
     enum class Overflow { widen, forgetOldest };
 
-    /// A stretch begins with a value and takes those that come less than widthS, s, after it.
+    /// A stretch begins with a value and takes those that come less than widthS, s, after it. most: 2 or
+    /// more.
     StretchMeans(double widthS, std::size_t most, Overflow overflow = Overflow::widen);
 
     /// In order of time; what is no number is left out.

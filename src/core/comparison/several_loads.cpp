@@ -7,6 +7,7 @@
 #include "core/distributions/summary.h"
 
 #include <algorithm>
+#include <array>
 #include <map>
 #include <set>
 
@@ -25,10 +26,17 @@ void addNew(std::vector<Named>& all, const Named& one) {
         all.push_back(one);
 }
 
-std::set<std::int64_t> censoredGroups(const std::vector<LoadRun>& runs) {
+const GroupSummary* groupIn(const Judged& judged, std::int64_t id) {
+    for (const GroupSummary& group : judged.shown()->groups)
+        if (group.id == id) return &group;
+    return nullptr;
+}
+
+std::set<std::int64_t> censoredGroups(const std::vector<Judged>& perLoad) {
     std::set<std::int64_t> bound;
-    for (const LoadRun& one : runs)
-        if (one.run.censored) bound.insert(one.run.group.id);
+    for (const Judged& judged : perLoad)
+        for (const GroupSummary& group : judged.shown()->groups)
+            if (group.censoredMounts > 0) bound.insert(group.id);
     return bound;
 }
 
@@ -44,78 +52,79 @@ struct Gathered {
     int incomplete = 0;
 };
 
-/// Of groups that are not left out; in order of first appearance.
-Gathered gatherMounts(const std::vector<LoadRun>& runs, const std::vector<Named>& loads, bool mountsKnown,
-                      const std::set<std::int64_t>& leftOut) {
-    struct Seen {
-        Named group, mount;
-        std::map<std::int64_t, std::vector<double>> values; ///< by load
-    };
-    std::vector<Seen> mounts;
-    std::map<std::pair<std::int64_t, std::int64_t>, std::size_t> placeOf;
-    for (const LoadRun& one : runs) {
-        if (leftOut.contains(one.run.group.id)) continue;
-        std::size_t place = mounts.size();
-        if (mountsKnown)
-            place = placeOf.try_emplace({one.run.group.id, one.run.mount.id}, place).first->second;
-        if (place == mounts.size()) mounts.push_back({one.run.group, one.run.mount, {}});
-        mounts[place].values[one.load.id].push_back(one.run.value);
-    }
-    Gathered found;
-    for (const Seen& mount : mounts) {
-        if (mount.values.size() < loads.size()) {
-            ++found.incomplete;
-            continue;
+/// Of groups that are not left out. Where mounts are not known every run is one, under its load only.
+Gathered gatherMounts(const SeveralLoads& found, bool mountsKnown, const std::set<std::int64_t>& leftOut) {
+    std::vector<CompleteMount> mounts;
+    std::map<std::array<std::int64_t, 3>, std::size_t> placeOf;
+    for (const Named& group : found.groups)
+        for (std::size_t l = 0; l < found.loads.size(); ++l) {
+            const GroupSummary* there = groupIn(found.perLoad[l], group.id);
+            if (!there || leftOut.contains(group.id)) continue;
+            for (std::size_t m = 0; m < there->mountMeans.size(); ++m) {
+                const Named& mount = there->mountsInOrder[m];
+                const std::array key = mountsKnown ? std::array{group.id, mount.id, std::int64_t{-1}}
+                                                   : std::array{group.id, static_cast<std::int64_t>(l),
+                                                                static_cast<std::int64_t>(m)};
+                const auto [at, isNew] = placeOf.try_emplace(key, mounts.size());
+                if (isNew) mounts.push_back({group, mount, {}});
+                mounts[at->second].values.push_back(there->mountMeans[m]);
+            }
         }
-        found.complete.push_back({mount.group, mount.mount, {}});
-        for (const Named& load : loads)
-            found.complete.back().values.push_back(mean(mount.values.at(load.id)));
-    }
-    return found;
+    Gathered gathered;
+    for (CompleteMount& mount : mounts)
+        if (mount.values.size() == found.loads.size())
+            gathered.complete.push_back(std::move(mount));
+        else
+            ++gathered.incomplete;
+    return gathered;
 }
 
-/// Sums of squares of load × mount within groups and of group × load, each mount's mean taken out.
-std::optional<LoadInteraction> interactionOf(const std::vector<CompleteMount>& mounts, std::size_t loads) {
-    std::map<std::int64_t, std::vector<std::vector<double>>> groups; // of each mount what it differs by load
-    for (const CompleteMount& mount : mounts) {
-        std::vector<double> about = mount.values;
-        const double own = mean(about);
-        for (double& value : about) value -= own;
-        groups[mount.group.id].push_back(std::move(about));
-    }
-    const auto g = static_cast<double>(groups.size()), l = static_cast<double>(loads);
-    const auto n = static_cast<double>(mounts.size());
-    if (!(n > g) || loads < 2) return std::nullopt;
-    std::vector<double> all(loads);
-    std::map<std::int64_t, std::vector<double>> means;
-    for (const auto& [id, members] : groups) {
-        auto& ours = means.emplace(id, std::vector<double>(loads)).first->second;
-        for (const auto& member : members)
-            for (std::size_t i = 0; i < loads; ++i) {
-                ours[i] += member[i] / static_cast<double>(members.size());
-                all[i] += member[i] / n;
-            }
-    }
-    double between = 0;
-    std::vector<std::vector<double>> within(loads, std::vector<double>(loads)); // centred in both directions
-    for (const auto& [id, members] : groups)
-        for (const auto& member : members)
-            for (std::size_t i = 0; i < loads; ++i) {
-                const double off = means[id][i] - all[i];
-                between += off * off;
-                for (std::size_t j = 0; j < loads; ++j)
-                    within[i][j] += (member[i] - means[id][i]) * (member[j] - means[id][j]);
-            }
+/// By group, of each mount what it differs by under each load from its own mean.
+std::vector<Groups> aboutOwnMean(const std::vector<CompleteMount>& mounts, std::size_t loads) {
+    std::map<std::int64_t, std::size_t> groupAt;
+    for (const CompleteMount& mount : mounts) groupAt.try_emplace(mount.group.id, groupAt.size());
+    std::vector<Groups> about(loads, Groups(groupAt.size()));
+    for (const CompleteMount& mount : mounts)
+        for (std::size_t l = 0; l < loads; ++l)
+            about[l][groupAt[mount.group.id]].push_back(mount.values[l] - mean(mount.values));
+    return about;
+}
+
+/// Greenhouse and Geisser's ε, of the covariance of loads within groups.
+double sphericity(const std::vector<Groups>& about) {
     double trace = 0, squares = 0;
-    for (std::size_t i = 0; i < loads; ++i) {
-        trace += within[i][i];
-        for (std::size_t j = 0; j < loads; ++j) squares += within[i][j] * within[i][j];
+    for (std::size_t i = 0; i < about.size(); ++i)
+        for (std::size_t j = 0; j < about.size(); ++j) {
+            double covariance = 0;
+            for (std::size_t g = 0; g < about[i].size(); ++g) {
+                const double mine = mean(about[i][g]), other = mean(about[j][g]);
+                for (std::size_t m = 0; m < about[i][g].size(); ++m)
+                    covariance += (about[i][g][m] - mine) * (about[j][g][m] - other);
+            }
+            trace += i == j ? covariance : 0;
+            squares += covariance * covariance;
+        }
+    return trace * trace / (static_cast<double>(about.size() - 1) * squares);
+}
+
+/// The sums of squares of group × load and of load × mount are those of one-way analyses of the loads.
+std::optional<LoadInteraction> interactionOf(const std::vector<CompleteMount>& mounts, std::size_t loads) {
+    if (loads < 2) return std::nullopt;
+    const auto about = aboutOwnMean(mounts, loads);
+    double between = 0, within = 0;
+    for (const Groups& groups : about) {
+        const auto anova = oneWayAnova(groups);
+        if (!anova) return std::nullopt; // no mount beside another
+        between += anova->betweenSs;
+        within += anova->withinSs;
     }
-    if (!(trace > 0)) return std::nullopt;
-    const double df1 = (g - 1) * (l - 1), df2 = (n - g) * (l - 1);
-    LoadInteraction found{fTest(between / df1 / (trace / df2), df1, df2), std::nullopt};
-    const double epsilon = trace * trace / ((l - 1) * squares);
-    if (loads > 2) found.pGg = fisherUpper(found.test.f, epsilon * df1, epsilon * df2);
+    if (!(within > 0)) return std::nullopt;
+    const auto g = static_cast<double>(about.front().size()), l = static_cast<double>(loads);
+    const double df1 = (g - 1) * (l - 1), df2 = (static_cast<double>(mounts.size()) - g) * (l - 1);
+    LoadInteraction found{fTest(between / df1 / (within / df2), df1, df2), std::nullopt};
+    if (loads == 2) return found;
+    const double epsilon = sphericity(about);
+    found.pGg = fisherUpper(found.test.f, epsilon * df1, epsilon * df2);
     return found;
 }
 
@@ -132,12 +141,10 @@ Comparison compareMeans(const std::vector<CompleteMount>& mounts, const CompareO
     return compare(values, options);
 }
 
-void addCells(SeveralLoads& found, std::size_t load, const Judged& judged) {
-    const Comparison* shown = judged.shown();
-    for (std::size_t g = 0; shown && g < found.groups.size(); ++g)
-        for (const GroupSummary& group : shown->groups)
-            if (group.id == found.groups[g].id)
-                found.grid.push_back({load, g, group.mounts, group.mean, group.ci});
+void addCells(SeveralLoads& found, std::size_t load) {
+    for (std::size_t g = 0; g < found.groups.size(); ++g)
+        if (const GroupSummary* group = groupIn(found.perLoad[load], found.groups[g].id))
+            found.grid.push_back({load, g, group->mounts, group->mean, group->ci});
 }
 
 /// Of a pair under one load: below 0, a is better; nothing where both are not told apart.
@@ -180,10 +187,10 @@ SeveralLoads compareLoads(const std::vector<LoadRun>& runs, const CompareOptions
     }
     for (std::size_t i = 0; i < found.loads.size(); ++i) {
         found.perLoad.push_back(judge(byLoad[found.loads[i].id], options));
-        addCells(found, i, found.perLoad.back());
+        addCells(found, i);
     }
-    const auto bound = censoredGroups(runs);
-    const Gathered mounts = gatherMounts(runs, found.loads, options.mountsKnown, bound);
+    const auto bound = censoredGroups(found.perLoad);
+    const Gathered mounts = gatherMounts(found, options.mountsKnown, bound);
     found.completeMounts = static_cast<int>(mounts.complete.size());
     found.means = compareMeans(mounts.complete, options, !bound.empty());
     found.interaction = interactionOf(mounts.complete, found.loads.size());

@@ -17,7 +17,7 @@ using namespace ibuki;
 
 namespace {
 
-constexpr PriorScatter prior{0.8, 4};
+const KnownScatter prior{0.8, 4, {}};
 constexpr int groups = 4;
 
 enum class Truth { drawn, twice, fixed };

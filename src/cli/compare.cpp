@@ -84,30 +84,29 @@ Selection select(const CompareArguments& arguments) {
 
 std::optional<double> numberIn(const std::string& text) { return parseNumber(text, '.'); }
 
-/// "S" or "S/DF".
-AssumedScatter assumedScatter(const std::string& text) {
-    AssumedScatter assumed;
-    assumed.source = {"scatter-given", {}};
+/// "S" or "S/DF"; what is no number is 0, and sound is neither.
+KnownScatter scatterIn(const std::string& text) {
+    KnownScatter known;
+    known.source = {"scatter-given", {}};
     const auto mark = text.find('/');
-    const auto sd = numberIn(text.substr(0, mark));
-    const auto df = mark == std::string::npos ? std::optional(assumed.df) : numberIn(text.substr(mark + 1));
-    if (!sd || !df || !(*sd > 0) || !(*df > 0))
+    known.sd = numberIn(text.substr(0, mark)).value_or(0);
+    if (mark != std::string::npos) known.df = numberIn(text.substr(mark + 1)).value_or(0);
+    return known;
+}
+
+KnownScatter assumedScatter(const std::string& text) {
+    const KnownScatter assumed = scatterIn(text);
+    if (!assumed.isSound())
         throw UsageError(
             words::say("--assumed-sd: \"{text}\" is not a standard deviation above 0, alone or as "
                        "S/DF with degrees of freedom above 0",
                        {{"text", text}}));
-    assumed.sd = *sd;
-    assumed.df = *df;
     return assumed;
 }
 
-/// "S/DF", both above 0 and finite.
-PriorScatter priorScatter(const std::string& text) {
-    const auto mark = text.find('/');
-    const auto sd = numberIn(text.substr(0, mark));
-    const auto df = mark == std::string::npos ? std::nullopt : numberIn(text.substr(mark + 1));
-    const PriorScatter prior{sd.value_or(0), df.value_or(0)};
-    if (!isSound(prior))
+KnownScatter priorScatter(const std::string& text) {
+    const KnownScatter prior = scatterIn(text);
+    if (!prior.isSound() || !prior.isFinite())
         throw UsageError(
             words::say("--prior-sd: \"{text}\" is not S/DF, a standard deviation and its degrees of "
                        "freedom, both above 0",

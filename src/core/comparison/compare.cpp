@@ -27,9 +27,9 @@ void checkOptions(const CompareOptions& options) {
         throw InputError("compare-confidence", {}, {{"confidence", options.confidence}});
     if (options.spread == SpreadModel::welch && options.takesOut())
         throw InputError("compare-welch-blocks", {});
-    if (options.assumed && !(options.assumed->sd > 0 && options.assumed->df > 0))
+    if (options.assumed && !options.assumed->isSound()) throw InputError("compare-assumed", {});
+    if (options.prior && !(options.prior->isSound() && options.prior->isFinite()))
         throw InputError("compare-assumed", {});
-    if (options.prior && !isSound(*options.prior)) throw InputError("compare-assumed", {});
     if (options.prior && (options.spread == SpreadModel::welch || options.assumed))
         throw InputError("compare-prior", {});
 }

@@ -16,7 +16,6 @@
 
 #include <cstdint>
 #include <functional>
-#include <limits>
 #include <optional>
 #include <string>
 #include <vector>
@@ -42,13 +41,6 @@ struct RunValue {
 
 enum class SpreadModel { pooled, welch };
 
-/// Between mount means, from elsewhere: where no group has two mounts.
-struct AssumedScatter {
-    double sd = 0;                                       ///< in the unit of the values
-    double df = std::numeric_limits<double>::infinity(); ///< how well it is known
-    Message source;                                      ///< where it comes from
-};
-
 inline constexpr double highestConfidence = 1 - 1e-9; ///< beyond it no digit of a critical value is right
 
 struct CompareOptions {
@@ -59,11 +51,11 @@ struct CompareOptions {
     bool lowerIsBetter = true;
     bool mountsKnown = true; ///< false: every run is a mount of its own (flag mount-missing)
     SpreadModel spread = SpreadModel::pooled;
-    bool blocks = false;                   ///< as fixed effects; not with Welch
-    bool drift = false;                    ///< the order as a linear covariate; not with Welch
-    bool covariate = false;                ///< the covariate likewise, with equal slopes in all groups
-    std::optional<AssumedScatter> assumed; ///< of no effect where a group has two mounts
-    std::optional<PriorScatter> prior;     ///< joins the pooled scatter; neither with Welch nor with assumed
+    bool blocks = false;                 ///< as fixed effects; not with Welch
+    bool drift = false;                  ///< the order as a linear covariate; not with Welch
+    bool covariate = false;              ///< the covariate likewise, with equal slopes in all groups
+    std::optional<KnownScatter> assumed; ///< of no effect where a group has two mounts
+    std::optional<KnownScatter> prior;   ///< joins the pooled scatter; neither with Welch nor with assumed
     bool takesOut() const { return blocks || drift || covariate; }
     double settleChance = 0.8;
     int mostFurtherMounts = 30;

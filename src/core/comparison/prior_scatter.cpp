@@ -8,11 +8,7 @@
 
 namespace ibuki {
 
-bool isSound(const PriorScatter& prior) {
-    return prior.sd > 0 && prior.df > 0 && std::isfinite(prior.sd) && std::isfinite(prior.df);
-}
-
-ModeratedScatter moderated(double variance, double df, const PriorScatter& prior) {
+ModeratedScatter moderated(double variance, double df, const KnownScatter& prior) {
     ModeratedScatter found{variance, df, std::sqrt(variance), df, prior};
     if (df > 0) {
         const double above = fTest(variance / prior.sd / prior.sd, df, prior.df).p;

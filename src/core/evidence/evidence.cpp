@@ -212,7 +212,7 @@ std::optional<Reproducibility> peopleOf(const Evidence& evidence, const Question
 }
 
 Evidence gather(const Document& document, const Question& question,
-                const std::optional<AssumedScatter>& assumed) {
+                const std::optional<KnownScatter>& assumed) {
     Evidence evidence;
     evidence.design = designOf(document, question);
     evidence.rows = runRows(document, question, evidence.design);
@@ -261,9 +261,9 @@ Evidence gather(const Document& document, const Question& question,
 }
 
 /// What mounts of such levels scatter by, from elsewhere. What a plan states is a wish, no measurement.
-AssumedScatter assumedScatter(const Document& document, const Question& question) {
+KnownScatter assumedScatter(const Document& document, const Question& question) {
     const Scatter scatter = expectedScatter(document, question, nullptr);
-    AssumedScatter assumed;
+    KnownScatter assumed;
     assumed.sd = scatter.sd;
     if (scatter.df) assumed.df = *scatter.df;
     assumed.source = scatter.source == ScatterSource::finishedStudies

@@ -35,7 +35,7 @@ std::vector<RunValue> runsOf(const std::vector<Row>& rows) {
 
 CompareOptions withPrior(double sd, double df) {
     CompareOptions options;
-    options.prior = PriorScatter{sd, df};
+    options.prior = KnownScatter{sd, df, {}};
     return options;
 }
 
@@ -50,7 +50,7 @@ bool hasFlagOf(const Comparison& comparison, const std::string& code, Severity s
 /// Campaigns of two groups that do not differ: share whose interval holds the truth. The scatter of each is
 /// drawn from the prior (scaled inverse χ²) times `factor`.
 double coverage(int mounts, double factor, int campaigns) {
-    const PriorScatter prior{0.8, 4};
+    const KnownScatter prior{0.8, 4, {}};
     Random random(20'310'304);
     int held = 0;
     for (int c = 0; c < campaigns; ++c) {
@@ -105,7 +105,7 @@ private slots:
     void withoutAScatterOfItsOwnThePriorStandsAlone() {
         const auto runs = runsOf({{1, 1, 41.0}, {2, 1, 43.0}, {3, 1, 41.5}});
         CompareOptions assumed;
-        assumed.assumed = AssumedScatter{0.8, 4, {"scatter-given", {}}};
+        assumed.assumed = KnownScatter{0.8, 4, {"scatter-given", {}}};
         const Comparison by = compare(runs, assumed);
         const Comparison found = compare(runs, withPrior(0.8, 4));
         QCOMPARE(found.pairs.size(), by.pairs.size());

@@ -223,7 +223,7 @@ private slots:
                                   runOf(1, 0, 1, 54)};
         QVERIFY_THROWS_EXCEPTION(InputError, compareLoads(runs, {}));
         CompareOptions options;
-        options.prior = PriorScatter{0.8, 4};
+        options.prior = KnownScatter{0.8, 4, {}};
         const auto found = compareLoads(runs, options);
         QVERIFY(found.perLoad[0].comparison && found.perLoad[1].comparison);
         QVERIFY_NEAR(*found.means.pairs.front().difference, -3.5, 1e-12);

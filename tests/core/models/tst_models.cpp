@@ -381,7 +381,7 @@ private slots:
     void withAnAssumedScatterOneMountEachIsCompared() {
         const std::vector<TableRun> runs{{"A", "1", 50.0}, {"B", "1", 44.8}, {"C", "1", 49.6}};
         CompareOptions options;
-        options.assumed = AssumedScatter{0.4, std::numeric_limits<double>::infinity(), {}};
+        options.assumed = KnownScatter{0.4, std::numeric_limits<double>::infinity(), {}};
         const Comparison comparison = compare(runs, options);
         const PairComparison& ab = pairOf(comparison, "A", "B");
         QVERIFY(ab.provisional);
@@ -399,7 +399,7 @@ private slots:
         // pair more than re-mounting. Binomial: more than 52 or fewer than 12 has probability below 1e-3.
         Random random(41);
         CompareOptions options;
-        options.assumed = AssumedScatter{0.4, std::numeric_limits<double>::infinity(), {}};
+        options.assumed = KnownScatter{0.4, std::numeric_limits<double>::infinity(), {}};
         int wrong = 0;
         for (int trial = 0; trial < 600; ++trial) {
             std::vector<TableRun> runs;
@@ -497,7 +497,7 @@ private slots:
     }
     void anAssumedScatterChangesNothingWhereMountsAreRepeated() {
         CompareOptions options;
-        options.assumed = AssumedScatter{9, 3, {}};
+        options.assumed = KnownScatter{9, 3, {}};
         const Comparison with = compare(reference::ds1(), options);
         QVERIFY(!with.pairs.front().provisional);
         QCOMPARE(*with.pairs.front().se, *compare(reference::ds1()).pairs.front().se);

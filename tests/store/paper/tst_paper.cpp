@@ -31,7 +31,7 @@ class TestPaper : public QObject {
 private slots:
     void oneMountEachIsSaidAndDrawnAsProvisional() {
         CompareOptions options;
-        options.assumed = AssumedScatter{0.4, std::numeric_limits<double>::infinity(), {"scatter-usual", {}}};
+        options.assumed = KnownScatter{0.4, std::numeric_limits<double>::infinity(), {"scatter-usual", {}}};
         Evidence evidence;
         evidence.comparison =
             compare({{"Tern 11", "1", 50.0}, {"Plover 4", "1", 44.8}, {"Heron HV", "1", 50.2}}, options);

@@ -111,12 +111,12 @@ void addPairs(Situations& s) {
 
 void addOneMountEach(Situations& s) {
     CompareOptions assumed;
-    assumed.assumed = AssumedScatter{0.4, std::numeric_limits<double>::infinity(), {"scatter-usual", {}}};
+    assumed.assumed = KnownScatter{0.4, std::numeric_limits<double>::infinity(), {"scatter-usual", {}}};
     s.verdict("one mount each, far apart", {{"as found", 50.3, one}, {"Tern 11", 44.8, one}}, assumed);
     s.verdict("one mount each, close", {{"as found", 45.3, one}, {"Tern 11", 44.8, one}}, assumed);
     s.verdict("one mount each of three",
               {{"as found", 50, one}, {"Tern 11", 44.8, one}, {"Plover 4", 45.2, one}}, assumed);
-    assumed.assumed = AssumedScatter{0.3, 9, {"scatter-finished", {{"count", 2}}}};
+    assumed.assumed = KnownScatter{0.3, 9, {"scatter-finished", {{"count", 2}}}};
     s.verdict("one mount each, scatter of finished studies", {{"as found", 47, one}, {"Tern 11", 45, one}},
               assumed);
     assumed.assumed->sd = 3;
@@ -400,7 +400,7 @@ void addClaims(Situations& s) {
     claims("perhaps too little to matter", s.judged({{"Tern 11", 45, four}, {"Plover 4", 46.0, four}}));
     claims("the same", s.judged({{"Tern 11", 45, eight}, {"Plover 4", 45.05, eight}}));
     CompareOptions assumed;
-    assumed.assumed = AssumedScatter{0.4, std::numeric_limits<double>::infinity(), {"scatter-usual", {}}};
+    assumed.assumed = KnownScatter{0.4, std::numeric_limits<double>::infinity(), {"scatter-usual", {}}};
     Evidence provisional = s.judged({{"as found", 50, one}, {"Tern 11", 45, one}}, assumed);
     provisional.excludedMounts = 1;
     claims("one mount each", provisional);

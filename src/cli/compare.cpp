@@ -95,7 +95,7 @@ KnownScatter scatterIn(const std::string& text) {
 }
 
 KnownScatter assumedScatter(const std::string& text) {
-    const KnownScatter assumed = scatterIn(text);
+    KnownScatter assumed = scatterIn(text);
     if (!assumed.isSound())
         throw UsageError(
             words::say("--assumed-sd: \"{text}\" is not a standard deviation above 0, alone or as "
@@ -105,7 +105,7 @@ KnownScatter assumedScatter(const std::string& text) {
 }
 
 KnownScatter priorScatter(const std::string& text) {
-    const KnownScatter prior = scatterIn(text);
+    KnownScatter prior = scatterIn(text);
     if (!prior.isSound() || !prior.isFinite())
         throw UsageError(
             words::say("--prior-sd: \"{text}\" is not S/DF, a standard deviation and its degrees of "

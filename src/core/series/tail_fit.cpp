@@ -35,21 +35,6 @@ public:
         return {fit.coefficients[0], fit.coefficients[1], fit.rss};
     }
 
-    /// RSS at τ with the asymptote held: one parameter, A = Σ e (x_∞ − x) / Σ e².
-    double rssAtAsymptote(double tau, double asymptote) {
-        decayAt(tau);
-        double ey = 0;
-        double ee = 0;
-        double yy = 0;
-        for (std::size_t i = 0; i < t_.size(); ++i) {
-            const double y = asymptote - x_[i];
-            ey += decay_[i] * y;
-            ee += decay_[i] * decay_[i];
-            yy += y * y;
-        }
-        return ee > 0 ? yy - ey * ey / ee : yy;
-    }
-
     const std::vector<double>& decay() const { return decay_; }
 
 private:
@@ -79,24 +64,80 @@ template <class F> double minimiseLogTau(F&& f, double logLo, double logHi, int 
     return boost::math::tools::brent_find_minima([&](double u) { return f(std::exp(u)); }, lo, hi, 22).first;
 }
 
-/// Limits of {x_∞ : min_τ RSS ≤ threshold}, walked outwards in growing steps and then halved.
-double profileLimit(Projection& projection, double from, double step, double threshold, double logLo,
-                    double logHi) {
-    const auto outside = [&](double asymptote) {
-        const double u = minimiseLogTau([&](double tau) { return projection.rssAtAsymptote(tau, asymptote); },
-                                        logLo, logHi, 16);
-        return projection.rssAtAsymptote(std::exp(u), asymptote) > threshold;
+/// The fit with the asymptote held at around + offset: one parameter for each τ, A = Σ e (x_∞ − x) / Σ e².
+/// The sums of the coarse grid serve every offset.
+class HeldAsymptote {
+public:
+    HeldAsymptote(std::span<const double> t, std::span<const double> x, double around, double logLo,
+                  double logHi)
+        : t_(t), logLo_(logLo), step_((logHi - logLo) / (points - 1)) {
+        for (const double value : x) {
+            off_.push_back(around - value);
+            sum_ += off_.back();
+            squares_ += off_.back() * off_.back();
+        }
+        for (std::size_t i = 0; i < points; ++i)
+            grid_[i] = sumsAt(std::exp(logLo_ + static_cast<double>(i) * step_));
+    }
+
+    /// Whether some τ brings RSS down to the threshold: the grid first, then Brent about its best point.
+    bool reaches(double threshold, double offset) const {
+        std::size_t best = 0;
+        for (std::size_t i = 1; i < points; ++i)
+            if (rss(grid_[i], offset) < rss(grid_[best], offset)) best = i;
+        if (rss(grid_[best], offset) <= threshold) return true;
+        const double lo = logLo_ + static_cast<double>(best > 0 ? best - 1 : 0) * step_;
+        const double hi = logLo_ + static_cast<double>(std::min(points - 1, best + 1)) * step_;
+        const auto at = [&](double u) { return rss(sumsAt(std::exp(u)), offset); };
+        return boost::math::tools::brent_find_minima(at, lo, hi, 22).second <= threshold;
+    }
+
+private:
+    static constexpr std::size_t points = 16;
+    struct Sums {
+        double e = 0;
+        double ee = 0;
+        double eOff = 0;
     };
-    double inner = from;
-    double outer = from + step;
-    for (int i = 0; i < 30 && !outside(outer); ++i) {
+
+    Sums sumsAt(double tau) const {
+        Sums sums;
+        for (std::size_t i = 0; i < t_.size(); ++i) {
+            const double e = std::exp(-(t_[i] - t_.front()) / tau);
+            sums.e += e;
+            sums.ee += e * e;
+            sums.eOff += e * off_[i];
+        }
+        return sums;
+    }
+    double rss(const Sums& sums, double offset) const {
+        const double total =
+            squares_ + 2 * offset * sum_ + static_cast<double>(off_.size()) * offset * offset;
+        const double along = sums.eOff + offset * sums.e;
+        return sums.ee > 0 ? total - along * along / sums.ee : total;
+    }
+
+    std::span<const double> t_;
+    std::vector<double> off_; ///< around − x
+    double sum_ = 0;
+    double squares_ = 0;
+    double logLo_;
+    double step_;
+    std::array<Sums, points> grid_;
+};
+
+/// Limits of {x_∞ : min_τ RSS ≤ threshold} as offsets, walked outwards in growing steps and then halved.
+double profileLimit(const HeldAsymptote& held, double step, double threshold) {
+    double inner = 0;
+    double outer = step;
+    for (int i = 0; i < 30 && held.reaches(threshold, outer); ++i) {
         inner = outer;
         step *= 1.6;
         outer += step;
     }
     for (int i = 0; i < 24; ++i) {
         const double middle = 0.5 * (inner + outer);
-        (outside(middle) ? outer : inner) = middle;
+        (held.reaches(threshold, middle) ? inner : outer) = middle;
     }
     return 0.5 * (inner + outer);
 }
@@ -153,8 +194,9 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     const double hi = std::min(logHi, logTau + near);
     const double threshold = fit.rss * (1 + varianceInflation * student * student / fit.df);
     const double step = std::max(student * std::sqrt(std::max(0.0, s2 * inverse[0][0])), 1e-9) / 4;
-    fit.asymptoteInterval = {profileLimit(projection, fit.asymptote, -step, threshold, lo, hi),
-                             profileLimit(projection, fit.asymptote, step, threshold, lo, hi)};
+    const HeldAsymptote held(t, x, fit.asymptote, lo, hi);
+    fit.asymptoteInterval = {fit.asymptote + profileLimit(held, -step, threshold),
+                             fit.asymptote + profileLimit(held, step, threshold)};
     return fit;
 }
 

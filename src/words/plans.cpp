@@ -124,6 +124,7 @@ std::span<const Entry> plans() {
         one("import-doubt.planned", "Taken from the plan: what comes next"),
         one("import-doubt.second", "Which second level?"),
         one("import-doubt.second-planned", "Second level taken from the plan"),
+        one("import-doubt.twin", "The same log as {file}"),
         one("mount-title", "Mount"),
         one("mount-title.baseline", "Baseline"),
         one("mount-title.check", "Check mount"),

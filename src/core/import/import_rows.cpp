@@ -82,6 +82,9 @@ std::string mountNameOf(const Document& document, const ImportRow& row, int numb
     return fmt::format("{}{} {}", level->name, second ? ", " + second->name : std::string(), number);
 }
 
+/// Its figures are in the record or come with another log: taken again they would pass for a repeated mount.
+bool isKnown(const ImportRow& row) { return row.sameAs || row.twinOf; }
+
 struct Proposer {
     const Document& document;
     Id<Study> study;
@@ -196,21 +199,25 @@ std::vector<ImportRow> proposeImport(const Document& document, Id<Study> study,
         rows[i].atAssumed = !logs[i].trace.start;
         for (const auto& [id, recording] : document.all<Recording>())
             if (recording.sha256 == logs[i].sha256 && !recording.withdrawn) rows[i].sameAs = id;
+        for (std::size_t k = 0; k < i && !rows[i].twinOf; ++k)
+            if (!logs[i].sha256.empty() && logs[k].sha256 == logs[i].sha256) rows[i].twinOf = k;
         rows[i].probeOf = probes[i];
         if (!probes[i]) propose.byName(rows[i], logs[i].fileName);
     }
     // Logs that name their level take its slots first; the others take what is left, in the order of time.
     for (const bool named : {true, false})
         for (std::size_t i : rowsByTime(rows))
-            if (rows[i].level.has_value() == named && !rows[i].sameAs && !rows[i].probeOf
+            if (rows[i].level.has_value() == named && !isKnown(rows[i]) && !rows[i].probeOf
                 && rows[i].mountName.empty()) {
                 propose.byPlan(rows[i]);
                 propose.name(rows[i], logs[i].fileName);
             }
     for (std::size_t i = 0; i < logs.size(); ++i) {
-        if (rows[i].sameAs) {
+        if (isKnown(rows[i])) {
             rows[i].take = false;
-            rows[i].doubt = Message{"import-doubt.known", {}};
+            rows[i].doubt = rows[i].sameAs
+                                ? Message{"import-doubt.known", {}}
+                                : Message{"import-doubt.twin", {{"file", logs[*rows[i].twinOf].fileName}}};
             rows[i].mountName = logs[i].fileName.substr(0, logs[i].fileName.rfind('.'));
         }
         if (!rows[i].doubt && !rows[i].probeOf && hasFlag(logs[i].reduction.flags, "no-load-found"))

@@ -37,6 +37,7 @@ struct ImportRow {
     std::optional<Instant> at;
     bool atAssumed = false;
     std::optional<Id<Recording>> sameAs; ///< a recording with the same bytes is there already
+    std::optional<std::size_t> twinOf;   ///< an earlier log of these has the same bytes
     std::optional<Message> doubt;        ///< why the row wants a look, or empty
 };
 

@@ -183,6 +183,18 @@ private slots:
         QVERIFY(!rows[0].take);
         QVERIFY(rows[0].sameAs.has_value());
     }
+    void twoFilesOfTheSameBytesAreOneLog() { // they would be two mounts that agree too well
+        const auto asked = story::ask();
+        auto logs = story::nineLogs();
+        logs.push_back(logs[2]);
+        logs.back().fileName = "copy of " + logs[2].fileName;
+        const auto rows = proposeImport(asked.document, asked.study, logs);
+        QVERIFY(rows[2].take && !rows[2].twinOf);
+        QVERIFY(!rows[9].take);
+        QCOMPARE(rows[9].twinOf, std::optional<std::size_t>(2));
+        QCOMPARE(rows[9].doubt, std::optional(Message{"import-doubt.twin", {{"file", logs[2].fileName}}}));
+        QCOMPARE(brought(asked, logs, rows).all<Mount>().size(), std::size_t{9});
+    }
     void oneChangeSetBringsEverything() {
         const auto asked = story::measured();
         QCOMPARE(asked.document.all<Recording>().size(), std::size_t{9});

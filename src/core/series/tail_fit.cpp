@@ -47,53 +47,52 @@ private:
     std::vector<double> decay_;
 };
 
-/// Minimises f over log τ: a coarse grid first, since profiles can have several minima, then Brent.
-template <class F> double minimiseLogTau(F&& f, double logLo, double logHi, int points) {
-    const double step = (logHi - logLo) / (points - 1);
-    int best = 0;
-    double bestValue = f(std::exp(logLo));
-    for (int i = 1; i < points; ++i) {
-        const double value = f(std::exp(logLo + i * step));
-        if (value < bestValue) {
-            bestValue = value;
-            best = i;
-        }
+/// So many values of log τ, evenly spaced: a coarse grid first, since profiles can have several minima.
+struct LogGrid {
+    double lo = 0;
+    double hi = 0;
+    int points = 2;
+
+    double at(int i) const { return lo + i * (hi - lo) / (points - 1); }
+    /// Of the values at its points; f is of τ. Brent about the best point: log τ and the value there.
+    template <class Value, class F> std::pair<double, double> minimum(Value&& value, F&& f) const {
+        int best = 0;
+        double bestValue = value(0);
+        for (int i = 1; i < points; ++i)
+            if (const double here = value(i); here < bestValue) {
+                bestValue = here;
+                best = i;
+            }
+        return boost::math::tools::brent_find_minima([&](double u) { return f(std::exp(u)); },
+                                                     at(std::max(0, best - 1)),
+                                                     at(std::min(points - 1, best + 1)), 22);
     }
-    const double lo = logLo + std::max(0, best - 1) * step;
-    const double hi = logLo + std::min(points - 1, best + 1) * step;
-    return boost::math::tools::brent_find_minima([&](double u) { return f(std::exp(u)); }, lo, hi, 22).first;
-}
+};
 
 /// The fit with the asymptote held at around + offset: one parameter for each τ, A = Σ e (x_∞ − x) / Σ e².
 /// The sums of the coarse grid serve every offset.
 class HeldAsymptote {
 public:
-    HeldAsymptote(std::span<const double> t, std::span<const double> x, double around, double logLo,
-                  double logHi)
-        : t_(t), logLo_(logLo), step_((logHi - logLo) / (points - 1)) {
+    HeldAsymptote(std::span<const double> t, std::span<const double> x, double around, const LogGrid& taus)
+        : t_(t), taus_(taus) {
         for (const double value : x) {
             off_.push_back(around - value);
             sum_ += off_.back();
             squares_ += off_.back() * off_.back();
         }
-        for (std::size_t i = 0; i < points; ++i)
-            grid_[i] = sumsAt(std::exp(logLo_ + static_cast<double>(i) * step_));
+        for (int i = 0; i < taus.points; ++i) grid_.push_back(sumsAt(std::exp(taus.at(i))));
     }
 
-    /// Whether some τ brings RSS down to the threshold: the grid first, then Brent about its best point.
+    /// Whether some τ brings RSS down to the threshold.
     bool reaches(double threshold, double offset) const {
-        std::size_t best = 0;
-        for (std::size_t i = 1; i < points; ++i)
-            if (rss(grid_[i], offset) < rss(grid_[best], offset)) best = i;
-        if (rss(grid_[best], offset) <= threshold) return true;
-        const double lo = logLo_ + static_cast<double>(best > 0 ? best - 1 : 0) * step_;
-        const double hi = logLo_ + static_cast<double>(std::min(points - 1, best + 1)) * step_;
-        const auto at = [&](double u) { return rss(sumsAt(std::exp(u)), offset); };
-        return boost::math::tools::brent_find_minima(at, lo, hi, 22).second <= threshold;
+        const auto ofGrid = [&](int i) { return rss(grid_[static_cast<std::size_t>(i)], offset); };
+        for (int i = 0; i < taus_.points; ++i)
+            if (ofGrid(i) <= threshold) return true;
+        return taus_.minimum(ofGrid, [&](double tau) { return rss(sumsAt(tau), offset); }).second
+               <= threshold;
     }
 
 private:
-    static constexpr std::size_t points = 16;
     struct Sums {
         double e = 0;
         double ee = 0;
@@ -121,9 +120,8 @@ private:
     std::vector<double> off_; ///< around − x
     double sum_ = 0;
     double squares_ = 0;
-    double logLo_;
-    double step_;
-    std::array<Sums, points> grid_;
+    LogGrid taus_;
+    std::vector<Sums> grid_; ///< at its points
 };
 
 /// Limits of {x_∞ : min_τ RSS ≤ threshold} as offsets, walked outwards in growing steps and then halved.
@@ -152,8 +150,9 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     const double spanT = t.back() - t.front();
     const double logLo = std::log(spanT / static_cast<double>(n - 1));
     const double logHi = std::log(10 * spanT);
-    const double logTau =
-        minimiseLogTau([&](double tau) { return projection.solve(tau).rss; }, logLo, logHi, 48);
+    const LogGrid taus{logLo, logHi, 48};
+    const auto rssAt = [&](double tau) { return projection.solve(tau).rss; };
+    const double logTau = taus.minimum([&](int i) { return rssAt(std::exp(taus.at(i))); }, rssAt).first;
 
     TailFit fit;
     fit.tau = std::exp(logTau);
@@ -194,7 +193,7 @@ std::optional<TailFit> fitWith(std::span<const double> t, std::span<const double
     const double hi = std::min(logHi, logTau + near);
     const double threshold = fit.rss * (1 + varianceInflation * student * student / fit.df);
     const double step = std::max(student * std::sqrt(std::max(0.0, s2 * inverse[0][0])), 1e-9) / 4;
-    const HeldAsymptote held(t, x, fit.asymptote, lo, hi);
+    const HeldAsymptote held(t, x, fit.asymptote, {lo, hi, 16});
     fit.asymptoteInterval = {fit.asymptote + profileLimit(held, -step, threshold),
                              fit.asymptote + profileLimit(held, step, threshold)};
     return fit;

@@ -12,11 +12,13 @@
 #include "store/project_file.h"
 
 #include <QDateTime>
+#include <QTimer>
 #include <QUndoCommand>
 
 namespace ibuki {
 
 constexpr std::int64_t mostSamplesAtOnce = 20'000; ///< of a recording; its channels are read in some 20 ms
+constexpr int firstPictureMs = 400;                ///< the window stands by then, or is not waited for longer
 const QString traceName = QStringLiteral("channels of a recording");
 
 /// One user action on the undo stack. The action itself has been applied before it is pushed.
@@ -156,7 +158,9 @@ bool Session::openProject(const QString& path) {
     if (refuseHeld()) return false;
     try {
         take(Project::open(path.toStdString(), Access::readWrite, Decode::whenAsked));
-        decodeRest();
+        QTimer::singleShot(firstPictureMs, this, [this] {
+            if (project_) decodeRest();
+        });
         return true;
     } catch (const InputError& error) {
         refuse(error);
@@ -164,8 +168,8 @@ bool Session::openProject(const QString& path) {
     }
 }
 
-/// What nobody asked for yet, beside the window: a project with a damaged reduction is told and closed as if
-/// it had been refused at once.
+/// What nobody asked for yet, beside the window and after its first picture: a project with a damaged
+/// reduction is told and closed as if it had been refused at once.
 void Session::decodeRest() {
     jobs_.startNewest<int>(
         QStringLiteral("stored reductions"), this,

@@ -118,6 +118,40 @@ Json channelsJson(const std::vector<ChannelInfo>& channels) {
     return array;
 }
 
+Json idleJson(const Reduction& reduction) {
+    return reduction.idle ? Json{{"metrics", metricsJson(*reduction.idle)}} : Json(nullptr);
+}
+
+Json loadsJson(const std::vector<LoadReduction>& loads) {
+    Json array = Json::array();
+    for (const LoadReduction& load : loads) array.push_back(loadJson(load));
+    return array;
+}
+
+Json judgedJson(const MetricReduction& judged) {
+    return {{"loads", loadsJson(judged.loads)},
+            {"longest", orNull(judged.longest)},
+            {"flags", storedJson(judged.flags)}};
+}
+
+/// The fields of `json` that `same` has not, or has otherwise.
+Json differing(const Json& json, const Json& same) {
+    Json fields = Json::object();
+    for (const auto& [name, value] : json.items())
+        if (const auto found = same.find(name); found == same.end() || *found != value) fields[name] = value;
+    return fields;
+}
+
+void tellRest(Json& json, const Reduction& reduction, Json loads) {
+    json["loads"] = std::move(loads);
+    json["longest"] = orNull(reduction.longest);
+    json["flags"] = storedJson(reduction.flags);
+    if (!reduction.course.atS.empty())
+        json["course"] = {{"at_s", reduction.course.atS},
+                          {"chip_C", reduction.course.chipC},
+                          {"power_W", reduction.course.powerW}};
+}
+
 // ---- and back ----
 
 Phase phaseFrom(const Json& json, std::string name) {
@@ -132,8 +166,14 @@ Steady steadyFrom(const Json& json) {
     steady.asymptoteK = number(json.at("asymptote_K"));
     steady.asymptoteIntervalK = interval(json.at("asymptote_ci_K"));
     steady.remainingK = number(json.at("remaining_K"));
-    if (json.contains("tau_s")) steady.tauS = number(json.at("tau_s"));
+    steady.tauS = number(json.at("tau_s"));
     return steady;
+}
+
+AmbientSummary ambientFrom(const Json& json) {
+    return {sourceFrom(json.at("source")),    number(json.at("mean_C")),
+            number(json.at("min_C")),         number(json.at("max_C")),
+            number(json.at("probe_shift_s")), number(json.at("probe_shift_u_s"))};
 }
 
 MetricTable metricsFrom(const Json& json) {
@@ -145,42 +185,60 @@ MetricTable metricsFrom(const Json& json) {
     return table;
 }
 
-LoadReduction loadFrom(const Json& json) {
-    LoadReduction load;
-    load.index = json.at("index");
-    load.metric = metricFromName(json.value("metric", std::string())).value_or(Metric::hottest);
-    load.nominalW = number(json.at("nominal_W"));
-    for (const Json& phase : json.at("phases")) load.phases.push_back(phaseFrom(phase, phase.at("name")));
-    if (!json.at("window").is_null()) load.window = phaseFrom(json.at("window"), "window");
-    load.steady = steadyFrom(json.at("steady"));
-    const Json& ambient = json.at("ambient");
-    load.ambient = {sourceFrom(ambient.at("source")),
-                    number(ambient.at("mean_C")),
-                    number(ambient.at("min_C")),
-                    number(ambient.at("max_C")),
-                    number(ambient.at("probe_shift_s")),
-                    ambient.contains("probe_shift_u_s") ? number(ambient.at("probe_shift_u_s"))
-                                                        : std::nullopt};
-    load.metrics = metricsFrom(json.at("metrics"));
-    load.powerW = number(json.at("power_W"));
-    if (json.contains("clock_MHz")) load.clockMHz = number(json.at("clock_MHz"));
-    if (json.contains("fan")) load.fan = number(json.at("fan"));
-    load.rthKPerW = number(json.at("rth_K_per_W"));
-    load.deltaAtNominalK = number(json.at("delta_at_nominal_K"));
-    const Json& limit = json.at("limit");
-    load.limit = {limit.at("bound"),
-                  limit.value("inferred", false),
-                  number(limit.at("fraction")),
-                  number(limit.at("limit_C")),
-                  number(limit.at("sustained_power_W")),
-                  number(limit.at("sustained_clock_MHz"))};
-    load.flags = flagsFromJson(json.at("flags"));
-    // Reductions stored before borders could be moved have none of these.
-    if (json.contains("found_load") && !json.at("found_load").is_null())
-        load.foundLoad = phaseFrom(json.at("found_load"), "load");
-    if (json.contains("found_window") && !json.at("found_window").is_null())
-        load.foundWindow = phaseFrom(json.at("found_window"), "window");
-    load.extrapolated = json.value("extrapolated", false);
+LimitSummary limitFrom(const Json& json) {
+    return {json.at("bound"),
+            json.at("inferred"),
+            number(json.at("fraction")),
+            number(json.at("limit_C")),
+            number(json.at("sustained_power_W")),
+            number(json.at("sustained_clock_MHz"))};
+}
+
+std::vector<Phase> phasesFrom(const Json& json) {
+    std::vector<Phase> phases;
+    for (const Json& phase : json) phases.push_back(phaseFrom(phase, phase.at("name")));
+    return phases;
+}
+
+std::optional<Phase> windowFrom(const Json& json, const char* name) {
+    return json.is_null() ? std::nullopt : std::optional(phaseFrom(json, name));
+}
+
+Metric storedMetric(const Json& json) {
+    return metricFromName(json.get<std::string>()).value_or(Metric::hottest);
+}
+
+/// The fields that differ from `same`, or all of them where there is none.
+LoadReduction loadFrom(const Json& json, const LoadReduction* same) {
+    LoadReduction load = same ? *same : LoadReduction{};
+    const auto read = [&](const char* field, const auto& take) {
+        const auto found = json.find(field);
+        if (found != json.end())
+            take(*found);
+        else if (!same)
+            json.at(field); // throws
+    };
+    const auto readNumber = [&](const char* field, std::optional<double>& into) {
+        read(field, [&](const Json& at) { into = number(at); });
+    };
+    read("index", [&](const Json& at) { load.index = at; });
+    read("metric", [&](const Json& at) { load.metric = storedMetric(at); });
+    readNumber("nominal_W", load.nominalW);
+    read("phases", [&](const Json& at) { load.phases = phasesFrom(at); });
+    read("window", [&](const Json& at) { load.window = windowFrom(at, "window"); });
+    read("steady", [&](const Json& at) { load.steady = steadyFrom(at); });
+    read("ambient", [&](const Json& at) { load.ambient = ambientFrom(at); });
+    read("metrics", [&](const Json& at) { load.metrics = metricsFrom(at); });
+    readNumber("power_W", load.powerW);
+    readNumber("clock_MHz", load.clockMHz);
+    readNumber("fan", load.fan);
+    readNumber("rth_K_per_W", load.rthKPerW);
+    readNumber("delta_at_nominal_K", load.deltaAtNominalK);
+    read("limit", [&](const Json& at) { load.limit = limitFrom(at); });
+    read("found_load", [&](const Json& at) { load.foundLoad = windowFrom(at, "load"); });
+    read("found_window", [&](const Json& at) { load.foundWindow = windowFrom(at, "window"); });
+    read("extrapolated", [&](const Json& at) { load.extrapolated = at; });
+    read("flags", [&](const Json& at) { load.flags = flagsFromJson(at); });
     return load;
 }
 
@@ -194,6 +252,28 @@ Unit unitFrom(const Json& json) {
 } // namespace
 
 Json storedJson(const Reduction& reduction) {
+    Json json = {{"metric", metricName(reduction.metric)},
+                 {"samples", reduction.samples},
+                 {"duration_s", reduction.durationS},
+                 {"interval_s", reduction.intervalS},
+                 {"channels", channelsJson(reduction.channels)},
+                 {"idle", idleJson(reduction)}};
+    const Json loads = loadsJson(reduction.loads);
+    tellRest(json, reduction, loads);
+    if (reduction.others.empty()) return json;
+    json["by_metric"] = Json::object();
+    for (const auto& [metric, other] : reduction.others) {
+        Json judged = judgedJson(other);
+        // What another metric judges alike is stored once: two thirds of the file, and of the time to read
+        // it.
+        for (std::size_t i = 0; i < judged["loads"].size() && i < loads.size(); ++i)
+            judged["loads"][i] = differing(judged["loads"][i], loads[i]);
+        json["by_metric"][std::string(metricName(metric))] = std::move(judged);
+    }
+    return json;
+}
+
+Json toJson(const Reduction& reduction) {
     const LoadReduction empty;
     const LoadReduction* main = reduction.main();
     const Json top = loadJson(main ? *main : empty);
@@ -205,29 +285,15 @@ Json storedJson(const Reduction& reduction) {
     json["channels"] = channelsJson(reduction.channels);
     for (const char* field : {"phases", "window", "steady", "ambient"}) json[field] = top[field];
     json["metrics"] = main ? top["metrics"] : Json(nullptr);
-    json["idle"] = reduction.idle ? Json{{"metrics", metricsJson(*reduction.idle)}} : Json(nullptr);
+    json["idle"] = idleJson(reduction);
     for (const char* field : {"power_W", "rth_K_per_W", "delta_at_nominal_K", "limit"})
         json[field] = top[field];
-    json["loads"] = Json::array();
-    for (const LoadReduction& load : reduction.loads) json["loads"].push_back(loadJson(load));
-    json["longest"] = orNull(reduction.longest);
-    json["flags"] = storedJson(reduction.flags);
-    if (!reduction.course.atS.empty())
-        json["course"] = {{"at_s", reduction.course.atS},
-                          {"chip_C", reduction.course.chipC},
-                          {"power_W", reduction.course.powerW}};
-    if (reduction.others.empty()) return json;
-    json["by_metric"] = Json::object();
-    for (const auto& [metric, other] : reduction.others) {
-        Json judged = {
-            {"loads", Json::array()}, {"longest", orNull(other.longest)}, {"flags", storedJson(other.flags)}};
-        for (const LoadReduction& load : other.loads) judged["loads"].push_back(loadJson(load));
-        json["by_metric"][std::string(metricName(metric))] = std::move(judged);
-    }
-    return json;
+    tellRest(json, reduction, loadsJson(reduction.loads));
+    if (!reduction.others.empty()) json["by_metric"] = Json::object();
+    for (const auto& [metric, other] : reduction.others)
+        json["by_metric"][std::string(metricName(metric))] = judgedJson(other);
+    return reported(std::move(json));
 }
-
-Json toJson(const Reduction& reduction) { return reported(storedJson(reduction)); }
 
 namespace {
 
@@ -321,18 +387,22 @@ ReduceSettings settingsFromJson(const Json& json) {
 
 namespace {
 
-MetricReduction judgedFrom(const Json& json) {
+std::optional<std::size_t> longestFrom(const Json& json, std::size_t loads) {
+    if (json.is_null()) return std::nullopt;
+    const auto longest = json.get<std::size_t>();
+    return longest < loads ? std::optional(longest) : std::nullopt;
+}
+
+MetricReduction judgedFrom(const Json& json, const std::vector<LoadReduction>& main) {
     MetricReduction judged;
-    for (const Json& load : json.at("loads")) judged.loads.push_back(loadFrom(load));
-    if (!json.at("longest").is_null()) judged.longest = json.at("longest").get<std::size_t>();
-    if (judged.longest && *judged.longest >= judged.loads.size()) judged.longest.reset();
+    for (const Json& load : json.at("loads")) {
+        const std::size_t at = judged.loads.size();
+        judged.loads.push_back(loadFrom(load, at < main.size() ? &main[at] : nullptr));
+    }
+    judged.longest = longestFrom(json.at("longest"), judged.loads.size());
     judged.flags = flagsFromJson(json.at("flags"));
     return judged;
 }
-
-} // namespace
-
-namespace {
 
 /// Of unequal lengths it is none; the next opening makes it anew.
 ThermalCourse courseFrom(const Json& json) {
@@ -351,7 +421,7 @@ ThermalCourse courseFrom(const Json& json) {
 Reduction reductionFromJson(const Json& json) {
     try {
         Reduction reduction;
-        reduction.metric = metricFromName(json.at("metric").get<std::string>()).value_or(Metric::hottest);
+        reduction.metric = storedMetric(json.at("metric"));
         reduction.samples = json.at("samples");
         reduction.durationS = json.at("duration_s");
         reduction.intervalS = json.at("interval_s");
@@ -360,16 +430,16 @@ Reduction reductionFromJson(const Json& json) {
                 {channel.at("column"),
                  roleFromName(channel.at("role").get<std::string>()).value_or(Role::ignore),
                  channel.at("index"), unitFrom(channel.at("unit"))});
-        for (const Json& load : json.at("loads")) reduction.loads.push_back(loadFrom(load));
+        for (const Json& load : json.at("loads")) reduction.loads.push_back(loadFrom(load, nullptr));
         reduction.hottestC = hottestOf(reduction.loads);
-        if (!json.at("longest").is_null()) reduction.longest = json.at("longest").get<std::size_t>();
+        reduction.longest = longestFrom(json.at("longest"), reduction.loads.size());
         if (!json.at("idle").is_null()) reduction.idle = metricsFrom(json.at("idle").at("metrics"));
         reduction.flags = flagsFromJson(json.at("flags"));
-        if (reduction.longest && *reduction.longest >= reduction.loads.size()) reduction.longest.reset();
         if (json.contains("course")) reduction.course = courseFrom(json.at("course"));
-        if (!json.contains("by_metric")) return reduction; // stored before format 6
+        if (!json.contains("by_metric")) return reduction; // the log has no other metric
         for (const auto& [name, judged] : json.at("by_metric").items())
-            if (const auto metric = metricFromName(name)) reduction.others[*metric] = judgedFrom(judged);
+            if (const auto metric = metricFromName(name))
+                reduction.others[*metric] = judgedFrom(judged, reduction.loads);
         return reduction;
     } catch (const nlohmann::json::exception& error) {
         throw InputError("project-damaged.reduction", {}, {{"reason", error.what()}});

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-// Reductions as JSON with the field names of docs/cli.md; the project stores reductions in
-// the same form, but for the messages of flags, which are codes and fields there. A value that does not exist
-// is null.
+// Reductions as JSON with the field names of docs/cli.md. The project stores each field once, and codes and
+// fields for the messages of flags (docs/file-format.md). A value that does not exist is null.
 
 #include "core/reduce/reduction.h"
 

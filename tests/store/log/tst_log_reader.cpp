@@ -317,6 +317,26 @@ private slots:
         }
         QVERIFY_THROWS_EXCEPTION(InputError, reductionFromJson(nlohmann::ordered_json::object()));
     }
+    void whatAnotherMetricJudgesAlikeIsStoredOnce() {
+        Reduction reduction = reduceByEveryMetric(readLogFile(logs + "plain.csv"));
+        QVERIFY(!reduction.others.empty());
+        QCOMPARE(reduction.loads.size(), std::size_t{1});
+        MetricReduction& other = reduction.others.begin()->second;
+        other.loads.push_back(other.loads.front()); // more loads than the main metric has
+        other.loads.front().window.reset();         // nothing where the main metric has something
+        other.loads.front().foundWindow = Phase{"window", 1, 2}; // and the other way round
+        other.loads.front().flags.clear();
+        const auto json = storedJson(reduction);
+        QVERIFY(reductionFromJson(json) == reduction);
+        const auto& stored = json["by_metric"].front()["loads"];
+        QVERIFY(!stored[0].contains("phases"));
+        QVERIFY(stored[0].contains("window"));
+        QVERIFY(stored[1].contains("phases"));
+        // What is absent of the main metric is damage, not sameness.
+        auto damaged = json;
+        damaged["loads"][0].erase("phases");
+        QVERIFY_THROWS_EXCEPTION(InputError, reductionFromJson(damaged));
+    }
     void aLogWithoutATemperatureSaysSo() {
         std::string text = "Time [s],CPU Power [W],Fan [RPM]\n";
         for (int i = 0; i < 50; ++i) text += std::to_string(i) + ",100,1200\n";

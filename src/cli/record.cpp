@@ -73,13 +73,6 @@ private:
     std::jthread waiting_;
 };
 
-/// What the wall clock shows here.
-Instant wallNow() {
-    timespec now{};
-    clock_gettime(CLOCK_REALTIME, &now);
-    return localTime(now);
-}
-
 double speedFrom(const std::string& text) {
     if (text == "max") return 0;
     double speed = 0;

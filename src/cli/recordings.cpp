@@ -229,6 +229,8 @@ VerbBody addTrace(Options options) {
         const Recording* recording = whole ? project.document().find(Id<Recording>{number}) : nullptr;
         if (!recording)
             throw InputError("trace-recording", {arguments->project, {}, {}}, {{"recording", text}});
+        if (recording->state == RecordingState::figures)
+            throw InputError("trace-recording.figures", {arguments->project, {}, {}}, {{"recording", text}});
         Trace trace = project.loadTrace(recording->id);
         addKept(trace, project, recording->id);
         writeFileAtomically(arguments->output, exactLogText(trace));

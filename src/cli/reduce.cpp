@@ -90,7 +90,8 @@ void printTable(std::ostream& out, const Reduction& reduction) {
                                {"slope", shown(load->steady.slopeKPerH, "K/h")}}));
         fmt::print(out, "\n{:<14} {:>10} {:>12} {:>10}\n", "metric", "°C", "over room K", "se K");
         for (const auto& [metric, value] : load->metrics)
-            fmt::print(out, "{:<14} {:10.2f} {:>12} {:>10}\n", metricName(metric), value.temperatureC,
+            fmt::print(out, "{:<14} {:>10} {:>12} {:>10}\n", metricName(metric),
+                       value.temperatureC ? fmt::format("{:.2f}", *value.temperatureC) : "-",
                        value.deltaK ? fmt::format("{:.2f}", *value.deltaK) : "-",
                        value.seK ? fmt::format("{:.3f}", *value.seK) : "-");
     }

@@ -42,6 +42,7 @@ constexpr std::array verbs{
     Verb{"record", words::mark("Record the readings of sources into a project"), addRecord},
     Verb{"recordings", words::mark("List the recordings of a project"), addRecordings},
     Verb{"trace", words::mark("Write a recording as a log"), addTrace},
+    Verb{"import", words::mark("Bring logs, or a table of logs and figures, into a project"), addImport},
     Verb{"report", words::mark("Write a study of a project as a document or as data"), addReport},
 };
 

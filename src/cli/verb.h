@@ -29,6 +29,7 @@ VerbBody addHeatpath(Options options);
 VerbBody addCoverage(Options options);
 VerbBody addRehearse(Options options);
 VerbBody addSimulate(Options options);
+VerbBody addImport(Options options);
 VerbBody addReport(Options options);
 VerbBody addDose(Options options);
 VerbBody addCut(Options options);

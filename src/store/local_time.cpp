@@ -9,4 +9,10 @@ Instant localTime(const timespec& moment) {
     return {(static_cast<std::int64_t>(moment.tv_sec) + local.tm_gmtoff) * 1000 + moment.tv_nsec / 1'000'000};
 }
 
+Instant wallNow() {
+    timespec now{};
+    ::clock_gettime(CLOCK_REALTIME, &now);
+    return localTime(now);
+}
+
 } // namespace ibuki

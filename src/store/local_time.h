@@ -9,5 +9,6 @@ namespace ibuki {
 
 /// What this machine's wall clock shows at a moment of its system clock.
 Instant localTime(const timespec& moment);
+Instant wallNow(); ///< what it shows now
 
 } // namespace ibuki

@@ -9,6 +9,18 @@ std::span<const Entry> flags() {
         one("ambient-drift", "The room moved by {moved:.1f} K over the steady window"),
         one("ambient-drift.slope", "The room changed by {slope:.1f} K per hour over the steady window"),
         one("ambient-missing", "No room temperature: neither a column nor an entered value"),
+        one("already-there", "It is in the project already; nothing was written for it"),
+        one("column-ignored", "The column \"{column}\" has no meaning here and was left out"),
+        one("loads-unlike", "Runs of one mount under one load differ by more than 5 % in power: they may be "
+                            "of different loads"),
+        one("loads-unlike.compared", "Runs under the compared load differ by more than 5 % in power inside "
+                                     "{mounts}: their mean may be of several loads"),
+        many("no-log.compared", "{count} run is figures without a log: whether it was steady is not known",
+             "{count} runs are figures without a log: whether they were steady is not known"),
+        one("no-log", "Figures without a log: whether they were steady is not known"),
+        one("room-ignored", "The log has a room temperature of its own; the stated one was not used"),
+        one("taken-as-check",
+            "It began more than 12 h after a run of the same mount and load: taken as a later look"),
         many("clock-jump", "The logger's clock was set {count} time and put right",
              "The logger's clock was set {count} times and put right"),
         one("bad-rows", "{count} lines of {source} made no sense and were left out"),

@@ -19,6 +19,7 @@ std::span<const Entry> logNotes() {
         one("log-line.time-impossible",
             "Its time lies a lifetime away from the others: the line was left out"),
         one("log-line.short", "It has fewer fields than the header and was left out"),
+        one("figures-stated", "figures as stated, without a log"),
         one("recorded", "recorded here from {sources}"),
         one("read-as", "{separator}, decimal {decimal}, header in line {line}, {time}"),
         one("read-as.json-lines", "JSON Lines, {time}"),

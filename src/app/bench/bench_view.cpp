@@ -21,6 +21,7 @@
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
 #include "core/evidence/response.h"
+#include "core/evidence/run_rows.h"
 #include "core/import/header_roles.h"
 #include "core/import/log_study.h"
 #include "core/plan/mount_brief.h"
@@ -268,6 +269,8 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
     title_->setText(reported.title);
     line_->setText(reported.conditions.join("  ·  "));
     QStringList words = reported.doubts;
+    if (hasUnlikeTwin(session_.document(), run))
+        words << "▸ " + sayText(makeFlag(Severity::warn, "loads-unlike").message);
     words << graveCautions(session_.document(), cautionSubject(session_, mount), session_.now());
     if (!mount.note.empty()) words << qtext(mount.note);
     flags_->setText(words.join("\n"));
@@ -282,6 +285,11 @@ void BenchView::showTrace(const Run& run) {
     const Recording recording = *session_.document().find(run.recording);
     if (shownTrace_ && shownTrace_->first == recording) {
         drawTrace();
+        return;
+    }
+    if (recording.state == RecordingState::figures) { // there is no curve
+        shownTrace_.reset();
+        plot_->clear();
         return;
     }
     shownTrace_.reset(); // another log, or another clock of its probe
@@ -384,8 +392,9 @@ bool BenchView::makeStudyOf(const LogBatch& batch) {
     Edit edit(session_.document(), titled("A study of logs"));
     const auto bench = session_.bench() ? std::optional(session_.bench()->id) : std::nullopt;
     const std::string name = proposedName(session_.document(), say("Logs brought in").toStdString(), {});
-    const LogStudy made = addStudyOfLogs(edit, bench, batch.logs, say("bench 1").toStdString(), name,
-                                         words::text, session_.now());
+    const LogStudyWish wish{bench, say("bench 1").toStdString(), name, words::text, session_.now()};
+    const LogStudy made = addStudyOfLogs(edit, wish, batch.logs,
+                                         statedByNames(batch.logs, knownNames(session_.document(), {})));
     if (!session_.perform(edit.finish())) return false;
     Selection selection;
     selection.bench = made.bench;

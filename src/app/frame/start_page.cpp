@@ -9,6 +9,7 @@
 #include "app/session/qtext.h"
 #include "app/session/session.h"
 #include "core/base/input_error.h"
+#include "store/local_time.h"
 #include "store/project/project.h"
 
 #include <QAction>

@@ -39,6 +39,8 @@ QStringList doubtsOf(const ImportedLog& log, const ImportRow& row) {
     QStringList looks;
     if (row.doubt) looks << sayText(*row.doubt);
     if (row.atAssumed) looks << say("time assumed");
+    for (const Flag& flag : row.flags)
+        if (flag.code != "already-there") looks << qtext(words::flagName(flag.code)); // the doubt says that
     if (!row.probeOf)
         for (const Flag& flag : log.reduction.flags)
             if (flag.severity != Severity::info && flag.code != "no-load-found")

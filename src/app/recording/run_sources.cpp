@@ -6,6 +6,7 @@
 #include "core/base/input_error.h"
 #include "core/domain/bench.h"
 #include "core/practice/practice.h"
+#include "store/local_time.h"
 #include "words/words.h"
 
 #include <algorithm>

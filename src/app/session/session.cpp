@@ -8,10 +8,10 @@
 #include "core/domain/study.h"
 #include "core/import/recorded.h"
 #include "core/reduce/reduce.h"
+#include "store/local_time.h"
 #include "store/project/rows.h"
 #include "store/project_file.h"
 
-#include <QDateTime>
 #include <QTimer>
 #include <QUndoCommand>
 
@@ -83,11 +83,6 @@ const Question* Session::question() const {
 
 const Configuration* Session::configuration() const {
     return selection_.bench ? currentConfiguration(document(), *selection_.bench) : nullptr;
-}
-
-Instant wallNow() {
-    const QDateTime wall = QDateTime::currentDateTime();
-    return {wall.toMSecsSinceEpoch() + 1000LL * wall.offsetFromUtc()};
 }
 
 Instant Session::now() const { return std::max(wallNow(), newestMount(document())); }

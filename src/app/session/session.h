@@ -21,9 +21,6 @@ namespace ibuki {
 std::vector<RunReduction> reduceTasks(const Project& project, const std::vector<ReductionTask>& tasks,
                                       const std::stop_token& stop, const Progress& progress);
 
-/// The time on the wall.
-Instant wallNow();
-
 class Session : public QObject {
     Q_OBJECT
 

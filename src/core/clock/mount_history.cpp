@@ -239,4 +239,14 @@ std::optional<Instant> measuredAt(const Document& document, const Run& run) {
                                          : start;
 }
 
+RunAge ageOf(const Document& document, const Run& run) {
+    RunAge age{run.statedAgeH, run.statedCycles};
+    const auto began = loadBegan(document, run);
+    if (!began || (age.hours && age.cycles)) return age;
+    const MountClock clock = historyOf(document, run.mount).at(*began);
+    if (!age.hours) age.hours = clock.hours;
+    if (!age.cycles) age.cycles = clock.cycles;
+    return age;
+}
+
 } // namespace ibuki

@@ -107,4 +107,11 @@ std::optional<Instant> loadBegan(const Document& document, const Run& run);
 /// The middle of the stretch that a run's figure is of; nothing where its recording has no date.
 std::optional<Instant> measuredAt(const Document& document, const Run& run);
 
+/// How old a run's mount was when its load began: as stated, else by its clock; nothing where it has no date.
+struct RunAge {
+    std::optional<double> hours;
+    std::optional<double> cycles;
+};
+RunAge ageOf(const Document& document, const Run& run);
+
 } // namespace ibuki

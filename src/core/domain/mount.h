@@ -70,8 +70,9 @@ struct MountApplication {
     bool operator==(const MountApplication&) const = default;
 };
 
-/// Of a recording made here: rows are still added; or whoever added them ended before he said so.
-enum class RecordingState { closed, open, interrupted };
+/// Of a recording made here: rows are still added; or whoever added them ended before he said so. figures:
+/// there is no log, its run's figures were stated.
+enum class RecordingState { closed, open, interrupted, figures };
 
 /// One log as it came, or one that was recorded here. Its channels are stored beside it in the project, by
 /// column.
@@ -106,6 +107,8 @@ struct Run {
     Purpose purpose = Purpose::fresh;
     std::optional<Celsius> enteredAmbient; ///< room read by hand when the log has none
     std::optional<Kelvin> enteredAmbientU;
+    std::optional<double> statedAgeH; ///< since the mount was made, where somebody said so
+    std::optional<double> statedCycles;
     std::optional<double> loadStartS; ///< borders moved by hand, seconds of the recording; nothing: as found
     std::optional<double> loadEndS;
     std::optional<double> windowStartS;

@@ -73,7 +73,7 @@ template <> struct Words<Purpose> {
     static constexpr std::array<std::string_view, 4> all{"baseline", "fresh", "conditioning", "check"};
 };
 template <> struct Words<RecordingState> {
-    static constexpr std::array<std::string_view, 3> all{"closed", "open", "interrupted"};
+    static constexpr std::array<std::string_view, 4> all{"closed", "open", "interrupted", "figures"};
 };
 template <> struct Words<MarkKind> {
     static constexpr std::array<std::string_view, 5> all{"remark", "step", "info", "warning", "stop"};

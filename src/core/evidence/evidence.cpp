@@ -165,6 +165,26 @@ void flagOtherLoads(const Document& document, const Question& question, Evidence
                          {{"load", nameOfLoad(document, question, evidence.load)}, {"count", left}}));
 }
 
+/// A mean over runs of unlike power is one of several loads: it is formed, and told.
+void flagUnlikeLoads(Evidence& evidence) {
+    const auto mounts = mountsOfUnlikePower(evidence.rows, evidence.load);
+    if (!mounts.empty())
+        addFlag(evidence.comparison->flags,
+                makeFlag(Severity::warn, "loads-unlike.compared", {{"mounts", mounts}}));
+}
+
+/// Once for all of them, and not at each.
+void flagFigures(const Document& document, Evidence& evidence) {
+    const auto stated = std::count_if(evidence.rows.begin(), evidence.rows.end(), [&](const RunRow& row) {
+        const Run* run = document.find(row.runId);
+        const Recording* recording = run ? document.find(run->recording) : nullptr;
+        return enters(row) && row.loadId == evidence.load && recording
+               && recording->state == RecordingState::figures;
+    });
+    if (stated > 0)
+        addFlag(evidence.comparison->flags, makeFlag(Severity::info, "no-log.compared", {{"count", stated}}));
+}
+
 /// Under the lid only one layer may change: mounts whose upper layers are known to differ changed two.
 void flagUpperLayer(const Document& document, const Question& question, Evidence& evidence) {
     const Site* site = document.find(question.site);
@@ -256,6 +276,8 @@ Evidence gather(const Document& document, const Question& question,
         addFlag(evidence.comparison->flags, flag);
     flagUpperLayer(document, question, evidence);
     flagOtherLoads(document, question, evidence);
+    flagUnlikeLoads(evidence);
+    flagFigures(document, evidence);
     flagLooks(document, question, options.confidence, evidence.comparison->flags);
     return evidence;
 }

@@ -16,6 +16,7 @@ std::vector<ReductionTask> reductionTasks(const Document& document, std::span<co
     for (const Run* run : runs)
         for (const RunReduction* stored : document.where(&RunReduction::run, run->id)) {
             const Recording* recording = document.find(run->recording);
+            if (recording && recording->state == RecordingState::figures) continue; // there is no log
             tasks.push_back({stored->id, run->id, run->recording, settingsFor(document, *run, question),
                              recording ? recording->probeShiftS : std::nullopt});
         }

@@ -19,8 +19,9 @@ std::optional<double> responseOf(const LoadReduction& load, const Question& ques
     if (question.reference == ReferenceTemperature::coolant) {
         const auto coolant = load.metrics.find(Metric::coolant);
         if (value == load.metrics.end() || coolant == load.metrics.end()) return std::nullopt;
+        if (!value->second.temperatureC || !coolant->second.temperatureC) return std::nullopt;
         const double risen = delta && value->second.deltaK ? *delta - *value->second.deltaK : 0.0;
-        delta = value->second.temperatureC + risen - coolant->second.temperatureC;
+        delta = *value->second.temperatureC + risen - *coolant->second.temperatureC;
         perWatt = load.powerW && *load.powerW > 0 ? std::optional(*delta / *load.powerW) : std::nullopt;
     }
     if (question.normalisation == Normalisation::raw) return delta;

@@ -13,7 +13,8 @@ namespace ibuki {
 namespace {
 
 void addFigures(RunRow& row, const LoadReduction& load, const Question& question) {
-    for (const auto& [metric, value] : load.metrics) row.metricsC[metric] = value.temperatureC;
+    for (const auto& [metric, value] : load.metrics)
+        if (value.temperatureC) row.metricsC[metric] = *value.temperatureC;
     row.deltaK = countedDeltaK(load, question.metric);
     row.powerW = load.powerW;
     row.rthKPerW = countedRthKPerW(load, question.metric);
@@ -117,6 +118,50 @@ std::vector<MountFigure> mountFigures(const std::vector<RunRow>& rows, std::opti
         figure.excluded = figure.excluded || row.excluded;
     }
     return figures;
+}
+
+bool isUnlikePower(double a, double b) {
+    const double low = std::min(a, b);
+    return low > 0 ? std::max(a, b) / low > 1 + unlikePowerShare : a != b;
+}
+
+std::optional<double> runPowerW(const Document& document, const Run& run) {
+    const Reduction* reduction = reductionOf(document, run.id);
+    const LoadReduction* load = reduction ? loadOf(*reduction, run, reduction->metric) : nullptr;
+    return load ? load->powerW : std::nullopt;
+}
+
+bool hasUnlikeTwin(const Document& document, const Run& run) {
+    const auto power = runPowerW(document, run);
+    if (!power || run.rejected) return false;
+    for (const Run* other : runsOf(document, run.mount)) {
+        if (other->load != run.load || other->purpose != run.purpose || other->rejected) continue;
+        if (const auto there = runPowerW(document, *other); there && isUnlikePower(*there, *power))
+            return true;
+    }
+    return false;
+}
+
+std::vector<std::string> mountsOfUnlikePower(const std::vector<RunRow>& rows, Id<Load> load) {
+    struct Range {
+        std::string mount;
+        double least = 0;
+        double most = 0;
+    };
+    std::vector<Range> ranges;
+    std::map<Id<Mount>, std::size_t> places;
+    for (const RunRow& row : rows) {
+        if (!enters(row) || row.loadId != load || !row.powerW) continue;
+        const auto [place, isNew] = places.try_emplace(row.mountId, ranges.size());
+        if (isNew) ranges.push_back({row.mount, *row.powerW, *row.powerW});
+        Range& range = ranges[place->second];
+        range.least = std::min(range.least, *row.powerW);
+        range.most = std::max(range.most, *row.powerW);
+    }
+    std::vector<std::string> unlike;
+    for (const Range& range : ranges)
+        if (isUnlikePower(range.least, range.most)) unlike.push_back(range.mount);
+    return unlike;
 }
 
 std::vector<RunRow> runRows(const Document& document, const Question& question, const Design& design) {

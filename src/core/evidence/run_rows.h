@@ -85,6 +85,21 @@ struct MountFigure {
 std::vector<MountFigure> mountFigures(const std::vector<RunRow>& rows, std::optional<Id<Load>> load,
                                       const MountRule& rule);
 
+/// Powers of one mount and load that are farther apart are of different loads: the greater is more than this
+/// above the smaller.
+constexpr double unlikePowerShare = 0.05;
+bool isUnlikePower(double a, double b);
+
+/// Under its load; nothing where it was not logged or has no figures.
+std::optional<double> runPowerW(const Document& document, const Run& run);
+
+/// A run of the same mount, load and purpose has an unlike power: they are averaged all the same.
+bool hasUnlikeTwin(const Document& document, const Run& run);
+
+/// Mounts of which runs that enter under the load (as loadIdentity) have unlike powers: their mean is that of
+/// several loads. Names, in the order of the rows.
+std::vector<std::string> mountsOfUnlikePower(const std::vector<RunRow>& rows, Id<Load> load);
+
 /// The load whose runs are compared (as loadIdentity): the one the question names, else the one under which
 /// the most mounts were measured, the first of several. Runs under others are no repeats of it.
 Id<Load> comparedLoad(const Document& document, const std::vector<RunRow>& rows, const Question& question);

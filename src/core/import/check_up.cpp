@@ -3,6 +3,7 @@
 
 #include "core/base/input_error.h"
 #include "core/base/nan.h"
+#include "core/distributions/summary.h"
 #include "core/domain/lookup.h"
 #include "core/reduce/ambient.h"
 #include "core/reduce/metric.h"
@@ -34,12 +35,6 @@ std::vector<double> valuesIn(const Trace& trace, const std::vector<double>& valu
         if (trace.timeS[i] >= stretch.fromS && trace.timeS[i] < stretch.toS && std::isfinite(values[i]))
             inside.push_back(values[i]);
     return inside;
-}
-
-double meanOf(const std::vector<double>& values) {
-    double sum = 0;
-    for (double value : values) sum += value;
-    return sum / static_cast<double>(values.size());
 }
 
 /// From neighbours, so that a slow drift is no noise: √(½ mean of squared differences) (von Neumann 1941).
@@ -89,7 +84,7 @@ std::optional<double> slowestS(const Trace& trace, const Phase& load) {
         const auto values = valuesIn(trace, series, {at, at + meanOverS});
         if (values.empty()) continue;
         t.push_back(at + meanOverS / 2 - load.startS);
-        x.push_back(meanOf(values));
+        x.push_back(mean(values));
     }
     const auto tail = fitCorrelatedTail(t, x);
     return tail && tail->identified ? std::optional(tail->tau) : std::nullopt;
@@ -103,7 +98,7 @@ void addOffsets(CheckUp& checked, const Trace& trace, const Stretch& rest) {
         for (const Channel* stored : channelsOf(trace, Role::core))
             if (stored->index == channel.index)
                 if (const auto values = valuesIn(trace, stored->values, rest); values.size() >= leastRest) {
-                    cores.emplace_back(&channel, meanOf(values));
+                    cores.emplace_back(&channel, mean(values));
                     sum += cores.back().second;
                 }
     }
@@ -119,8 +114,8 @@ std::optional<double> gradientOf(const Trace& trace, const Stretch& rest) {
     for (const Channel* probe : channelsOf(trace, Role::ambient)) {
         const auto values = valuesIn(trace, probe->values, rest);
         if (values.empty()) continue;
-        lo = std::min(lo, meanOf(values));
-        hi = std::max(hi, meanOf(values));
+        lo = std::min(lo, mean(values));
+        hi = std::max(hi, mean(values));
         ++probes;
     }
     return probes >= 2 ? std::optional((hi - lo) / 2) : std::nullopt;

@@ -10,20 +10,25 @@
 namespace ibuki {
 namespace {
 
+/// Behind those that are there; the same step as one of that name in an earlier study.
+Id<Load> addLoad(Edit& edit, Id<Study> study, Load load) {
+    int last = 0;
+    for (const Load* other : edit.document().where(&Load::study, study))
+        last = std::max(last, other->position);
+    load.study = study;
+    load.position = last + 1;
+    load.sameAs = earlierLoad(edit.document(), study, load.name);
+    return edit.add(load);
+}
+
 /// A load of the study that was found in a log but is not one of the planned ones, by its name.
 Id<Load> foundLoad(Edit& edit, Id<Study> study, const std::string& name) {
-    int last = 0;
-    for (const Load* load : edit.document().where(&Load::study, study)) {
+    for (const Load* load : edit.document().where(&Load::study, study))
         if (!load->planned && load->name == name) return load->id;
-        last = std::max(last, load->position);
-    }
     Load found;
-    found.study = study;
-    found.position = last + 1;
     found.name = name;
     found.planned = false;
-    found.sameAs = earlierLoad(edit.document(), study, name);
-    return edit.add(found);
+    return addLoad(edit, study, found);
 }
 
 /// The study's planned load that the power fits best, within 15 %; else the power itself says which.
@@ -57,6 +62,18 @@ std::vector<Id<Load>> loadsFor(Edit& edit, Id<Study> study, const Reduction& red
         steps.push_back(before ? *before : loadFor(edit, study, reduction.loads[i], reduction.loads.size()));
     }
     return steps;
+}
+
+Id<Load> loadChosen(Edit& edit, Id<Study> study, const RunChoice& choice) {
+    if (choice.load) return *choice.load;
+    const auto tokens = nameTokens(choice.newLoad);
+    for (const Load* load : edit.document().where(&Load::study, study))
+        if (nameTokens(load->name) == tokens) return load->id;
+    Load load;
+    load.name = choice.newLoad;
+    if (choice.newLoadW) load.target = Watt{*choice.newLoadW};
+    load.planned = choice.isNewStep;
+    return addLoad(edit, study, load);
 }
 
 Id<Load> loadOfSilentLog(Edit& edit, Id<Study> study) { return loadFor(edit, study, {}, 0); }

@@ -3,6 +3,7 @@
 
 #include "core/domain/edit.h"
 #include "core/domain/study.h"
+#include "core/import/import_rows.h"
 #include "core/reduce/reduction.h"
 
 #include <vector>
@@ -15,5 +16,8 @@ std::vector<Id<Load>> loadsFor(Edit& edit, Id<Study> study, const Reduction& red
 
 /// The step of a log in which no load was found.
 Id<Load> loadOfSilentLog(Edit& edit, Id<Study> study);
+
+/// The load as it was chosen for a run, added where the study has none of that name.
+Id<Load> loadChosen(Edit& edit, Id<Study> study, const RunChoice& choice);
 
 } // namespace ibuki

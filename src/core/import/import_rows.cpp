@@ -6,58 +6,13 @@
 #include "core/reduce/probe.h"
 
 #include <algorithm>
-#include <cctype>
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 #include <numeric>
+#include <set>
 
 namespace ibuki {
 namespace {
-
-/// Lower-case words and numbers of a name: "Tern-11_m2.csv" → tern 11 m2 csv.
-std::vector<std::string> wordsOf(std::string_view text) {
-    std::vector<std::string> words(1);
-    for (char c : text) {
-        if (std::isalnum(static_cast<unsigned char>(c)))
-            words.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-        else if (!words.back().empty())
-            words.emplace_back();
-    }
-    if (words.back().empty()) words.pop_back();
-    return words;
-}
-
-/// Letters of the level's words that stand in the file name; a level whose first word is missing scores 0.
-std::size_t likeness(const std::vector<std::string>& fileWords, std::string_view level) {
-    const auto words = wordsOf(level);
-    std::size_t score = 0;
-    for (std::size_t i = 0; i < words.size(); ++i) {
-        const bool there = std::find(fileWords.begin(), fileWords.end(), words[i]) != fileWords.end();
-        if (!there && i == 0) return 0;
-        score += there ? words[i].size() : 0;
-    }
-    return score;
-}
-
-const Level* likeliestLevel(const std::vector<const Level*>& levels, const std::string& fileName) {
-    const auto fileWords = wordsOf(fileName);
-    const Level* best = nullptr;
-    std::size_t bestScore = 0;
-    for (const Level* level : levels) {
-        const std::size_t score = likeness(fileWords, level->name);
-        if (score <= bestScore) continue;
-        best = level;
-        bestScore = score;
-    }
-    return best;
-}
-
-int mountsAtLevel(const Document& document, Id<Study> study, Id<Level> level,
-                  std::optional<Id<Level>> second) {
-    int count = 0;
-    for (const Slot* slot : slotsOf(document, study))
-        count += slot->mount && slot->level == level && slot->second == second ? 1 : 0;
-    return count;
-}
 
 bool readsOnlyAmbient(const Trace& trace) {
     bool room = false;
@@ -76,71 +31,59 @@ double sharedS(const ImportedLog& a, const ImportedLog& b, double zoneS) {
     return std::min(a.trace.durationS(), offset + b.trace.durationS()) - std::max(0.0, offset);
 }
 
-std::string mountNameOf(const Document& document, const ImportRow& row, int number) {
-    const Level* level = document.find(row.level);
-    const Level* second = document.find(row.second);
-    return fmt::format("{}{} {}", level->name, second ? ", " + second->name : std::string(), number);
+bool areOneLevel(const ImportRow& a, const ImportRow& b) {
+    return a.kind == b.kind && a.level == b.level && a.second == b.second
+           && nameTokens(a.newLevel) == nameTokens(b.newLevel);
 }
 
-/// Its figures are in the record or come with another log: taken again they would pass for a repeated mount.
-bool isKnown(const ImportRow& row) { return row.sameAs || row.twinOf; }
-
-struct Proposer {
-    const Document& document;
-    Id<Study> study;
-    std::vector<const Level*> levels{};
-    std::vector<const Level*> seconds{};
-    std::vector<const Slot*> open{}; ///< taken off as rows are given to them
-    std::map<std::pair<Id<Level>, std::optional<Id<Level>>>, int> made{};
-
-    void byName(ImportRow& row, const std::string& fileName) const {
-        if (const Level* level = likeliestLevel(levels, fileName)) row.level = level->id;
-        if (const Level* second = likeliestLevel(seconds, fileName)) row.second = second->id;
-    }
-
-    /// What the name leaves open comes from the next open slot that fits.
-    void byPlan(ImportRow& row) {
-        const bool named = row.level.has_value();
-        const auto slot = std::find_if(open.begin(), open.end(), [&](const Slot* one) {
-            return named ? fits(*one, row) : one->kind == SlotKind::level && one->level.has_value();
-        });
-        if (slot == open.end()) {
-            if (!named) row.doubt = Message{"import-doubt.no-level", {}};
-            if (named && !seconds.empty() && !row.second) row.doubt = Message{"import-doubt.second", {}};
-            return;
-        }
-        if (!named)
-            row.doubt = Message{"import-doubt.planned", {}};
-        else if (!seconds.empty() && !row.second)
-            row.doubt = Message{"import-doubt.second-planned", {}};
-        row.level = (*slot)->level;
-        row.second = (*slot)->second;
-        open.erase(slot);
-    }
-
-    void name(ImportRow& row, const std::string& fileName) {
-        const Level* level = document.find(row.level);
-        if (!level) {
-            row.mountName = fileName.substr(0, fileName.rfind('.'));
-            return;
-        }
-        auto [count, fresh] = made.try_emplace({level->id, row.second}, 0);
-        if (fresh) count->second = mountsAtLevel(document, study, level->id, row.second);
-        row.mountName = mountNameOf(document, row, ++count->second);
-    }
-};
+/// Mounts of the row's level that the study has.
+int mountsAtLevel(const Document& document, Id<Study> study, const ImportRow& row) {
+    int count = 0;
+    if (row.level)
+        for (const Slot* slot : slotsOf(document, study))
+            count += slot->mount && slot->level == row.level && slot->second == row.second ? 1 : 0;
+    return count;
+}
 
 } // namespace
+
+std::string levelTitle(const Document& document, const ImportRow& row) {
+    const Level* level = document.find(row.level);
+    const Level* second = document.find(row.second);
+    return (level ? level->name : row.newLevel) + (second ? ", " + second->name : std::string());
+}
+
+std::string mountLabel(const std::string& mount, const std::string& level) {
+    auto tokens = writtenTokens(mount);
+    const auto whole = nameTokens(mount);
+    const auto prefix = nameTokens(level);
+    if (whole.size() > prefix.size() && std::equal(prefix.begin(), prefix.end(), whole.begin()))
+        tokens.erase(tokens.begin(), tokens.begin() + static_cast<std::ptrdiff_t>(prefix.size()));
+    else if (tokens.size() != 1)
+        return mount;
+    for (std::string& token : tokens) // "02" is the second too
+        if (token.find_first_not_of("0123456789") == std::string::npos)
+            token.erase(0, std::min(token.find_first_not_of('0'), token.size() - 1));
+    return fmt::format("{}", fmt::join(tokens, " "));
+}
+
+bool isOneMount(const ImportRow& a, const ImportRow& b) {
+    if (a.mount || b.mount) return a.mount == b.mount;
+    return areOneLevel(a, b) && a.mountName == b.mountName;
+}
 
 std::string nextMountName(const Document& document, Id<Study> study, const std::vector<ImportRow>& rows,
                           std::size_t row) {
     const ImportRow& wanted = rows.at(row);
-    if (!document.find(wanted.level)) return wanted.mountName;
-    for (int number = mountsAtLevel(document, study, *wanted.level, wanted.second) + 1;; ++number) {
-        std::string name = mountNameOf(document, wanted, number);
-        bool used = false;
-        for (std::size_t i = 0; i < rows.size(); ++i) used = used || (i != row && rows[i].mountName == name);
-        if (!used) return name;
+    const std::string title = levelTitle(document, wanted);
+    if (title.empty()) return wanted.mountName;
+    std::set<std::string> used;
+    for (std::size_t i = 0; i < rows.size(); ++i)
+        if (i != row) used.insert(rows[i].mountName);
+    for (const Mount* mount : mountsOf(document, document.find(study)->bench)) used.insert(mount->name);
+    for (int number = mountsAtLevel(document, study, wanted) + 1;; ++number) {
+        std::string name = fmt::format("{} {}", title, number);
+        if (!used.contains(name)) return name;
     }
 }
 
@@ -182,48 +125,6 @@ std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLo
             }
     }
     return probes;
-}
-
-std::vector<ImportRow> proposeImport(const Document& document, Id<Study> study,
-                                     const std::vector<ImportedLog>& logs) {
-    Proposer propose{document, study};
-    if (const Question* question = firstQuestion(document, study)) {
-        propose.levels = levelsOf(document, question->id);
-        propose.seconds = secondLevelsOf(document, question->id);
-    }
-    propose.open = openSlots(document, study);
-    std::vector<ImportRow> rows(logs.size());
-    const auto probes = probesAmong(logs);
-    for (std::size_t i = 0; i < logs.size(); ++i) {
-        rows[i].at = logs[i].trace.start ? logs[i].trace.start : logs[i].fileTime;
-        rows[i].atAssumed = !logs[i].trace.start;
-        for (const auto& [id, recording] : document.all<Recording>())
-            if (recording.sha256 == logs[i].sha256 && !recording.withdrawn) rows[i].sameAs = id;
-        for (std::size_t k = 0; k < i && !rows[i].twinOf; ++k)
-            if (!logs[i].sha256.empty() && logs[k].sha256 == logs[i].sha256) rows[i].twinOf = k;
-        rows[i].probeOf = probes[i];
-        if (!probes[i]) propose.byName(rows[i], logs[i].fileName);
-    }
-    // Logs that name their level take its slots first; the others take what is left, in the order of time.
-    for (const bool named : {true, false})
-        for (std::size_t i : rowsByTime(rows))
-            if (rows[i].level.has_value() == named && !isKnown(rows[i]) && !rows[i].probeOf
-                && rows[i].mountName.empty()) {
-                propose.byPlan(rows[i]);
-                propose.name(rows[i], logs[i].fileName);
-            }
-    for (std::size_t i = 0; i < logs.size(); ++i) {
-        if (isKnown(rows[i])) {
-            rows[i].take = false;
-            rows[i].doubt = rows[i].sameAs
-                                ? Message{"import-doubt.known", {}}
-                                : Message{"import-doubt.twin", {{"file", logs[*rows[i].twinOf].fileName}}};
-            rows[i].mountName = logs[i].fileName.substr(0, logs[i].fileName.rfind('.'));
-        }
-        if (!rows[i].doubt && !rows[i].probeOf && hasFlag(logs[i].reduction.flags, "no-load-found"))
-            rows[i].doubt = Message{"import-doubt.no-load", {}};
-    }
-    return rows;
 }
 
 } // namespace ibuki

@@ -10,19 +10,25 @@
 
 namespace ibuki {
 
-/// What a log's file calls its level: without the ending and the number of a mount or run behind it,
-/// "tern-11_2.csv" is "tern-11".
-std::string levelNameOf(const std::string& fileName);
-
 struct LogStudy {
     Id<Bench> bench;
     Id<Study> study;
 };
 
-/// A bench of the kind that the logs' channels show, unless there is one, and a study that compares what the
-/// files' names tell apart, in their order. Room probes are no level. At least one log must read a chip.
-LogStudy addStudyOfLogs(Edit& edit, std::optional<Id<Bench>> bench, const std::vector<ImportedLog>& logs,
-                        const std::string& benchName, const std::string& studyName, const Wording& wording,
-                        Instant now);
+/// What is brought in for a study that nobody planned.
+struct LogStudyWish {
+    std::optional<Id<Bench>> bench; ///< nothing: one of the kind that the logs' channels show is made
+    std::string benchName;          ///< of that one
+    std::string studyName;
+    Wording wording = plainly;
+    Instant now;
+};
+
+/// A study that compares the levels that are stated of the logs, in their order; of a log of which nothing is
+/// stated, its file's name. Names that are materials of the shelf become those. Room probes are no level. It
+/// has no loads: what is brought in brings them. Judged by the hottest core where one of the logs has it,
+/// else by the first of package, gpu, hotspot that all have.
+LogStudy addStudyOfLogs(Edit& edit, const LogStudyWish& wish, const std::vector<ImportedLog>& logs,
+                        const std::vector<StatedRow>& stated);
 
 } // namespace ibuki

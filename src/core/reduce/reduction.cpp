@@ -15,7 +15,8 @@ std::optional<double> hottestOf(const std::vector<LoadReduction>& loads) {
     std::optional<double> hottest;
     for (const LoadReduction& load : loads)
         for (const auto& [metric, value] : load.metrics)
-            hottest = std::max(hottest.value_or(value.temperatureC), value.temperatureC);
+            if (value.temperatureC)
+                hottest = std::max(hottest.value_or(*value.temperatureC), *value.temperatureC);
     return hottest;
 }
 

@@ -23,7 +23,7 @@ struct Phase {
 };
 
 struct MetricValue {
-    double temperatureC = 0;
+    std::optional<double> temperatureC; ///< nothing: only the difference was stated
     std::optional<double> deltaK;
     std::optional<double> seK; ///< of deltaK, else of temperatureC; this run's, not the material's
     bool operator==(const MetricValue&) const = default;

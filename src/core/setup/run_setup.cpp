@@ -78,6 +78,7 @@ std::vector<EarlierRun> earlierRuns(const Document& document, Id<Study> study, s
         if (!slot->mount || slot == now) continue;
         for (const Run* run : runsOf(document, *slot->mount)) {
             if (!reductionOf(document, run->id) || found.size() >= mostEarlier) continue;
+            if (document.find(run->recording)->state == RecordingState::figures) continue; // no curve
             found.push_back({run->id, now && slot->level == now->level && slot->second == now->second});
         }
     }

@@ -71,7 +71,7 @@ Json ambientJson(const AmbientSummary& ambient) {
 Json metricsJson(const MetricTable& metrics) {
     Json json = Json::object();
     for (const auto& [metric, value] : metrics)
-        json[std::string(metricName(metric))] = {{"temperature_C", value.temperatureC},
+        json[std::string(metricName(metric))] = {{"temperature_C", orNull(value.temperatureC)},
                                                  {"delta_K", orNull(value.deltaK)},
                                                  {"se_K", orNull(value.seK)}};
     return json;
@@ -180,7 +180,7 @@ MetricTable metricsFrom(const Json& json) {
     MetricTable table;
     for (const auto& [name, value] : json.items())
         if (const auto metric = metricFromName(name))
-            table[*metric] = {value.at("temperature_C"), number(value.at("delta_K")),
+            table[*metric] = {number(value.at("temperature_C")), number(value.at("delta_K")),
                               number(value.at("se_K"))};
     return table;
 }

@@ -73,6 +73,16 @@ void reduceWith(ImportedLog& log, const ImportedLog* probe) {
     log.reduction = reduceByEveryMetric(withProbe(log.trace, probe->trace, alignment), log.settings);
 }
 
+bool reduceWithRoom(ImportedLog& log, const EnteredAmbient& room) {
+    const LoadReduction* main = log.reduction.main();
+    const bool hasOwn = firstChannel(log.trace, Role::ambient) != nullptr
+                        || (main && main->ambient.source == AmbientSource::probe);
+    if (hasOwn) return false;
+    log.settings.ambient = room;
+    reduceWith(log, nullptr);
+    return true;
+}
+
 LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,
                       const std::stop_token& stop, const Progress& progress) {
     LogBatch batch;

@@ -65,6 +65,10 @@ void replaceLog(LogBatch& batch, std::size_t at, ReadLog read, std::optional<std
 /// Reduces a log again, with the room probe given (nullptr: its own room).
 void reduceWith(ImportedLog& log, const ImportedLog* probe);
 
+/// Reduces a log again with a room temperature that was stated; false, and nothing is done, for one that has
+/// a room of its own.
+bool reduceWithRoom(ImportedLog& log, const EnteredAmbient& room);
+
 /// Which of the rows taken is the room probe of a log.
 std::optional<std::size_t> probeOf(const std::vector<ImportRow>& rows, std::size_t log);
 

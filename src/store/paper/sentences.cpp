@@ -181,7 +181,9 @@ coolerThan(const Evidence& evidence) {
 
 /// Flags of a comparison that no other sentence tells.
 bool isReported(std::string_view code) {
-    static constexpr std::array<std::string_view, 17> codes{"confounded",
+    static constexpr std::array<std::string_view, 19> codes{"no-log",
+                                                            "confounded",
+                                                            "loads-unlike",
                                                             "declared-looks",
                                                             "other-loads",
                                                             "runs-weighted",

@@ -26,7 +26,9 @@ LogImport importOf(const Document& document, Id<Study> study, const LogBatch& ba
     addRemembered(changes.set, document, batch);
     LogImport made;
     made.set = std::move(changes.set);
+    made.recordingOf = changes.recordings;
     for (const auto& [index, id] : changes.recordings) {
+        if (batch.logs[index].figures) continue; // there is nothing to keep
         const LogSource& source = batch.sources[index];
         made.acquired.recordings.push_back({id, batch.logs[index].trace});
         made.toKeep.push_back(

@@ -15,6 +15,7 @@ struct LogImport {
     ChangeSet set; ///< recordings, mounts, runs, figures, and what was said of the logs' columns
     Acquired acquired;
     std::vector<KeepTask> toKeep; ///< the logs whose other channels are kept afterwards
+    std::vector<std::pair<std::size_t, Id<Recording>>> recordingOf; ///< index into the logs → new recording
 };
 
 /// What `importChanges` makes of the rows. Throws as it does.

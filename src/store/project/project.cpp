@@ -285,6 +285,8 @@ void Project::apply(const ChangeSet& set, const Acquired& acquired, Direction di
 Trace Project::loadTrace(Id<Recording> id) const {
     try {
         Trace trace;
+        const Recording* stated = document().find(id);
+        if (stated && stated->state == RecordingState::figures) return trace; // there is no log
         if (isLive(*state_->database, id)) {
             trace = loadLiveTrace(*state_->database, id);
             if (const Recording* recording = document().find(id)) trace.start = recording->start;

@@ -75,6 +75,7 @@ public:
     /// changed, in the file or here, and InputError says why (file-not-writable, project-moved).
     void apply(const ChangeSet& set, const Acquired& acquired = {}, Direction direction = Direction::forward);
 
+    /// Empty where figures were stated without a log.
     Trace loadTrace(Id<Recording> id) const;
     /// What is stored of a recording that is being made here, or was interrupted.
     LiveExtent liveExtentOf(Id<Recording> id) const;

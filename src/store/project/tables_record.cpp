@@ -157,6 +157,8 @@ std::vector<TableInfo> recordTables() {
              column<&Run::repeat>("repeat", counted), column<&Run::purpose>("purpose"),
              column<&Run::enteredAmbient>("entered_ambient_C"),
              column<&Run::enteredAmbientU>("entered_ambient_u_K"),
+             column<&Run::statedAgeH>("stated_age_h", positive),
+             column<&Run::statedCycles>("stated_cycles", positive),
              column<&Run::loadStartS>("load_start_s", seconds), column<&Run::loadEndS>("load_end_s", seconds),
              column<&Run::windowStartS>("window_start_s", seconds),
              column<&Run::windowEndS>("window_end_s", seconds), column<&Run::useAsymptote>("use_asymptote"),

@@ -30,10 +30,10 @@ TidyRow tidyRow(const Document& document, const Question& question, const RunRow
     tidy.run = runName(row);
     tidy.load = nameOf(document, row.load);
     tidy.purpose = word(exportedPurpose(row));
-    if (const auto began = run ? loadBegan(document, *run) : std::nullopt) {
-        const MountClock clock = historyOf(document, row.mountId).at(*began);
-        tidy.ageH = clock.hours;
-        tidy.cycles = clock.cycles;
+    if (run) {
+        const RunAge age = ageOf(document, *run);
+        tidy.ageH = age.hours;
+        tidy.cycles = age.cycles;
     }
     if (mount && mount->rejected)
         tidy.reason = mount->reason;

@@ -341,7 +341,7 @@ private slots:
         double hottest = 0;
         for (const auto& [id, stored] : measured.document.all<RunReduction>())
             for (const auto& [metric, value] : stored.reduction->main()->metrics)
-                hottest = std::max(hottest, value.temperatureC);
+                hottest = std::max(hottest, *value.temperatureC);
         QVERIFY(hottest > 60);
         QCOMPARE(std::get<double>(facts.at("bench.hottest")), hottest);
         const auto asked = story::ask();

@@ -84,6 +84,36 @@ private slots:
                  std::size_t{9});
         QVERIFY(hasFlag(evidence.comparison->flags, "other-loads"));
     }
+    void unlikePowersInOneMeanAreSaid() {
+        for (const double share : {1.049, 1.051}) {
+            auto asked = story::measured();
+            const Mount* mount = mountsOf(asked.document, asked.bench).front();
+            Run run = *runsOf(asked.document, mount->id).front();
+            Edit edit(asked.document, "another run");
+            Reduction other = *reductionOf(asked.document, run.id);
+            for (LoadReduction& load : other.loads) load.powerW = share * load.powerW.value();
+            run.id = {};
+            const Id<Run> second = edit.add(run);
+            edit.add(RunReduction::with({}, second, std::move(other), {}));
+            apply(asked.document, edit.finish());
+            const bool isUnlike = share > 1.05;
+            const Evidence evidence = gatherEvidence(asked.document, question(asked));
+            QCOMPARE(hasFlag(evidence.comparison->flags, "loads-unlike"), isUnlike);
+            QCOMPARE(hasUnlikeTwin(asked.document, *asked.document.find(second)), isUnlike);
+            const auto mounts = mountsOfUnlikePower(evidence.rows, evidence.load);
+            QCOMPARE(mounts.size(), std::size_t(isUnlike ? 1 : 0));
+            if (isUnlike) QCOMPARE(mounts.front(), mount->name);
+            // A later look is averaged with nobody.
+            Edit later(asked.document, "later");
+            Run look = *asked.document.find(second);
+            look.purpose = Purpose::check;
+            later.put(look);
+            apply(asked.document, later.finish());
+            QVERIFY(
+                !hasFlag(gatherEvidence(asked.document, question(asked)).comparison->flags, "loads-unlike"));
+            QVERIFY(!hasUnlikeTwin(asked.document, look));
+        }
+    }
     void aQuestionMayNameItsLoad() {
         auto asked = story::measured();
         const auto names = loadChoices(asked.document, asked.study);

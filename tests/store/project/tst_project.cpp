@@ -230,6 +230,8 @@ private slots:
                                              Purpose::conditioning,
                                              Celsius{21},
                                              Kelvin{0.3},
+                                             48.0,
+                                             3.0,
                                              10.0,
                                              900.0,
                                              600.0,

@@ -85,7 +85,8 @@ CREATE TABLE "run" (
     "mount" INTEGER NOT NULL REFERENCES "mount"(id) DEFERRABLE INITIALLY DEFERRED,
     "recording" INTEGER NOT NULL REFERENCES "recording"(id) DEFERRABLE INITIALLY DEFERRED,
     "load_index" INTEGER NOT NULL, "repeat" INTEGER NOT NULL, "purpose" TEXT NOT NULL,
-    "entered_ambient_C" REAL, "entered_ambient_u_K" REAL, "rejected" INTEGER NOT NULL,
+    "entered_ambient_C" REAL, "entered_ambient_u_K" REAL,
+    "stated_age_h" REAL, "stated_cycles" REAL, "rejected" INTEGER NOT NULL,
     "reason" TEXT NOT NULL, "load_start_s" REAL, "load_end_s" REAL, "window_start_s" REAL,
     "window_end_s" REAL, "use_asymptote" INTEGER NOT NULL,
     "load" INTEGER REFERENCES "load"(id) DEFERRABLE INITIALLY DEFERRED) STRICT;

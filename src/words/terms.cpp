@@ -27,7 +27,6 @@ std::span<const char* const> terms() {
         mark("no log"),
         mark("room ignored"),
         mark("taken as check"),
-        mark("a number that can be"),
         mark("a whole number from 1"),
         mark("fresh, check, conditioning or excluded"),
         mark("a date and a time like 2031-03-04 18:30"),

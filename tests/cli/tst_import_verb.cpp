@@ -233,6 +233,8 @@ private slots:
                               << "table.csv, line 2, column 3";
         QTest::newRow("run") << "level,delta_K,run\nTern,41,1.5\n"
                              << "table.csv, line 2, column 3";
+        QTest::newRow("far") << "level,delta_K,when\nTern,41,0001-01-01\n"
+                             << "table.csv, line 2, column 3";
         QTest::newRow("cold") << "level,hottest_C\nTern,-400\n"
                               << "table.csv, line 2, column 2";
         QTest::newRow("twice") << "level,Material,delta_K\nTern,Tern,41\n"
@@ -249,6 +251,21 @@ private slots:
         QVERIFY2(QString::fromStdString(done.err).contains(said), done.err.c_str());
         // One bad row, and nothing of the others is written.
         QVERIFY(run({"report", project, "-o", path("r.csv")}).code == 1);
+    }
+    void aLogWithoutARoomSaysSo() {
+        const std::string project = newProject();
+        const json j = brought({project, log("tern m1.csv", 120, "2031-03-04 10:00", 0.1, false)});
+        QVERIFY(has(j["rows"][0], "ambient-missing"));
+        QVERIFY(j["rows"][0]["delta_K"].is_null() && j["rows"][0]["temperature_C"].is_number());
+    }
+    void namesOfSignsAreNames() {
+        const std::string project = newProject();
+        const json j =
+            brought({project, "--table",
+                     table("level,mount,delta_K,load\n---,-,41,...\n...,-,42,...\n---,-,43,!!\n")});
+        QCOMPARE(told(j["rows"][0]), std::string("---|-|...|1|fresh"));
+        QCOMPARE(told(j["rows"][1]), std::string("...|-|...|1|fresh"));
+        QCOMPARE(told(j["rows"][2]), std::string("---|-|!!|1|fresh"));
     }
     void wrongUsageSaysSo() {
         const std::string project = newProject();

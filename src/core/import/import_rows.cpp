@@ -14,16 +14,6 @@
 namespace ibuki {
 namespace {
 
-bool readsOnlyAmbient(const Trace& trace) {
-    bool room = false;
-    for (const Channel& channel : trace.channels) {
-        if (channel.values.empty()) continue;
-        if (isChipTemperature(channel.role) || channel.role == Role::packagePower) return false;
-        room = room || channel.role == Role::ambient;
-    }
-    return room;
-}
-
 /// Seconds that two logs share, the second's clock moved by zoneS; logs without a date may.
 double sharedS(const ImportedLog& a, const ImportedLog& b, double zoneS) {
     if (!a.trace.start || !b.trace.start) return std::min(a.trace.durationS(), b.trace.durationS()) / 2;
@@ -47,6 +37,16 @@ int mountsAtLevel(const Document& document, Id<Study> study, const ImportRow& ro
 
 } // namespace
 
+bool readsOnlyAmbient(const Trace& trace) {
+    bool room = false;
+    for (const Channel& channel : trace.channels) {
+        if (channel.values.empty()) continue;
+        if (isChipTemperature(channel.role) || channel.role == Role::packagePower) return false;
+        room = room || channel.role == Role::ambient;
+    }
+    return room;
+}
+
 std::string levelTitle(const Document& document, const ImportRow& row) {
     const Level* level = document.find(row.level);
     const Level* second = document.find(row.second);
@@ -54,17 +54,20 @@ std::string levelTitle(const Document& document, const ImportRow& row) {
 }
 
 std::string mountLabel(const std::string& mount, const std::string& level) {
-    auto tokens = writtenTokens(mount);
+    std::string label = mount;
+    const auto tokens = writtenTokens(mount);
     const auto whole = nameTokens(mount);
     const auto prefix = nameTokens(level);
-    if (whole.size() > prefix.size() && std::equal(prefix.begin(), prefix.end(), whole.begin()))
-        tokens.erase(tokens.begin(), tokens.begin() + static_cast<std::ptrdiff_t>(prefix.size()));
-    else if (tokens.size() != 1)
-        return mount;
-    for (std::string& token : tokens) // "02" is the second too
-        if (token.find_first_not_of("0123456789") == std::string::npos)
-            token.erase(0, std::min(token.find_first_not_of('0'), token.size() - 1));
-    return fmt::format("{}", fmt::join(tokens, " "));
+    if (!level.empty() && mount.starts_with(level + " "))
+        label = mount.substr(level.size() + 1);
+    else if (!prefix.empty() && whole.size() > prefix.size()
+             && std::equal(prefix.begin(), prefix.end(), whole.begin()))
+        label = fmt::format(
+            "{}", fmt::join(tokens.begin() + static_cast<std::ptrdiff_t>(prefix.size()), tokens.end(), " "));
+    const bool isNumber = label.find_first_not_of("0123456789") == std::string::npos;
+    if (isNumber && !label.empty()) // "02" is the second too
+        label.erase(0, std::min(label.find_first_not_of('0'), label.size() - 1));
+    return label;
 }
 
 bool isOneMount(const ImportRow& a, const ImportRow& b) {

@@ -97,6 +97,9 @@ std::string mountLabel(const std::string& mount, const std::string& level);
 std::string nextMountName(const Document& document, Id<Study> study, const std::vector<ImportRow>& rows,
                           std::size_t row);
 
+/// It has a room and nothing of a chip.
+bool readsOnlyAmbient(const Trace& trace);
+
 /// Which log each log is the room probe of; nothing for a log of a chip, or where none fits.
 std::vector<std::optional<std::size_t>> probesAmong(const std::vector<ImportedLog>& logs);
 

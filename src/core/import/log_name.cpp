@@ -245,6 +245,7 @@ std::vector<std::string> writtenTokens(std::string_view name) {
 std::vector<std::string> nameTokens(std::string_view name) {
     std::vector<std::string> tokens = writtenTokens(name);
     for (std::string& token : tokens) token = lowered(token);
+    if (tokens.empty() && !name.empty()) tokens.push_back(lowered(name)); // of signs alone
     return tokens;
 }
 

@@ -56,6 +56,7 @@ public:
         : read_(std::move(read)), before_(document), wish_(wish) {}
 
     BroughtEvening prepare() {
+        refuseRoomAlone();
         findStudy();
         if (read_.stated.empty())
             read_.stated = statedByNames(read_.batch.logs, knownNames(evening_.after, evening_.study));
@@ -79,6 +80,14 @@ private:
         evening_.after = before_;
         if (wish_.bench) evening_.bench = *wish_.bench;
         if (wish_.study) evening_.study = *wish_.study;
+    }
+
+    /// A log of the room is laid beside one of a chip, or is of no use.
+    void refuseRoomAlone() const {
+        const auto probes = probesAmong(read_.batch.logs);
+        for (std::size_t i = 0; i < probes.size(); ++i)
+            if (!probes[i] && readsOnlyAmbient(read_.batch.logs[i].trace))
+                throw InputError("import-room-alone", {read_.batch.logs[i].fileName, {}, {}});
     }
 
     void makeStudy() {
@@ -163,8 +172,16 @@ private:
         const Question* question = firstQuestion(evening_.after, evening_.study);
         const LoadReduction* load =
             reduction ? loadOf(*reduction, run, question ? question->metric : Metric::hottest) : nullptr;
-        const auto& further = load ? load->flags : reduction ? reduction->flags : flags;
-        for (const Flag& flag : std::vector<Flag>(further)) addFlag(flags, flag);
+        if (!reduction) return flags;
+        const JudgedBy judged = judgedBy(*reduction, question ? question->metric : Metric::hottest);
+        const LoadReduction* longest = judged.load(-1);
+        for (const Flag& flag : *judged.flags) { // those of the longest load are not those of another
+            const bool isOfLongest =
+                longest
+                && std::find(longest->flags.begin(), longest->flags.end(), flag) != longest->flags.end();
+            if (!isOfLongest) addFlag(flags, flag);
+        }
+        for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) addFlag(flags, flag);
         return flags;
     }
 

@@ -43,7 +43,9 @@ std::string plainName(const std::string& column) {
 }
 
 constexpr double coldestC = -273.15;
-constexpr double hottestC = 1'000; ///< no reading of a computer is beyond
+constexpr double hottestC = 1'000;             ///< no reading of a computer is beyond
+constexpr Instant earliest{0};                 ///< 1970: no chip was measured before
+constexpr Instant latest{7'258'118'400'000LL}; ///< 2200
 constexpr double coldestF = -459.67;
 constexpr double hottestF = 1'832;
 
@@ -113,7 +115,12 @@ private:
         const auto at = column(name);
         if (!at || table_.text(row_, *at).empty()) return std::nullopt;
         const double value = table_.number(row_, *at);
-        if (!std::isfinite(value) || value < least || value > most) refuse(*at, "a number that can be");
+        if (!(value >= least && value <= most))
+            throw InputError("import-table-range", {file_, table_.line(row_), static_cast<long>(*at + 1)},
+                             {{"field", table_.text(row_, *at)},
+                              {"column", table_.columns()[*at]},
+                              {"least", least},
+                              {"most", most}});
         return value;
     }
 
@@ -146,7 +153,8 @@ private:
         const auto at = column("when");
         if (!at || table_.text(row_, *at).empty()) return std::nullopt;
         const auto moment = parseInstant(withoutZone(table_.text(row_, *at)));
-        if (!moment) refuse(*at, "a date and a time like 2031-03-04 18:30");
+        if (!moment || *moment < earliest || *moment > latest)
+            refuse(*at, "a date and a time like 2031-03-04 18:30");
         return moment;
     }
 

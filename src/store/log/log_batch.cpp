@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/log/log_batch.h"
 
+#include "core/base/thread_team.h"
 #include "core/evidence/response.h"
 #include "core/import/header_roles.h"
 #include "core/reduce/probe.h"
@@ -9,7 +10,11 @@
 #include "store/local_time.h"
 #include "store/log/mapped_file.h"
 
+#include <atomic>
+#include <exception>
 #include <filesystem>
+#include <mutex>
+#include <numeric>
 #include <sys/stat.h>
 
 namespace ibuki {
@@ -83,24 +88,83 @@ bool reduceWithRoom(ImportedLog& log, const EnteredAmbient& room) {
     return true;
 }
 
+namespace {
+
+/// Files read side by side, each into its own place, so that their order and what they give stay the same.
+class BatchReading {
+public:
+    BatchReading(const std::vector<std::string>& files, const BatchRules& rules, const std::stop_token& stop,
+                 const Progress& progress)
+        : files_(files),
+          rules_(rules),
+          stop_(stop),
+          progress_(progress),
+          outcomes_(files.size()),
+          shares_(files.size()) {}
+
+    LogBatch read() {
+        ThreadTeam team(files_.size() > 1 ? 0 : 1);
+        team.run(team.size(), [this](int, int from, int to) {
+            for (int i = from; i < to; ++i) readOnes();
+        });
+        LogBatch batch;
+        for (Outcome& outcome : outcomes_) {
+            if (outcome.failed) std::rethrow_exception(outcome.failed);
+            if (outcome.refused) batch.refused.push_back(std::move(*outcome.refused));
+            if (!outcome.read) continue;
+            batch.logs.push_back(std::move(outcome.read->log));
+            batch.sources.push_back(std::move(outcome.read->source));
+        }
+        return batch;
+    }
+
+private:
+    struct Outcome {
+        std::optional<ReadLog> read;
+        std::optional<InputError> refused;
+        std::exception_ptr failed; ///< Cancelled, or what nobody expects
+    };
+
+    /// The next file that nobody has begun, until there is none.
+    void readOnes() {
+        for (std::size_t i = next_++; i < files_.size(); i = next_++) readOne(i);
+    }
+
+    void readOne(std::size_t i) {
+        try {
+            if (stop_.stop_requested()) throw Cancelled{};
+            LogOptions options;
+            options.progress = [this, i](double share) { tell(i, share); };
+            outcomes_[i].read = readOneLog(files_[i], rules_, std::move(options), stop_);
+        } catch (const InputError& error) {
+            outcomes_[i].refused = error;
+        } catch (...) {
+            outcomes_[i].failed = std::current_exception();
+        }
+        tell(i, 1);
+    }
+
+    void tell(std::size_t i, double share) {
+        const std::lock_guard lock(telling_);
+        shares_[i] = share;
+        progress_(std::accumulate(shares_.begin(), shares_.end(), 0.0) / static_cast<double>(shares_.size()));
+    }
+
+    const std::vector<std::string>& files_;
+    const BatchRules& rules_;
+    const std::stop_token& stop_;
+    const Progress& progress_;
+    std::vector<Outcome> outcomes_;
+    std::atomic<std::size_t> next_ = 0;
+    std::mutex telling_;
+    std::vector<double> shares_;
+};
+
+} // namespace
+
 LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,
                       const std::stop_token& stop, const Progress& progress) {
-    LogBatch batch;
-    for (std::size_t i = 0; i < files.size(); ++i) {
-        if (stop.stop_requested()) throw Cancelled{};
-        LogOptions options;
-        options.progress = [&](double share) {
-            progress((static_cast<double>(i) + share) / static_cast<double>(files.size()));
-        };
-        try {
-            ReadLog read = readOneLog(files[i], rules, std::move(options), stop);
-            batch.logs.push_back(std::move(read.log));
-            batch.sources.push_back(std::move(read.source));
-        } catch (const InputError& error) {
-            batch.refused.push_back(error);
-        }
-        progress(static_cast<double>(i + 1) / static_cast<double>(files.size()));
-    }
+    LogBatch batch = BatchReading(files, rules, stop, progress).read();
     const auto probes = probesAmong(batch.logs);
     batch.reducedBeside.resize(batch.logs.size());
     for (std::size_t i = 0; i < probes.size(); ++i) {

@@ -49,7 +49,8 @@ struct BatchRules {
 BatchRules batchRules(const Document& document, const Configuration* configuration,
                       std::optional<Id<Study>> study);
 
-/// Reads, hashes and reduces each file; a file that cannot be used is named in `refused` and the others go
+/// Reads, hashes and reduces each file, several at a time; progress is told from their threads, one after the
+/// other; a file that cannot be used is named in `refused` and the others go
 /// on. Logs of the room alone are laid beside the log they belong to before that is reduced. Throws
 /// Cancelled.
 LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,

@@ -85,6 +85,31 @@ private slots:
         QCOMPARE(roleOf(probe.log.trace, "Alpha"), Role::ambient);
         QVERIFY(probe.source.options.ambientOnly);
     }
+    void manyAtATimeAreAsOneAfterTheOther() {
+        std::vector<std::string> files;
+        for (int i = 0; i < 12; ++i)
+            files.push_back(i % 5 == 4 ? folder_.filePath("gone" + QString::number(i)).toStdString()
+                                       : file(("many" + std::to_string(i) + ".csv").c_str(),
+                                              logText(story::trace(i % 2 ? "Tern 11" : "Dunlin C", i))));
+        std::size_t good = 0;
+        const LogBatch batch = readLogBatch(files, {}, {}, [](double) {});
+        for (const std::string& path : files) {
+            if (path.find("gone") != std::string::npos) continue;
+            const ReadLog alone = readOneLog(path, {}, {}, {});
+            QCOMPARE(batch.sources[good].path, path);
+            QVERIFY(batch.logs[good].reduction == alone.log.reduction);
+            QCOMPARE(batch.logs[good].sha256, alone.log.sha256);
+            ++good;
+        }
+        QCOMPARE(batch.logs.size(), good);
+        QCOMPARE(batch.refused.size(), files.size() - good);
+        QVERIFY(batch.refused.front().where.file.find("gone4") != std::string::npos);
+        std::stop_source source; // called off while it reads
+        const auto stopAtHalf = [&](double share) {
+            if (share > 0.5) source.request_stop();
+        };
+        QVERIFY_THROWS_EXCEPTION(Cancelled, readLogBatch(files, {}, source.get_token(), stopAtHalf));
+    }
     void aBadFileIsNamedAndTheOthersGoOn() {
         const std::string good = file("tern-11_1.csv", logText(story::trace("Tern 11", 1)));
         double last = 0;

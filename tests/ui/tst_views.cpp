@@ -8,6 +8,7 @@
 #include "app/frame/strip.h"
 #include "app/frame/tape.h"
 #include "app/import/import_dialog.h"
+#include "app/import/import_table.h"
 #include "app/question/part_sheet.h"
 #include "core/domain/lookup.h"
 #include "core/domain/run_reduction.h"
@@ -239,10 +240,14 @@ private slots:
         QVERIFY(dialog.isVisible());
         for (QComboBox* box : dialog.findChildren<QComboBox*>())
             if (box->accessibleName().startsWith("Level of")) box->setCurrentIndex(1);
-        dialog.findChild<QTableWidget*>("Logs to bring in")->item(0, 6)->setText("some evening");
+        dialog.findChild<QTableWidget*>("Logs to bring in")
+            ->item(0, ImportTable::time)
+            ->setText("some evening");
         QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
         QVERIFY(dialog.isVisible());
-        dialog.findChild<QTableWidget*>("Logs to bring in")->item(0, 6)->setText("2031-03-10 18:00");
+        dialog.findChild<QTableWidget*>("Logs to bring in")
+            ->item(0, ImportTable::time)
+            ->setText("2031-03-10 18:00");
         QTest::mouseClick(dialog.findChild<QPushButton*>("accept"), Qt::LeftButton);
         QCOMPARE(document().all<Mount>().size(), before + 2);
         session().undoStack().undo();

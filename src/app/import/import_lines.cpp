@@ -3,6 +3,7 @@
 
 #include "app/say.h"
 #include "app/session/qtext.h"
+#include "core/domain/words.h"
 #include "core/evidence/response.h"
 
 #include <QStringList>
@@ -53,6 +54,17 @@ QStringList doubtsOf(const ImportedLog& log, const ImportRow& row) {
 QString steadyText(const ImportedLog& log, const ImportRow& row, const Question* question) {
     if (row.probeOf) return ambientText(log.trace);
     return question ? figureText(log.reduction, *question) : QString();
+}
+
+QString loadText(const Document& document, const ImportRow& row) {
+    QStringList loads;
+    for (const RunChoice& run : row.runs) {
+        const Load* known = document.find(run.load);
+        QString text = qtext(known ? known->name : run.newLoad);
+        if (run.purpose != Purpose::fresh) text += ", " + sayTerm(word(run.purpose));
+        if (!loads.contains(text)) loads << text;
+    }
+    return loads.join("; ");
 }
 
 QString doubtText(const ImportedLog& log, const ImportRow& row) { return doubtsOf(log, row).join("; "); }

@@ -13,6 +13,9 @@ namespace ibuki {
 /// without a question.
 QString steadyText(const ImportedLog& log, const ImportRow& row, const Question* question);
 
+/// The loads of its runs, "120 W", "120 W, check" of a later look; empty for a room probe or a known log.
+QString loadText(const Document& document, const ImportRow& row);
+
 /// What to look at before the log is taken: doubt of the proposal, assumed time, flags in short.
 QString doubtText(const ImportedLog& log, const ImportRow& row);
 int doubtCount(const ImportedLog& log, const ImportRow& row); ///< how many things there are to look at

@@ -8,10 +8,12 @@
 #include "app/session/session.h"
 #include "core/domain/lookup.h"
 #include "core/domain/words.h"
+#include "core/import/run_choices.h"
 
 #include <QComboBox>
 #include <QHeaderView>
 #include <QKeyEvent>
+#include <QLineEdit>
 
 namespace ibuki {
 namespace {
@@ -62,8 +64,8 @@ void ImportTable::fill() {
     setColumnCount(columnCount);
     const QString other =
         question && question->secondFactor ? sayTerm(word(*question->secondFactor)) : say("second");
-    setHorizontalHeaderLabels(
-        {"", say("File"), say("Steady"), say("Level"), other, say("Mount"), say("Time"), say("Look at")});
+    setHorizontalHeaderLabels({"", say("File"), say("Steady"), say("Level"), other, say("Mount"), say("Load"),
+                               say("Time"), say("Look at")});
     setColumnHidden(second, !question || !question->secondFactor);
     verticalHeader()->hide();
     setRowCount(logCount());
@@ -72,6 +74,8 @@ void ImportTable::fill() {
     setColumnWidth(take, 30);
     for (const auto& [column, least] : {std::pair{level, 150}, {second, 130}, {mount, 150}, {time, 150}})
         setColumnWidth(column, std::max(least, columnWidth(column)));
+    setColumnWidth(mount, std::min(columnWidth(mount), 200)); // what to look at needs the room
+    setColumnWidth(load, std::clamp(columnWidth(load), 90, 190));
     setColumnWidth(file, std::min(columnWidth(file), 260));
     setColumnWidth(doubt, 160); // and as much as is left
     horizontalHeader()->setStretchLastSection(true);
@@ -93,6 +97,8 @@ void ImportTable::showRow(int row) {
     setCellWidget(row, level, levelChoice(row));
     setCellWidget(row, second, secondChoice(row));
     setCellWidget(row, mount, mountChoice(row));
+    setItem(row, load, fixedItem(loadText(session_.document(), proposal)));
+    item(row, load)->setToolTip(loadText(session_.document(), proposal));
     auto* at = new QTableWidgetItem(proposal.at ? qtext(dateTimeText(*proposal.at)) : QString());
     if (proposal.atAssumed)
         at->setToolTip(say("Assumed from the file's own date; change it if you know better"));
@@ -193,7 +199,32 @@ QWidget* ImportTable::mountChoice(int row) {
             box->addItem(qtext(known->name), static_cast<qlonglong>(known->id.value));
     if (const auto known = rows_[static_cast<std::size_t>(row)].mount)
         box->setCurrentIndex(std::max(0, box->findData(static_cast<qlonglong>(known->value))));
+    connect(box, &QComboBox::activated, this, [this, row] { mountChanged(row); });
+    connect(box->lineEdit(), &QLineEdit::editingFinished, this, [this, row] { mountChanged(row); });
     return box;
+}
+
+void ImportTable::mountChanged(int row) {
+    if (!cellWidget(row, mount)) return; // it is being put anew
+    const ImportRow& target = rows_[static_cast<std::size_t>(row)];
+    const auto before = std::pair(target.mount, target.mountName);
+    readMount(row);
+    if (before != std::pair(target.mount, target.mountName)) chooseLoads();
+}
+
+void ImportTable::chooseLoads() {
+    if (!session_.study()) return;
+    const Id<Study> study = session_.study()->id;
+    chooseRuns(session_.document(), study, logs_,
+               statedByNames(logs_, knownNames(session_.document(), study)), rows_);
+    const QSignalBlocker quiet(this);
+    for (int row = 0; row < logCount(); ++row) {
+        const auto i = static_cast<std::size_t>(row);
+        item(row, load)->setText(loadText(session_.document(), rows_[i]));
+        item(row, load)->setToolTip(item(row, load)->text());
+        item(row, doubt)->setText(doubtText(logs_[i], rows_[i]));
+        item(row, doubt)->setToolTip(item(row, doubt)->text());
+    }
 }
 
 /// What the two level columns say now.
@@ -235,6 +266,7 @@ void ImportTable::levelChanged(int row) {
         target.mountName =
             nextMountName(session_.document(), session_.study()->id, rows_, static_cast<std::size_t>(row));
     showRow(row);
+    chooseLoads();
     emit linesChanged();
 }
 
@@ -282,6 +314,7 @@ void ImportTable::fillDown() {
             to.mountName = nextMountName(session_.document(), session_.study()->id, rows_, row);
         showRow(chosen[i]);
     }
+    chooseLoads();
     emit linesChanged();
 }
 
@@ -309,7 +342,9 @@ std::optional<QString> ImportTable::read() {
                 .arg(qtext(logs_[static_cast<std::size_t>(row)].fileName), qtext(typed));
         }
         if (at && target.at && dateTimeText(*at) != dateTimeText(*target.at)) target.atAssumed = false;
-        if (!target.at || !at || dateTimeText(*at) != dateTimeText(*target.at)) target.at = at;
+        if (target.at && at && dateTimeText(*at) == dateTimeText(*target.at)) continue;
+        target.at = at;
+        if (target.when) target.when = at; // what the file's name said
     }
     return std::nullopt;
 }

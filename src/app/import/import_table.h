@@ -10,14 +10,15 @@ namespace ibuki {
 
 class Session;
 
-/// A row a log, each proposal to be changed: file, steady difference, level, mount, time, what to look at.
-/// Row i is log i, wherever it stands; headings of days come behind them. Several rows are chosen with Shift
-/// or Ctrl: Space takes or leaves them all, Ctrl+D fills what the topmost says into the others.
+/// A row a log, each proposal to be changed: file, steady difference, level, mount, time. The load, and
+/// whether it is a later look, follow from these; behind them stands what to look at. Row i is log i,
+/// wherever it stands; headings of days come behind them. Several rows are chosen with Shift or Ctrl: Space
+/// takes or leaves them all, Ctrl+D fills what the topmost says into the others.
 class ImportTable : public QTableWidget {
     Q_OBJECT
 
 public:
-    enum Column { take, file, figure, level, second, mount, time, doubt, columnCount };
+    enum Column { take, file, figure, level, second, mount, load, time, doubt, columnCount };
 
     /// logs and rows belong to who shows the table and outlive it.
     ImportTable(Session& session, const std::vector<ImportedLog>& logs, std::vector<ImportRow>& rows,
@@ -45,6 +46,8 @@ private:
     void readLevels(int row);
     void readMount(int row);
     void levelChanged(int row);
+    void mountChanged(int row);
+    void chooseLoads();                  ///< anew, for all rows: one mount's runs tell each other's loads
     std::vector<int> chosenLogs() const; ///< as they stand on the screen
     void takeChosen();
     int logCount() const { return static_cast<int>(rows_.size()); }

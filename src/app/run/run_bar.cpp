@@ -22,6 +22,7 @@ RunBar::RunBar(Session& session, QWidget* parent) : QWidget(parent), session_(se
     runs_ = new QComboBox;
     runs_->setAccessibleName(say("Run of this mount"));
     runs_->setObjectName("Run of this mount");
+    runs_->setSizeAdjustPolicy(QComboBox::AdjustToContents); // names of loads differ in length
     connect(runs_, &QComboBox::activated, this,
             [this](int index) { emit runChosen(runs_->itemData(index).toLongLong()); });
     asFound_ = button(say("As found"), say("Puts the borders of load and window back"));

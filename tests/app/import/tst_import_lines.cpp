@@ -13,6 +13,22 @@ class TestImportLines : public QObject {
     ImportedLog log_ = story::nineLogs().front();
 
 private slots:
+    void loadsAreToldOnceEach() {
+        Document document;
+        Edit edit(document, "load");
+        Load kiln;
+        kiln.name = "kiln";
+        const Id<Load> id = edit.add(kiln);
+        apply(document, edit.finish());
+        ImportRow row;
+        QVERIFY(loadText(document, row).isEmpty());
+        row.runs.resize(3);
+        row.runs[0].load = id;
+        row.runs[1].newLoad = "120 W";
+        row.runs[1].purpose = Purpose::check;
+        row.runs[2].load = id;
+        QCOMPARE(loadText(document, row), QString("kiln; 120 W, check"));
+    }
     void theFigureIsWhatTheQuestionCompares() {
         const LoadReduction* load = judgedBy(log_.reduction, question_.metric).load(-1);
         QCOMPARE(steadyText(log_, {}, &question_),

@@ -7,6 +7,8 @@
 namespace ibuki {
 namespace {
 
+constexpr double oldestH = 1e6; ///< a century
+
 /// ASCII only: a letter beyond it stays as it is, whatever the locale.
 char lower(char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; }
 bool isDigit(char c) { return c >= '0' && c <= '9'; }
@@ -143,6 +145,7 @@ private:
     }
 
     void setAge(double hours, bool isLater) {
+        if (hours > oldestH) return; // a number that means something else
         row_.ageH = hours;
         row_.purpose = isLater ? StatedPurpose::check : StatedPurpose::fresh;
     }

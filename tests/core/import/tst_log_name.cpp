@@ -85,6 +85,7 @@ private slots:
         QCOMPARE(age("tern 11 m1 day 1.csv"), std::optional(0.0));
         QVERIFY(!age("tern 11 m1 2d.csv")); // may be anything
         QVERIFY(!told("tern 11 m1.csv").purpose);
+        QVERIFY(!age("tern 11 m1 day 99999999.csv") && !told("tern 11 m1 day 99999999.csv").purpose);
     }
     void anyNameIsRead() { // never out of bounds, and nothing is made of nothing
         const std::string pieces[] = {"m", "#",   "+",     "w", "day", "2031", "03",

@@ -22,7 +22,6 @@ struct ImportArguments {
     std::string study;
     std::vector<std::string> logs;
     std::string table;
-    std::string sheet;
     bool dryRun = false;
     bool json = false;
 };
@@ -51,7 +50,6 @@ void refuseUsage(const ImportArguments& asked) {
     if (!asked.table.empty() && !asked.logs.empty())
         throw UsageError(words::say("Logs and --table do not go together: name the logs in the table"));
     if (asked.table.empty() && asked.logs.empty()) throw UsageError(words::say("Say which logs, or --table"));
-    if (!asked.sheet.empty() && asked.table.empty()) throw UsageError(words::say("--sheet needs --table"));
 }
 
 void tell(std::ostream& out, const ImportReport& report) {
@@ -84,8 +82,8 @@ void import(const ImportArguments& asked, std::ostream& out) {
     wish.now = wallNow();
     const Configuration* rig = wish.bench ? currentConfiguration(before, *wish.bench) : nullptr;
     const BatchRules rules = batchRules(before, rig, wish.study);
-    ReadEvening read = asked.table.empty() ? readEvening(asked.logs, rules)
-                                           : readEveningTable(asked.table, asked.sheet, rules);
+    ReadEvening read =
+        asked.table.empty() ? readEvening(asked.logs, rules) : readEveningTable(asked.table, rules);
     const std::vector<Flag> flags = read.flags;
     const BroughtEvening evening = prepareEvening(before, wish, std::move(read));
     const bool writes = !asked.dryRun && !evening.import.set.empty();
@@ -111,9 +109,7 @@ VerbBody addImport(Options options) {
     options.add("--bench", asked->bench, words::say("Name of the bench (default: the only one)"));
     options.add("--study", asked->study,
                 words::say("Name of the study, made if it is not there (default: the one used last)"));
-    options.add("--table", asked->table,
-                words::say("Table of logs and figures (.csv, .xlsx, .ods), one row each"));
-    options.add("--sheet", asked->sheet, words::say("Sheet of the workbook (default: the first)"));
+    options.add("--table", asked->table, words::say("Table of logs and figures, one row each"));
     options.addFlag("--dry-run", asked->dryRun,
                     words::say("Tell what would be brought in and write nothing"));
     options.addJson(asked->json);

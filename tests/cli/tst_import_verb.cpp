@@ -198,6 +198,17 @@ private slots:
         QCOMPARE(run({"report", project, "-o", path("r.csv")}).code, 0);
         QCOMPARE(run({"report", project, "-o", path("r.html")}).code, 0);
     }
+    void anotherRunOfTheSameFigureIsAnother() {
+        const std::string project = newProject();
+        brought({project, "--table", table("level,mount,delta_K,run,age_h\nTern,1,41.2,1,\n")});
+        const json j = brought({project, "--table",
+                                table("level,mount,delta_K,run,age_h\nTern,1,41.2,1,\nTern,1,41.2,2,\n"
+                                      "Tern,1,41.2,,30\n")});
+        QVERIFY(has(j["rows"][0], "already-there"));
+        QVERIFY(!has(j["rows"][1], "already-there") && !has(j["rows"][2], "already-there"));
+        QCOMPARE(j["rows"][1]["run"], 2);
+        QCOMPARE(j["rows"][2]["run"], 3);
+    }
     void anEmptyMountIsOneOfItsOwn() {
         const std::string project = newProject();
         const json j = brought({project, "--table",

@@ -11,7 +11,6 @@
 #include "core/domain/run_reduction.h"
 #include "core/domain/words.h"
 #include "core/evidence/response.h"
-#include "core/import/run_choices.h"
 #include "core/reduce/probe.h"
 
 #include <QCheckBox>
@@ -211,12 +210,8 @@ void ImportDialog::accept() {
 void ImportDialog::bringIn() {
     if (!session_.study()) return;
     try {
-        // Levels and mounts may be others than were proposed: loads and later looks follow from them.
-        const Document& document = session_.document();
-        const Id<Study> study = session_.study()->id;
-        chooseRuns(document, study, batch_.logs, statedByNames(batch_.logs, knownNames(document, study)),
-                   rows_);
-        LogImport made = importOf(document, study, batch_, rows_);
+        table_->chooseLoads(); // times, and reductions beside other probes, may be others by now
+        LogImport made = importOf(session_.document(), session_.study()->id, batch_, rows_);
         if (!session_.perform(made.set, made.acquired)) return;
         keep_ = std::move(made.toKeep);
     } catch (const InputError& error) {

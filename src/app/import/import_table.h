@@ -30,6 +30,7 @@ public:
     std::vector<ImportLine> lines() const;
     int currentLog() const; ///< −1: a heading, or nothing
     void fillDown();        ///< refused with a notice while fewer than two rows are chosen
+    void chooseLoads();     ///< anew, for all rows: one mount's runs tell each other's loads
     /// Into the rows; why not when a time cannot be read, which is then the current cell.
     std::optional<QString> read();
 
@@ -47,7 +48,6 @@ private:
     void readMount(int row);
     void levelChanged(int row);
     void mountChanged(int row);
-    void chooseLoads();                  ///< anew, for all rows: one mount's runs tell each other's loads
     std::vector<int> chosenLogs() const; ///< as they stand on the screen
     void takeChosen();
     int logCount() const { return static_cast<int>(rows_.size()); }

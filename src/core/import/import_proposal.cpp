@@ -175,9 +175,10 @@ private:
         const auto labelOf = [&](std::size_t k) {
             return mountLabel(stated_[k].mount, levelTitle(document_, rows_[k]));
         };
+        const std::string label = labelOf(i);
         for (std::size_t k = 0; k < rows_.size(); ++k) {
             const bool isSame = k != i && settled_[k] && !stated_[k].mount.empty() && sharesLevel(k, i)
-                                && isOneName(labelOf(k), labelOf(i));
+                                && isOneName(labelOf(k), label);
             if (!isSame) continue;
             rows_[i].mount = rows_[k].mount;
             rows_[i].mountName = rows_[k].mountName;

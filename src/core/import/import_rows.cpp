@@ -72,7 +72,7 @@ std::string mountLabel(const std::string& mount, const std::string& level) {
 
 bool isOneMount(const ImportRow& a, const ImportRow& b) {
     if (a.mount || b.mount) return a.mount == b.mount;
-    return areOneLevel(a, b) && a.mountName == b.mountName;
+    return a.mountName == b.mountName && areOneLevel(a, b); // names first: they are cheap to compare
 }
 
 std::string nextMountName(const Document& document, Id<Study> study, const std::vector<ImportRow>& rows,

@@ -9,7 +9,7 @@
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
-#include <set>
+#include <map>
 
 namespace ibuki {
 namespace {

@@ -90,6 +90,9 @@ std::optional<Id<Run>> runOfFigures(const Document& document, Id<Mount> mount, I
         const Reduction* reduction = reductionOf(document, run->id);
         if (run->load != load || recording->state != RecordingState::figures || !reduction) continue;
         if (run->purpose != row.runs.front().purpose || recording->start != row.at) continue;
+        if ((row.run && run->repeat != *row.run) || run->statedAgeH != row.ageH
+            || run->statedCycles != row.cycles)
+            continue;
         std::map<SideResponse, double> readings;
         for (const EnteredReading* reading : document.where(&EnteredReading::run, run->id))
             readings[reading->kind] = reading->value;

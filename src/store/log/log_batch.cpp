@@ -162,16 +162,20 @@ private:
 
 } // namespace
 
-LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,
-                      const std::stop_token& stop, const Progress& progress) {
-    LogBatch batch = BatchReading(files, rules, stop, progress).read();
+void layProbes(LogBatch& batch) {
     const auto probes = probesAmong(batch.logs);
-    batch.reducedBeside.resize(batch.logs.size());
+    batch.reducedBeside.assign(batch.logs.size(), {});
     for (std::size_t i = 0; i < probes.size(); ++i) {
         if (!probes[i]) continue;
         reduceWith(batch.logs[*probes[i]], &batch.logs[i]);
         batch.reducedBeside[*probes[i]] = i;
     }
+}
+
+LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,
+                      const std::stop_token& stop, const Progress& progress) {
+    LogBatch batch = BatchReading(files, rules, stop, progress).read();
+    layProbes(batch);
     return batch;
 }
 

@@ -56,6 +56,9 @@ BatchRules batchRules(const Document& document, const Configuration* configurati
 LogBatch readLogBatch(const std::vector<std::string>& files, const BatchRules& rules,
                       const std::stop_token& stop, const Progress& progress);
 
+/// Lays logs of the room alone beside the logs they belong to, and reduces these again.
+void layProbes(LogBatch& batch);
+
 /// One file with what the user states of it. Throws InputError, Cancelled.
 ReadLog readOneLog(const std::string& path, const BatchRules& rules, LogOptions options,
                    std::stop_token stop);

@@ -6,7 +6,6 @@
 #include "core/evidence/response.h"
 #include "core/import/log_study.h"
 #include "core/import/stated_figures.h"
-#include "store/table/any_table.h"
 #include "store/table/run_table.h"
 
 #include <algorithm>
@@ -29,17 +28,6 @@ ReadLog readNamed(const std::string& path, const RunTableRow& row, const BatchRu
     } catch (const InputError& error) {
         if (error.code != "file-missing" && error.code != "file-unreadable") throw;
         throw InputError("import-table-file", {row.said.table, row.said.line, {}}, {{"file", row.file}});
-    }
-}
-
-/// Logs of the room alone, each laid beside its log.
-void layProbes(LogBatch& batch) {
-    batch.reducedBeside.assign(batch.logs.size(), {});
-    const auto probes = probesAmong(batch.logs);
-    for (std::size_t i = 0; i < probes.size(); ++i) {
-        if (!probes[i]) continue;
-        reduceWith(batch.logs[*probes[i]], &batch.logs[i]);
-        batch.reducedBeside[*probes[i]] = i;
     }
 }
 
@@ -170,10 +158,9 @@ private:
         std::vector<Flag> flags = row.flags;
         const Reduction* reduction = reductionOf(evening_.after, run.id);
         const Question* question = firstQuestion(evening_.after, evening_.study);
-        const LoadReduction* load =
-            reduction ? loadOf(*reduction, run, question ? question->metric : Metric::hottest) : nullptr;
         if (!reduction) return flags;
         const JudgedBy judged = judgedBy(*reduction, question ? question->metric : Metric::hottest);
+        const LoadReduction* load = judged.load(run.loadIndex);
         const LoadReduction* longest = judged.load(-1);
         for (const Flag& flag : *judged.flags) { // those of the longest load are not those of another
             const bool isOfLongest =
@@ -181,7 +168,8 @@ private:
                 && std::find(longest->flags.begin(), longest->flags.end(), flag) != longest->flags.end();
             if (!isOfLongest) addFlag(flags, flag);
         }
-        for (const Flag& flag : load ? load->flags : std::vector<Flag>{}) addFlag(flags, flag);
+        if (load)
+            for (const Flag& flag : load->flags) addFlag(flags, flag);
         return flags;
     }
 
@@ -204,8 +192,8 @@ ReadEvening readEvening(const std::vector<std::string>& logs, const BatchRules& 
     return read;
 }
 
-ReadEvening readEveningTable(const std::string& table, const std::string& sheet, const BatchRules& rules) {
-    const RunTable runs = runTable(readAnyTable(table, sheet), table);
+ReadEvening readEveningTable(const std::string& table, const BatchRules& rules) {
+    const RunTable runs = runTable(readTableFile(table), table);
     ReadEvening read;
     read.flags = runs.flags;
     const auto folder = std::filesystem::path(table).parent_path();

@@ -18,9 +18,9 @@ struct ReadEvening {
 
 /// Reads logs. Throws InputError for the first that cannot be used.
 ReadEvening readEvening(const std::vector<std::string>& logs, const BatchRules& rules);
-/// Reads a table (.csv, .xlsx, .ods) and the logs that it names, relative to itself. sheet: empty: the first.
-/// Throws InputError for what cannot be used, with its row.
-ReadEvening readEveningTable(const std::string& table, const std::string& sheet, const BatchRules& rules);
+/// Reads a table and the logs that it names, relative to itself. Throws InputError for what cannot be used,
+/// with its row.
+ReadEvening readEveningTable(const std::string& table, const BatchRules& rules);
 
 struct EveningWish {
     std::optional<Id<Bench>> bench; ///< nothing: one is made

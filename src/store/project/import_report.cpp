@@ -73,7 +73,7 @@ Json textOrNull(const std::string& text) { return text.empty() ? Json(nullptr) :
 
 /// Whole seconds, as the contract has it.
 Json momentJson(const std::optional<Instant>& at) {
-    return at ? Json(isoText(Instant{at->ms}).substr(0, 19)) : Json(nullptr);
+    return at ? Json(isoText(*at).substr(0, 19)) : Json(nullptr);
 }
 
 Json flagsJson(const std::vector<Flag>& flags) {

@@ -4,6 +4,7 @@
 #include "core/domain/mount.h"
 
 #include <algorithm>
+#include <map>
 
 namespace ibuki {
 
@@ -24,18 +25,17 @@ ChangeSet inverse(const ChangeSet& set) {
 
 ChangeSet joined(const ChangeSet& first, const ChangeSet& second) {
     ChangeSet both = first;
-    const auto same = [](const Change& a, const Change& b) {
-        const Entity& one = a.before ? *a.before : *a.after;
-        const Entity& other = b.before ? *b.before : *b.after;
-        return one.kind() == other.kind() && one.id() == other.id();
+    const auto keyOf = [](const Change& change) {
+        return std::pair(change.known().kind(), change.known().id());
     };
+    std::map<std::pair<EntityKind, std::int64_t>, std::size_t> places;
+    for (std::size_t i = 0; i < both.changes.size(); ++i) places.emplace(keyOf(both.changes[i]), i);
     for (const Change& change : second.changes) {
-        const auto there = std::find_if(both.changes.begin(), both.changes.end(),
-                                        [&](const Change& one) { return same(one, change); });
-        if (there == both.changes.end())
+        const auto [place, isNew] = places.try_emplace(keyOf(change), both.changes.size());
+        if (isNew)
             both.changes.push_back(change);
         else
-            there->after = change.after;
+            both.changes[place->second].after = change.after;
     }
     std::erase_if(both.changes, [](const Change& change) { return change.before == change.after; });
     return both;

@@ -68,6 +68,9 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), sessi
     explain(plot_, Topic::trace);
     explain(this, Topic::delta);
     plotLayout->addWidget(plot_, 1);
+    noCurve_ = quietLabel(say("Figures as stated, without a log: there is no curve."));
+    noCurve_->setAlignment(Qt::AlignCenter);
+    plotLayout->addWidget(noCurve_, 1);
     plotLayout->addWidget(bar_);
     below->addWidget(card(plotLayout), 3);
     below->addWidget(makeFigures(), 2);
@@ -283,13 +286,12 @@ void BenchView::showRun(const Mount& mount, const Run& run, const Reduction& red
 
 void BenchView::showTrace(const Run& run) {
     const Recording recording = *session_.document().find(run.recording);
+    const bool hasCurve = recording.state != RecordingState::figures;
+    plot_->setVisible(hasCurve);
+    noCurve_->setVisible(!hasCurve);
+    if (!hasCurve) return shownTrace_.reset();
     if (shownTrace_ && shownTrace_->first == recording) {
         drawTrace();
-        return;
-    }
-    if (recording.state == RecordingState::figures) { // there is no curve
-        shownTrace_.reset();
-        plot_->clear();
         return;
     }
     shownTrace_.reset(); // another log, or another clock of its probe

@@ -63,6 +63,7 @@ private:
     QWidget* figures_ = nullptr;
     QTableWidget* metrics_ = nullptr;
     TracePlot* plot_ = nullptr;
+    QLabel* noCurve_ = nullptr; ///< in the place of the plot
     QLabel* empty_ = nullptr;
     NextStepBar* nextStep_ = nullptr;
     QWidget* plannedCard_ = nullptr;

@@ -11,6 +11,7 @@
 #include "core/domain/lookup.h"
 #include "core/evidence/look_rejections.h"
 #include "core/import/import.h"
+#include "core/import/stated_figures.h"
 
 namespace ibuki {
 
@@ -63,6 +64,12 @@ void putAmbient(Session& session, Id<Mount> id, std::optional<double> celsius) {
         Run changed = *run;
         changed.enteredAmbient = celsius ? std::optional(Celsius{*celsius}) : std::nullopt;
         edit.put(changed);
+        if (session.document().find(run->recording)->state != RecordingState::figures) continue;
+        for (const RunReduction* stored : edit.document().where(&RunReduction::run, run->id)) {
+            RunReduction anew = *stored; // there is no log to reduce again
+            anew.reduction.change([&](Reduction& reduction) { putRoomOfFigures(reduction, celsius); });
+            edit.put(anew);
+        }
     }
     auto tasks = reductionTasks(edit.document(), runsOf(edit.document(), id), session.question());
     session.performReduced(std::move(edit), std::move(tasks));

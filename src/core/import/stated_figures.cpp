@@ -9,18 +9,23 @@
 namespace ibuki {
 namespace {
 
-MetricTable metricsOf(const StatedRow& row, Metric metric) {
-    MetricTable metrics;
-    for (const auto& [which, temperature] : row.figures.metricsC) {
-        metrics[which].temperatureC = temperature;
-        if (row.roomC) metrics[which].deltaK = temperature - *row.roomC;
+/// Differences of the temperatures that are known; one that was stated alone stays.
+void takeRoom(LoadReduction& load, std::optional<double> roomC) {
+    for (auto& [metric, value] : load.metrics) {
+        if (!value.temperatureC) continue;
+        value.deltaK.reset();
+        if (roomC) value.deltaK = *value.temperatureC - *roomC;
     }
-    if (!row.figures.deltaK) return metrics;
-    MetricValue& judged = metrics[metric];
-    if (!row.figures.metricsC.contains(metric))
-        judged.temperatureC = row.roomC ? std::optional(*row.roomC + *row.figures.deltaK) : std::nullopt;
-    judged.deltaK = row.figures.deltaK; // as it was noted, whatever the two temperatures give
-    return metrics;
+    load.ambient = {};
+    if (roomC) load.ambient = {AmbientSource::entered, roomC, roomC, roomC, {}, {}};
+}
+
+/// What follows from the differences.
+void judge(LoadReduction& load) {
+    load.rthKPerW = countedRthKPerW(load, load.metric);
+    std::erase_if(load.flags, [](const Flag& flag) { return flag.code == "ambient-missing"; });
+    if (!countedDeltaK(load, load.metric))
+        load.flags.push_back(makeFlag(Severity::reject, "ambient-missing"));
 }
 
 } // namespace
@@ -28,7 +33,10 @@ MetricTable metricsOf(const StatedRow& row, Metric metric) {
 ImportedLog logOfFigures(const StatedRow& row, Metric metric) {
     const StatedFigures& figures = row.figures;
     LoadReduction load;
-    load.metrics = metricsOf(row, metric);
+    for (const auto& [which, temperature] : figures.metricsC) load.metrics[which].temperatureC = temperature;
+    takeRoom(load, row.roomC);
+    if (figures.deltaK)
+        load.metrics[metric].deltaK = figures.deltaK; // as noted, whatever two temperatures give
     load.metric =
         load.metrics.contains(metric) || load.metrics.empty() ? metric : load.metrics.begin()->first;
     load.powerW = figures.powerW;
@@ -36,11 +44,8 @@ ImportedLog logOfFigures(const StatedRow& row, Metric metric) {
     load.fan = figures.fanRpm;
     load.limit.censored = figures.atLimit;
     load.limit.sustainedPowerW = figures.powerW;
-    if (row.roomC) load.ambient = {AmbientSource::entered, row.roomC, row.roomC, row.roomC, {}, {}};
-    load.rthKPerW = countedRthKPerW(load, load.metric);
     load.flags.push_back(makeFlag(Severity::info, "no-log"));
-    if (!countedDeltaK(load, load.metric))
-        load.flags.push_back(makeFlag(Severity::reject, "ambient-missing"));
+    judge(load);
 
     ImportedLog log;
     log.figures = figures;
@@ -58,13 +63,29 @@ ImportedLog logOfFigures(const StatedRow& row, Metric metric) {
         if (other == load.metric) continue;
         LoadReduction judged = load;
         judged.metric = other;
-        judged.rthKPerW = countedRthKPerW(judged, other);
+        judge(judged);
         reduction.others[other] = {{judged}, 0, judged.flags};
     }
     reduction.loads = {std::move(load)};
     reduction.longest = 0;
     reduction.hottestC = hottestOf(reduction.loads);
     return log;
+}
+
+void putRoomOfFigures(Reduction& reduction, std::optional<double> roomC) {
+    const auto put = [&](std::vector<LoadReduction>& loads, std::vector<Flag>& flags) {
+        for (LoadReduction& load : loads) {
+            takeRoom(load, roomC);
+            judge(load);
+            flags = load.flags;
+        }
+    };
+    put(reduction.loads, reduction.flags);
+    for (auto& [metric, other] : reduction.others) put(other.loads, other.flags);
+    if (reduction.idle)
+        for (auto& [metric, value] : *reduction.idle)
+            value.deltaK =
+                roomC && value.temperatureC ? std::optional(*value.temperatureC - *roomC) : std::nullopt;
 }
 
 void addStatedReadings(Edit& edit, Id<Recording> recording, const ImportedLog& log) {

@@ -12,6 +12,10 @@ namespace ibuki {
 /// ambient-missing where the difference over the room cannot be told.
 ImportedLog logOfFigures(const StatedRow& row, Metric metric);
 
+/// Figures with another room, or none: differences follow from the temperatures that are known, and stay
+/// where only they were stated.
+void putRoomOfFigures(Reduction& reduction, std::optional<double> roomC);
+
 /// Readings that were stated of figures become readings of the recording's run.
 void addStatedReadings(Edit& edit, Id<Recording> recording, const ImportedLog& log);
 
